@@ -1,0 +1,325 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Formats\Gltf;
+
+use VineShelf\Formats\Limits;
+use VineShelf\Formats\TakenMaterial;
+use VineShelf\Formats\TakenTexture;
+use VineShelf\Formats\UnreadableFile;
+
+/**
+ * Opens glTF 2.0: walks the JSON once, keeps what a static scene needs in columns, and leaves the geometry in the file until it is
+ * asked for.
+ */
+final class GltfReader
+{
+    private const SUPPORTED = [
+        'KHR_lights_punctual', 'KHR_mesh_quantization', 'KHR_texture_transform', 'EXT_mesh_gpu_instancing', 'EXT_meshopt_compression',
+        'EXT_texture_webp', 'KHR_materials_pbrSpecularGlossiness', 'KHR_materials_unlit',
+    ];
+
+    /** Extensions that only refine how a surface looks; leaving them out changes no geometry. */
+    private const APPEARANCE = [
+        'KHR_materials_anisotropy', 'KHR_materials_clearcoat', 'KHR_materials_diffuse_transmission', 'KHR_materials_dispersion',
+        'KHR_materials_emissive_strength', 'KHR_materials_ior', 'KHR_materials_iridescence', 'KHR_materials_sheen', 'KHR_materials_specular',
+        'KHR_materials_transmission', 'KHR_materials_variants', 'KHR_materials_volume', 'KHR_xmp_json_ld',
+    ];
+
+    private NodeColumns $nodes;
+
+    /** @var list<Accessor> */
+    private array $accessors = [];
+
+    /** @var list<BufferView> */
+    private array $views = [];
+
+    /** @var list<array{uri: string|null, length: int}> */
+    private array $buffers = [];
+
+    /** @var list<MeshEntry> */
+    private array $meshes = [];
+
+    /** @var list<TakenMaterial> */
+    private array $materials = [];
+
+    /** @var list<array{offset: array{float, float}, turn: float, scale: array{float, float}, set: int}|null> */
+    private array $transforms = [];
+
+    /** @var list<array{image: int|null, sampler: int|null, name: string}> */
+    private array $textures = [];
+
+    /** @var list<array{uri: string|null, view: int|null, name: string}> */
+    private array $images = [];
+
+    /** @var list<array{string, string}> */
+    private array $samplers = [];
+
+    /** @var list<Entry> */
+    private array $cameras = [];
+
+    /** @var list<Entry> */
+    private array $scenes = [];
+
+    /** @var array<string, int> */
+    private array $leftOut = [];
+
+    /** @var list<Entry> */
+    private array $lights = [];
+
+    /** @var list<string> */
+    private array $used = [];
+
+    private ?int $scene = null;
+
+    private bool $versioned = false;
+
+    private function __construct(private readonly Limits $limits)
+    {
+        $this->nodes = new NodeColumns;
+    }
+
+    /**
+     * @param (callable(int): void)|null $progress called now and then with the number of nodes read so far; may throw to stop
+     *
+     * @throws UnreadableFile
+     */
+    public static function read(string $path, Limits $limits = new Limits, ?callable $progress = null): GltfIntake
+    {
+        $container = Container::open($path, $limits);
+        $reader = new self($limits);
+        $reader->walk($container, $progress);
+
+        return $reader->finish($container);
+    }
+
+    private function walk(Container $container, ?callable $progress): void
+    {
+        $counts = [];
+        $lists = ['nodes', 'meshes', 'accessors', 'bufferViews', 'buffers', 'materials', 'textures', 'images', 'samplers', 'cameras', 'scenes', 'animations', 'skins'];
+        foreach ((new JsonStream($container->json, $this->limits))->members($lists) as [$member, $value]) {
+            $index = $counts[$member] = ($counts[$member] ?? -1) + 1;
+            match ($member) {
+                'nodes' => $this->nodes->add(Entry::of($value, "node $index")),
+                'meshes' => $this->meshes[] = MeshEntry::read(Entry::of($value, "mesh $index")),
+                'accessors' => $this->accessors[] = $this->readAccessor(Entry::of($value, "accessor $index")),
+                'bufferViews' => $this->views[] = $this->readView(Entry::of($value, "buffer view $index")),
+                'buffers' => $this->buffers[] = $this->readBuffer(Entry::of($value, "buffer $index")),
+                'materials' => $this->readMaterial(Entry::of($value, "material $index")),
+                'textures' => $this->textures[] = $this->readTexture(Entry::of($value, "texture $index")),
+                'images' => $this->images[] = $this->readImage(Entry::of($value, "image $index")),
+                'samplers' => $this->samplers[] = $this->readSampler(Entry::of($value, "sampler $index")),
+                'cameras' => $this->cameras[] = Entry::of($value, "camera $index"),
+                'scenes' => $this->scenes[] = Entry::of($value, "scene $index"),
+                'animations', 'skins' => $this->leaveOut($member === 'skins' ? 'skin' : 'animation'),
+                default => $this->readSingle($member, $value),
+            };
+            if ($member === 'nodes' && ($index & 4095) === 0) {
+                if ($index > $this->limits->objects) {
+                    throw UnreadableFile::tooMuch('too many nodes', $index, $this->limits->objects);
+                }
+                if ($progress !== null) {
+                    $progress($index);
+                }
+            }
+        }
+        if (! $this->versioned) {
+            throw UnreadableFile::because('The file does not say which glTF version it has ("asset.version" is missing).');
+        }
+    }
+
+    private function readSingle(string $member, mixed $value): void
+    {
+        if ($member === 'scene') {
+            $this->scene = is_int($value) && $value >= 0 ? $value : throw UnreadableFile::because('"scene" must be a whole number.');
+        } elseif ($member === 'asset') {
+            $this->readAsset(Entry::of($value, 'the asset'));
+        } elseif ($member === 'extensionsRequired') {
+            foreach (Entry::of(['list' => $value], 'the file')->texts('list') as $name) {
+                if (! in_array($name, self::SUPPORTED, true) && ! in_array($name, self::APPEARANCE, true)) {
+                    throw UnreadableFile::unsupportedExtension($name);
+                }
+            }
+        } elseif ($member === 'extensionsUsed') {
+            $this->used = Entry::of(['list' => $value], 'the file')->texts('list');
+        } elseif ($member === 'extensions') {
+            $this->lights = Entry::of(['extensions' => $value], 'the file')->extension('KHR_lights_punctual')?->entries('lights', 'light') ?? [];
+        }
+    }
+
+    private function readAsset(Entry $asset): void
+    {
+        $version = $asset->text('version');
+        $least = $asset->text('minVersion', $version);
+        if (! preg_match('~^2\.\d+$~', $version) || ! preg_match('~^2\.0$~', $least) && $least !== $version) {
+            throw UnreadableFile::because('The file is glTF version "'.mb_strimwidth($version, 0, 20, '…').'"; version 2.0 is supported.');
+        }
+        $this->versioned = true;
+    }
+
+    private function readAccessor(Entry $entry): Accessor
+    {
+        $type = $entry->required('componentType');
+        $components = Accessor::COMPONENTS[$entry->text('type')] ?? throw UnreadableFile::because("\"type\" of $entry->place is not one of ".implode(', ', array_keys(Accessor::COMPONENTS)).'.');
+        if (! isset(Accessor::BYTES[$type])) {
+            throw UnreadableFile::because("\"componentType\" of $entry->place is $type, which glTF does not have.");
+        }
+        $sparse = $entry->entry('sparse');
+        $indices = $sparse?->entry('indices');
+        $values = $sparse?->entry('values');
+
+        return new Accessor(
+            $entry->index('bufferView'),
+            $entry->whole('byteOffset', 0),
+            $type,
+            $components,
+            $entry->required('count'),
+            $entry->flag('normalized'),
+            $sparse === null || $indices === null || $values === null ? null : [
+                'count' => $sparse->required('count'),
+                'indexView' => $indices->required('bufferView'),
+                'indexOffset' => $indices->whole('byteOffset', 0),
+                'indexType' => $indices->required('componentType'),
+                'valueView' => $values->required('bufferView'),
+                'valueOffset' => $values->whole('byteOffset', 0),
+            ],
+        );
+    }
+
+    private function readView(Entry $entry): BufferView
+    {
+        $packed = $entry->extension('EXT_meshopt_compression');
+        if ($packed === null) {
+            return new BufferView($entry->required('buffer'), $entry->whole('byteOffset', 0), $entry->required('byteLength'), $entry->whole('byteStride', 0));
+        }
+        $unpackedBytes = $packed->required('count') * $packed->required('byteStride');
+        if ($unpackedBytes > $this->limits->bytes) {
+            throw UnreadableFile::tooMuch("too many bytes in $entry->place", $unpackedBytes, $this->limits->bytes);
+        }
+
+        return new BufferView(
+            $packed->required('buffer'),
+            $packed->whole('byteOffset', 0),
+            $packed->required('byteLength'),
+            $packed->required('byteStride'),
+            $packed->text('mode'),
+            $packed->required('count'),
+            $packed->text('filter', 'NONE'),
+        );
+    }
+
+    /** @return array{uri: string|null, length: int} */
+    private function readBuffer(Entry $entry): array
+    {
+        return ['uri' => $entry->has('uri') ? $entry->text('uri') : null, 'length' => $entry->required('byteLength')];
+    }
+
+    private function readMaterial(Entry $entry): void
+    {
+        $glossy = $entry->extension('KHR_materials_pbrSpecularGlossiness');
+        $rough = $entry->entry('pbrMetallicRoughness');
+        $surface = $glossy ?? $rough;
+        $map = $surface?->entry($glossy !== null ? 'diffuseTexture' : 'baseColorTexture');
+        $colour = $surface?->numbers($glossy !== null ? 'diffuseFactor' : 'baseColorFactor', [1.0, 1.0, 1.0, 1.0]) ?? [1.0, 1.0, 1.0, 1.0];
+        $this->materials[] = new TakenMaterial(
+            $entry->text('name'),
+            [$colour[0] ?? 1.0, $colour[1] ?? 1.0, $colour[2] ?? 1.0, $colour[3] ?? 1.0],
+            $map?->required('index'),
+            $glossy !== null ? 0.0 : $rough?->number('metallicFactor', 1.0) ?? 1.0,
+            $glossy !== null ? 1.0 - $glossy->number('glossinessFactor', 1.0) : $rough?->number('roughnessFactor', 1.0) ?? 1.0,
+            $entry->text('alphaMode', 'OPAQUE'),
+            $entry->number('alphaCutoff', 0.5),
+            $entry->flag('doubleSided'),
+        );
+        $turned = $map?->extension('KHR_texture_transform');
+        $offset = $turned?->numbers('offset', [0.0, 0.0]) ?? [0.0, 0.0];
+        $scale = $turned?->numbers('scale', [1.0, 1.0]) ?? [1.0, 1.0];
+        $this->transforms[] = $map === null ? null : [
+            'offset' => [$offset[0] ?? 0.0, $offset[1] ?? 0.0],
+            'turn' => $turned?->number('rotation', 0.0) ?? 0.0,
+            'scale' => [$scale[0] ?? 1.0, $scale[1] ?? 1.0],
+            'set' => $turned?->index('texCoord') ?? $map->whole('texCoord', 0),
+        ];
+    }
+
+    /** @return array{image: int|null, sampler: int|null, name: string} */
+    private function readTexture(Entry $entry): array
+    {
+        return [
+            'image' => $entry->extension('EXT_texture_webp')?->index('source') ?? $entry->index('source'),
+            'sampler' => $entry->index('sampler'),
+            'name' => $entry->text('name'),
+        ];
+    }
+
+    /** @return array{uri: string|null, view: int|null, name: string} */
+    private function readImage(Entry $entry): array
+    {
+        return ['uri' => $entry->has('uri') ? $entry->text('uri') : null, 'view' => $entry->index('bufferView'), 'name' => $entry->text('name')];
+    }
+
+    /** @return array{string, string} */
+    private function readSampler(Entry $entry): array
+    {
+        $wrap = static fn (int $mode): string => [33071 => 'clamp', 33648 => 'mirror'][$mode] ?? 'repeat';
+
+        return [$wrap($entry->whole('wrapS', 10497)), $wrap($entry->whole('wrapT', 10497))];
+    }
+
+    private function leaveOut(string $what): void
+    {
+        $this->leftOut[$what] = ($this->leftOut[$what] ?? 0) + 1;
+    }
+
+    private function finish(Container $container): GltfIntake
+    {
+        $bytes = $lengths = [];
+        foreach ($this->buffers as $index => $buffer) {
+            $bytes[] = $buffer['uri'] === null && $index > 0 ? null : $container->resolve($buffer['uri']);
+            $lengths[] = $buffer['length'];
+        }
+        $buffers = new Buffers($bytes, $lengths, $this->views, $this->accessors);
+        $meshes = new MeshReader($buffers, $this->meshes, $this->transforms, count($this->materials), $this->limits);
+        $tree = new NodeTree($this->nodes, $meshes, $buffers, $this->cameras, $this->lights, $this->limits);
+        $objects = $tree->objects($this->scenes, $this->scene);
+        foreach ($meshes->morphed() as $name) {
+            $this->leaveOut($name);
+        }
+        $pictures = new Pictures($container, $buffers, $this->images, $this->limits);
+        $textures = [];
+        $sources = [];
+        foreach ($this->textures as $index => $texture) {
+            $wraps = $this->samplers[$texture['sampler'] ?? -1] ?? ['repeat', 'repeat'];
+            $image = $texture['image'];
+            $named = array_filter([$texture['name'], $image === null ? '' : $this->images[$image]['name'] ?? '', "texture $index"]);
+            $textures[] = new TakenTexture((string) reset($named), $wraps[0], $wraps[1]);
+            $sources[] = $image;
+        }
+
+        return new GltfIntake($container->format, $objects, $meshes, $this->materials, $textures, $sources, $pictures, $this->warnings($tree->warnings()));
+    }
+
+    /**
+     * @param list<string> $warnings
+     *
+     * @return list<string>
+     */
+    private function warnings(array $warnings): array
+    {
+        foreach ($this->leftOut as $what => $count) {
+            $warnings[] = $what === 'skin'
+                ? "$count ".($count === 1 ? 'skin was' : 'skins were').' left out: skinned meshes stand as they were modelled.'
+                : "$count ".$what.($count === 1 ? ' was' : 's were').' left out: the scene is taken as it stands at rest.';
+        }
+        foreach ($this->used as $name) {
+            if (! in_array($name, self::SUPPORTED, true)) {
+                $warnings[] = in_array($name, self::APPEARANCE, true)
+                    ? "The extension \"$name\" refines surfaces and was left out."
+                    : "The extension \"$name\" is not understood and was left out.";
+            }
+        }
+
+        return $warnings;
+    }
+}

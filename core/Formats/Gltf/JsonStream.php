@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Formats\Gltf;
+
+use VineShelf\Formats\Bytes;
+use VineShelf\Formats\Limits;
+use VineShelf\Formats\UnreadableFile;
+
+/**
+ * Reads one JSON object member by member, and chosen array members element by element, so that a file with a million nodes never
+ * stands in memory as a tree.
+ */
+final class JsonStream
+{
+    private const STRING = '"(?:[^"\\\\]++|\\\\.)*+"';
+
+    private string $buffer = '';
+
+    private int $at = 0;
+
+    private int $next = 0;
+
+    public function __construct(private readonly Bytes $bytes, private readonly Limits $limits) {}
+
+    /**
+     * @param list<string> $streamed members whose value is an array of objects to be given one by one
+     *
+     * @return \Generator<int, array{string, mixed}> member name, and its value or one element of it
+     */
+    public function members(array $streamed): \Generator
+    {
+        $this->take('~\G(?:\xEF\xBB\xBF)?\s*\{~', 'at its start: an object was expected');
+        while ($this->tryTake('~\G\s*\}~') === null) {
+            $name = json_decode($this->take('~\G[\s,]*('.self::STRING.')\s*:\s*~', 'near byte '.$this->position().': a member name was expected'));
+            if (! is_string($name)) {
+                throw UnreadableFile::brokenJson('near byte '.$this->position());
+            }
+            if (in_array($name, $streamed, true) && $this->tryTake('~\G\[~') !== null) {
+                while ($this->tryTake('~\G\s*\]~') === null) {
+                    yield [$name, $this->decode($this->take('~\G[\s,]*(\{(?:[^{}"]++|'.self::STRING.'|(?1))*+\})~s', "in \"$name\" near byte ".$this->position()), $name)];
+                }
+            } else {
+                yield [$name, $this->decode($this->take('~\G(\{(?:[^{}"]++|'.self::STRING.'|(?1))*+\}|\[(?:[^\[\]"]++|'.self::STRING.'|(?1))*+\]|'.self::STRING.'|[-+0-9.eE]++(?=[\s,}])|true|false|null)~s', "in \"$name\" near byte ".$this->position()), $name)];
+            }
+        }
+    }
+
+    private function position(): int
+    {
+        return $this->next - strlen($this->buffer) + $this->at;
+    }
+
+    private function decode(string $json, string $name): mixed
+    {
+        try {
+            return json_decode($json, true, 512, JSON_THROW_ON_ERROR);
+        } catch (\JsonException $error) {
+            throw UnreadableFile::brokenJson("in \"$name\" before byte ".$this->position().': '.lcfirst($error->getMessage()));
+        }
+    }
+
+    /** Takes what the pattern matches here, its first group if it has one. */
+    private function take(string $pattern, string $where): string
+    {
+        return $this->tryTake($pattern) ?? throw UnreadableFile::brokenJson($where);
+    }
+
+    private function tryTake(string $pattern): ?string
+    {
+        while (true) {
+            // A match that ends with the window may go on behind it, so it only counts when more bytes stand there or none are left.
+            $found = @preg_match($pattern, $this->buffer, $match, 0, $this->at);
+            if ($found === false) {
+                throw UnreadableFile::brokenJson('near byte '.$this->position().': it is nested too deeply');
+            }
+            if ($found === 1 && ($this->at + strlen($match[0]) < strlen($this->buffer) || $this->next >= $this->bytes->size())) {
+                $this->at += strlen($match[0]);
+
+                return $match[1] ?? $match[0];
+            }
+            $held = strlen($this->buffer) - $this->at;
+            if ($this->next >= $this->bytes->size() || ($found === 0 && $held > 64 && ! $this->mayGoOn($pattern))) {
+                return null;
+            }
+            if ($held > $this->limits->elementBytes) {
+                throw UnreadableFile::tooMuch('an entry that is too large in its JSON (bytes)', $held, $this->limits->elementBytes);
+            }
+            $more = min(max(1_048_576, $held), $this->bytes->size() - $this->next);
+            $this->buffer = substr($this->buffer, $this->at).$this->bytes->read($this->next, $more);
+            $this->next += $more;
+            $this->at = 0;
+        }
+    }
+
+    /** Short patterns are decided by the next 64 bytes unless those are all white space; only values may be longer. */
+    private function mayGoOn(string $pattern): bool
+    {
+        return strlen($pattern) > 20 || trim(substr($this->buffer, $this->at, 64)) === '';
+    }
+}

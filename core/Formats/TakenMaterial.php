@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Formats;
+
+final readonly class TakenMaterial
+{
+    public function __construct(
+        public string $name,
+        /** @var array{float, float, float, float} red, green, blue, alpha, linear, 0 to 1 */
+        public array $colour,
+        /** Index into the textures of the file. */
+        public ?int $texture,
+        public float $metallic,
+        public float $roughness,
+        /** "OPAQUE", "MASK" or "BLEND". */
+        public string $alpha,
+        public float $cutoff,
+        public bool $doubleSided,
+    ) {}
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Geometry;
+
+/** What is known of a mesh once it stands in a pack. */
+final readonly class PackedMesh
+{
+    public function __construct(
+        public int $number,
+        /** In the mesh's own axes, metres. */
+        public Box $box,
+        public int $triangles,
+        public int $vertices,
+        /** Stored bytes, uncompressed. */
+        public int $bytes,
+        /** Of the quantized geometry; equal for identical meshes. */
+        public string $hash,
+    ) {}
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Layers;
+
+use VineShelf\Locks\Lock;
+
+/** An exclusive home for objects. */
+final readonly class Layer
+{
+    /** The number of the layer that every project starts with. */
+    public const UNSORTED = 1;
+
+    /** @param string $colour hexadecimal, for example "#3f7a63" */
+    public function __construct(
+        public int $number,
+        public int $parent,
+        public int $position,
+        public string $name,
+        public string $colour,
+        public Lock $lock = Lock::Open,
+    ) {}
+
+    public function isUnsorted(): bool
+    {
+        return $this->number === self::UNSORTED;
+    }
+}

@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core\Support;
+
+use VineShelf\Layers\Layer;
+use VineShelf\Layers\LayerTree;
+use VineShelf\Locks\Lock;
+use VineShelf\Rungs\Settings;
+use VineShelf\Scene\ColumnsInMemory;
+use VineShelf\Scene\Scene;
+use VineShelf\Scene\SceneBuilder;
+
+/** A random project in plain arrays, with the slow and obvious way to each answer. */
+final class RandomForest
+{
+    /**
+     * @param array<int, int> $parents
+     * @param array<int, int> $layerOf
+     * @param array<int, int> $kinds
+     * @param array<int, int> $locks
+     * @param array<int, int> $triangles
+     */
+    private function __construct(
+        public array $parents,
+        public array $layerOf,
+        public array $kinds,
+        public array $locks,
+        public array $triangles,
+        public LayerTree $layers,
+        public Settings $settings,
+    ) {}
+
+    public static function grow(int $count): self
+    {
+        $layers = [new Layer(1, 0, 0, 'Unsorted', '#b9b3a2')];
+        $layerCount = mt_rand(1, 8);
+        for ($number = 2; $number <= $layerCount; $number++) {
+            $layers[] = new Layer($number, $number === 2 || mt_rand(0, 2) === 0 ? 0 : mt_rand(2, $number - 1), mt_rand(0, 9), "Layer $number", '#3f7a63', Lock::from(mt_rand(0, 9) < 7 ? 0 : mt_rand(1, 2)));
+        }
+        $parents = $layerOf = $kinds = $locks = $triangles = $own = $layerRungs = [];
+        $numbers = range(1, $count * 2);
+        shuffle($numbers);
+        $numbers = array_slice($numbers, 0, $count);
+        $sticky = mt_rand(1, 10);
+        foreach ($numbers as $index => $number) {
+            $parents[$number] = $index === 0 || mt_rand(0, 4) === 0 ? 0 : $numbers[mt_rand(max(0, $index - 6), $index - 1)];
+            $layerOf[$number] = $index > 0 && mt_rand(0, 10) < $sticky ? $layerOf[$numbers[$index - 1]] : mt_rand(1, $layerCount);
+            $kinds[$number] = mt_rand(0, 1);
+            if (mt_rand(0, 9) === 0) {
+                $locks[$number] = mt_rand(1, 2);
+            }
+            if ($kinds[$number] === 1) {
+                $triangles[$number] = mt_rand(1, 500);
+            }
+            if (mt_rand(0, 7) === 0) {
+                $own[$number] = mt_rand(0, 4);
+            }
+        }
+        for ($number = 1; $number <= $layerCount; $number++) {
+            if (mt_rand(0, 2) === 0) {
+                $layerRungs[$number] = mt_rand(0, 4);
+            }
+        }
+
+        return new self($parents, $layerOf, $kinds, $locks, $triangles, new LayerTree($layers), new Settings($layerRungs, $own));
+    }
+
+    public function scene(): Scene
+    {
+        return new Scene(new ColumnsInMemory(SceneBuilder::columns($this->parents, $this->layerOf, $this->kinds, $this->locks, $this->triangles)));
+    }
+
+    public function slowRung(int $number): int
+    {
+        $lowest = $this->settings->objects[$number] ?? 5;
+        for ($layer = $this->layerOf[$number]; $layer !== 0; $layer = $this->layers->get($layer)->parent) {
+            $lowest = min($lowest, $this->settings->layers[$layer] ?? 5);
+        }
+
+        return $this->parents[$number] === 0 ? $lowest : min($lowest, $this->slowRung($this->parents[$number]));
+    }
+
+    public function slowLock(int $number): int
+    {
+        $highest = $this->locks[$number] ?? 0;
+        for ($layer = $this->layerOf[$number]; $layer !== 0; $layer = $this->layers->get($layer)->parent) {
+            $highest = max($highest, $this->layers->get($layer)->lock->value);
+        }
+
+        return $this->parents[$number] === 0 ? $highest : max($highest, $this->slowLock($this->parents[$number]));
+    }
+
+    public function slowDrawn(): int
+    {
+        $drawn = 0;
+        foreach ($this->kinds as $number => $kind) {
+            $rung = $this->slowRung($number);
+            $drawn += $rung >= 2 ? $this->triangles[$number] ?? 0 : ($rung === 1 && $kind === 1 ? 12 : 0);
+        }
+
+        return $drawn;
+    }
+}
