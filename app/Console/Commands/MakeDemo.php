@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Intake\Uploads;
+use App\Models\User;
+use Illuminate\Console\Command;
+use MarlpitBaths\MarlpitBaths;
+use VineShelf\Layers\SortBy;
+
+final class MakeDemo extends Command
+{
+    protected $signature = 'shelf:demo {--size=demo : demo, large or huge} {--force : another one, although there is one}';
+
+    protected $description = 'Make the demo person and their project, Marlpit Baths';
+
+    public function handle(Uploads $uploads): int
+    {
+        $person = User::query()->firstOrCreate(['email' => config('shelf.demo.email')], ['name' => 'Ida Keller', 'password' => config('shelf.demo.password')]);
+        if (! $this->option('force') && ($person->projects()->exists() || $person->imports()->exists())) {
+            return self::SUCCESS;
+        }
+        $size = $this->option('size');
+        if (! isset(MarlpitBaths::SIZES[$size])) {
+            $this->error('The sizes are '.implode(', ', array_keys(MarlpitBaths::SIZES)).'.');
+
+            return self::FAILURE;
+        }
+        $path = tempnam(sys_get_temp_dir(), 'shelf');
+        MarlpitBaths::write((string) $path, $size);
+        $uploads->receive($person, null, (string) $path, $size === 'demo' ? 'Marlpit Baths.glb' : "Marlpit Baths, $size.glb", SortBy::Best, '');
+
+        return self::SUCCESS;
+    }
+}

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use Illuminate\Support\Facades\Storage;
+use VineShelf\Formats\Intake;
+use VineShelf\Geometry\PackedMesh;
+use VineShelf\Geometry\PackWriter;
+
+/** Writes a source's meshes into packs on the disk for kept files. */
+final class Packer
+{
+    /** Uncompressed bytes after which a pack is closed: small enough to come in order of need, large enough to come in few requests. */
+    private const PACK_BYTES = 196_608;
+
+    /** @var array<int, PackedMesh> by the source's own mesh index */
+    public array $meshes = [];
+
+    /** @var array<int, int> index of its pack by the source's own mesh index */
+    public array $packOf = [];
+
+    /** @var list<array{file: string, bytes: int}> */
+    public array $packs = [];
+
+    private PackWriter $open;
+
+    /** @var list<int> */
+    private array $inOpen = [];
+
+    public function __construct(private readonly string $folder)
+    {
+        $this->open = new PackWriter;
+    }
+
+    /**
+     * @param array<int, int>          $layerOf   a layer by mesh: packs do not mix layers, so that a hidden layer's packs are never sent
+     * @param array<int, int>          $numbers   project mesh number by the source's own index
+     * @param array<int, int>          $materials project material number by the source's own index
+     * @param callable(int, int): void $progress  meshes done, of how many
+     */
+    public function pack(Intake $intake, array $layerOf, array $numbers, array $materials, callable $progress): void
+    {
+        asort($layerOf);
+        $layer = null;
+        $done = 0;
+        foreach ($layerOf as $mesh => $inLayer) {
+            if ($layer !== $inLayer || $this->open->size() >= self::PACK_BYTES) {
+                $this->close();
+                $layer = $inLayer;
+            }
+            $this->meshes[$mesh] = $this->open->add($numbers[$mesh], $intake->primitives($mesh), $materials);
+            $this->inOpen[] = $mesh;
+            $progress(++$done, count($layerOf));
+        }
+        $this->close();
+    }
+
+    private function close(): void
+    {
+        if ($this->inOpen === []) {
+            return;
+        }
+        foreach ($this->inOpen as $mesh) {
+            $this->packOf[$mesh] = count($this->packs);
+        }
+        $bytes = $this->open->finish();
+        $file = $this->folder.'/'.hash('xxh128', $bytes).'.glb';
+        Storage::disk('local')->put($file, $bytes);
+        Storage::disk('local')->put($file.'.gz', (string) gzencode($bytes, 5));
+        $this->packs[] = ['file' => $file, 'bytes' => strlen($bytes)];
+        $this->open = new PackWriter;
+        $this->inOpen = [];
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use VineShelf\Picking\Pick;
+use VineShelf\Rungs\Settings;
+
+/**
+ * A person's own working state in a project.
+ *
+ * @property int $project_id
+ * @property int $user_id
+ * @property int $revision
+ * @property array{lens?: string, layers?: list<int>, objects?: list<int>} $ledger what is unfolded
+ * @property int $view_no the view that the desk came from, 0 for none
+ * @property int $landing_layer
+ * @property int $next_step
+ */
+final class Desk extends Model
+{
+    public $timestamps = false;
+
+    public $incrementing = false;
+
+    protected $primaryKey = 'project_id';
+
+    protected $table = 'desks';
+
+    protected $guarded = [];
+
+    protected $attributes = ['revision' => 1, 'ledger' => '{}', 'view_no' => 0, 'landing_layer' => 1, 'next_step' => 1];
+
+    protected $casts = ['rungs' => Casts\Bytes::class, 'pick' => Casts\Bytes::class, 'ledger' => 'array'];
+
+    public static function of(Project $project, User $user): self
+    {
+        self::query()->insertOrIgnore(['project_id' => $project->id, 'user_id' => $user->id]);
+
+        return self::query()->where('project_id', $project->id)->where('user_id', $user->id)->firstOrFail();
+    }
+
+    public function settings(): Settings
+    {
+        return Settings::unpack(Casts\Bytes::read($this->getAttributes()['rungs'] ?? null));
+    }
+
+    public function pick(): Pick
+    {
+        return Pick::unpack(Casts\Bytes::read($this->getAttributes()['pick'] ?? null));
+    }
+
+    protected function setKeysForSaveQuery($query)
+    {
+        return $query->where('project_id', $this->project_id)->where('user_id', $this->user_id);
+    }
+}

@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
+
+/**
+ * A file on its way into a project.
+ *
+ * @property int $id
+ * @property string $key
+ * @property int $user_id
+ * @property int|null $project_id the project it goes into; null until a new one is made for it
+ * @property int|null $source_id
+ * @property string $file_name
+ * @property string $path on the disk for kept files
+ * @property int $bytes
+ * @property string $sort_by
+ * @property string $property
+ * @property ImportState $state
+ * @property string $stage
+ * @property int $done
+ * @property int $total
+ * @property int $objects
+ * @property string $error
+ * @property bool $stop
+ * @property Carbon $updated_at
+ */
+final class Import extends Model
+{
+    protected $guarded = [];
+
+    protected $attributes = ['state' => 'waiting', 'stage' => '', 'done' => 0, 'total' => 0, 'objects' => 0, 'error' => '', 'stop' => false];
+
+    protected $casts = ['state' => ImportState::class, 'stop' => 'boolean'];
+
+    public function getRouteKeyName(): string
+    {
+        return 'key';
+    }
+
+    /** @return BelongsTo<Project, $this> */
+    public function project(): BelongsTo
+    {
+        return $this->belongsTo(Project::class);
+    }
+
+    /** @return BelongsTo<Source, $this> */
+    public function source(): BelongsTo
+    {
+        return $this->belongsTo(Source::class);
+    }
+
+    public function isOver(): bool
+    {
+        return in_array($this->state, [ImportState::Done, ImportState::Failed, ImportState::Stopped], true);
+    }
+
+    public function percent(): int
+    {
+        return $this->total > 0 ? (int) min(100, floor(100 * $this->done / $this->total)) : 0;
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\NumberedInProject;
+use Illuminate\Database\Eloquent\Model;
+
+/**
+ * @property int $project_id
+ * @property int $no
+ * @property int $parent_no
+ * @property int $position
+ * @property string $name
+ * @property string $colour
+ * @property int $lock
+ */
+final class Layer extends Model
+{
+    use NumberedInProject;
+
+    public $timestamps = false;
+
+    protected $table = 'layers';
+
+    protected $guarded = [];
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\NumberedInProject;
+use Illuminate\Database\Eloquent\Model;
+
+/**
+ * @property int $project_id
+ * @property int $no
+ * @property int $pack_no
+ * @property int $material_no
+ * @property string $name
+ * @property string $hash
+ * @property int $triangles
+ * @property int $vertices
+ * @property int $pieces
+ * @property int $bytes
+ * @property string $bounds
+ */
+final class Mesh extends Model
+{
+    use NumberedInProject;
+
+    public $timestamps = false;
+
+    protected $table = 'meshes';
+
+    protected $guarded = [];
+
+    protected $casts = ['bounds' => Casts\Bytes::class];}

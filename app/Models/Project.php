@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsToMany;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Str;
+use VineShelf\Layers\LayerTree;
+use VineShelf\Locks\Lock;
+
+/**
+ * One model being organized.
+ *
+ * @property int $id
+ * @property string $key
+ * @property string $name
+ * @property int $revision
+ * @property int $next_object
+ * @property int $next_layer
+ * @property int $next_view
+ * @property int $next_mesh
+ * @property int $next_material
+ * @property int $next_texture
+ * @property int $next_pack
+ * @property int $next_change
+ * @property Carbon $created_at
+ * @property Carbon $updated_at
+ */
+final class Project extends Model
+{
+    protected $guarded = [];
+
+    public function getRouteKeyName(): string
+    {
+        return 'key';
+    }
+
+    /** @return BelongsToMany<User, $this> */
+    public function people(): BelongsToMany
+    {
+        return $this->belongsToMany(User::class, 'project_people')->withPivot('role');
+    }
+
+    /** @return HasMany<Source, $this> */
+    public function sources(): HasMany
+    {
+        return $this->hasMany(Source::class);
+    }
+
+    /** @return HasMany<Layer, $this> */
+    public function layers(): HasMany
+    {
+        return $this->hasMany(Layer::class);
+    }
+
+    /** @return HasMany<View, $this> */
+    public function views(): HasMany
+    {
+        return $this->hasMany(View::class)->orderBy('position')->orderBy('no');
+    }
+
+    /** @return HasMany<Change, $this> */
+    public function changes(): HasMany
+    {
+        return $this->hasMany(Change::class);
+    }
+
+    /** @return HasMany<Mesh, $this> */
+    public function meshes(): HasMany
+    {
+        return $this->hasMany(Mesh::class);
+    }
+
+    /** @return HasMany<Material, $this> */
+    public function materials(): HasMany
+    {
+        return $this->hasMany(Material::class);
+    }
+
+    /** @return HasMany<Pack, $this> */
+    public function packs(): HasMany
+    {
+        return $this->hasMany(Pack::class);
+    }
+
+    /** @return HasMany<Texture, $this> */
+    public function textures(): HasMany
+    {
+        return $this->hasMany(Texture::class);
+    }
+
+    /** @return HasMany<ProjectObject, $this> */
+    public function objects(): HasMany
+    {
+        return $this->hasMany(ProjectObject::class);
+    }
+
+    public function layerTree(): LayerTree
+    {
+        return new LayerTree($this->layers()->toBase()->get()->map(static fn (\stdClass $row): \VineShelf\Layers\Layer => new \VineShelf\Layers\Layer(
+            (int) $row->no, (int) $row->parent_no, (int) $row->position, (string) $row->name, (string) $row->colour, Lock::from((int) $row->lock),
+        )));
+    }
+
+    /** The folder of the project's files on the disk for kept files. */
+    public function folder(): string
+    {
+        return 'projects/'.$this->key;
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
+
+/**
+ * A file that was taken in.
+ *
+ * @property int $id
+ * @property int $project_id
+ * @property string $name
+ * @property string $format
+ * @property int $bytes
+ * @property array<string, mixed> $report
+ * @property Carbon $created_at
+ */
+final class Source extends Model
+{
+    protected $guarded = [];
+
+    protected $casts = ['report' => 'array'];
+
+    /** @return BelongsTo<Project, $this> */
+    public function project(): BelongsTo
+    {
+        return $this->belongsTo(Project::class);
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\NumberedInProject;
+use Illuminate\Database\Eloquent\Model;
+
+/**
+ * @property int $project_id
+ * @property int $no
+ * @property string $file
+ * @property int $bytes
+ */
+final class Texture extends Model
+{
+    use NumberedInProject;
+
+    public $timestamps = false;
+
+    protected $table = 'textures';
+
+    protected $guarded = [];
+}

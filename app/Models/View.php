@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Models\Concerns\NumberedInProject;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Carbon;
+use VineShelf\Rungs\Settings;
+
+/**
+ * A saved view state. A facet that the view does not keep is null.
+ *
+ * @property int $project_id
+ * @property int $no
+ * @property int $position
+ * @property string $name
+ * @property array{eye: list<float>, target: list<float>, fov: float}|null $camera metres, z up; field of view in degrees
+ * @property int $newcomers what layers get that are newer than the view: 0 Hidden, 5 Full, -1 as the desk has it
+ * @property int $known_layer the newest layer that the view knows
+ * @property string $picture file on the disk for kept files, empty for none
+ * @property Carbon $kept_at
+ */
+final class View extends Model
+{
+    use NumberedInProject;
+
+    public $timestamps = false;
+
+    protected $table = 'views';
+
+    protected $guarded = [];
+
+    protected $casts = ['camera' => 'array', 'rungs' => Casts\Bytes::class, 'kept_at' => 'datetime'];
+
+    public function keepsRungs(): bool
+    {
+        return $this->getAttributes()['rungs'] !== null;
+    }
+
+    public function settings(): Settings
+    {
+        return Settings::unpack(Casts\Bytes::read($this->getAttributes()['rungs']));
+    }
+}

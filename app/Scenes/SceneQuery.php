@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Scenes;
+
+use App\Models\Project;
+use Illuminate\Support\Facades\DB;
+use VineShelf\Geometry\Box;
+use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Packed;
+use VineShelf\Scene\SceneBuilder;
+use VineShelf\Search\NameIndex;
+
+/** Reads a whole project from the database and builds every column of its scene index. */
+final class SceneQuery
+{
+    private const CHUNK = 20_000;
+
+    /** @return array<string, string> packed column by name */
+    public function columns(Project $project): array
+    {
+        $parents = $positions = $layers = $kinds = $locks = $triangles = $meshes = $names = [];
+        $placements = '';
+        $placed = [];
+        foreach ($this->rows($project) as [$number, $parent, $position, $layer, $kind, $lock, $weight, $mesh, $name, $transform, $instances]) {
+            $number = (int) $number;
+            $parents[$number] = (int) $parent;
+            $positions[] = (int) $position;
+            $layers[$number] = (int) $layer;
+            $kinds[$number] = (int) $kind;
+            if ($lock !== '0') {
+                $locks[$number] = (int) $lock;
+            }
+            $names[$number] = $name;
+            if ($mesh !== '0') {
+                $triangles[$number] = (int) $weight;
+                $meshes[$number] = (int) $mesh;
+                $placed[$number] = strlen($placements);
+                $placements .= (string) hex2bin($instances === '\\N' ? substr($transform, 3) : substr($instances, 3));
+            }
+        }
+        $numbers = array_keys($parents);
+        array_multisort($positions, SORT_ASC, $numbers);
+        $ordered = [];
+        foreach ($numbers as $number) {
+            $ordered[$number] = $parents[$number];
+        }
+        $columns = SceneBuilder::columns($ordered, $layers, $kinds, $locks, $triangles);
+        $order = Packed::uint32($columns['no'], 0, intdiv(strlen($columns['no']), 4));
+
+        return $columns
+            + NameIndex::columns(array_map(static fn (int $number): string => $names[$number] ?? '', $order))
+            + DrawRecords::columns($order, $meshes, $placed, $placements, $this->meshes($project));
+    }
+
+    /** @return \Generator<int, array{string, string, string, string, string, string, string, string, string, string, string}> */
+    private function rows(Project $project): \Generator
+    {
+        $pdo = DB::connection()->getPdo();
+        for ($first = 0; $first < $project->next_object; $first += self::CHUNK) {
+            $query = '(SELECT no, parent_no, position, layer_no, kind, lock, triangles, mesh_no, name, transform, instances FROM objects WHERE project_id = '.$project->id
+                .' AND no >= '.$first.' AND no < '.($first + self::CHUNK).' AND NOT gone ORDER BY no)';
+            foreach ($pdo->pgsqlCopyToArray($query) ?: [] as $line) {
+                /** @var array{string, string, string, string, string, string, string, string, string, string, string} $fields */
+                $fields = explode("\t", rtrim((string) $line, "\n"));
+                if (str_contains($fields[8], '\\')) {
+                    $fields[8] = stripcslashes($fields[8]);
+                }
+                yield $fields;
+            }
+        }
+    }
+
+    /** @return array<int, array{pack: int, triangles: int, colour: int, box: Box}> by mesh number */
+    private function meshes(Project $project): array
+    {
+        $colours = [];
+        foreach ($project->materials()->get() as $material) {
+            $colours[$material->no] = DrawRecords::colour($material->surface['colour']);
+        }
+        $meshes = [];
+        foreach ($project->meshes()->get() as $mesh) {
+            $b = Packed::float64($mesh->bounds, 0, 6);
+            $meshes[$mesh->no] = [
+                'pack' => $mesh->pack_no,
+                'triangles' => $mesh->triangles,
+                'colour' => $colours[$mesh->material_no] ?? 0xFFC0C0C0,
+                'box' => new Box($b[0], $b[1], $b[2], $b[3], $b[4], $b[5]),
+            ];
+        }
+
+        return $meshes;
+    }
+}

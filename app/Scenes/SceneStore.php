@@ -1,0 +1,167 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Scenes;
+
+use App\Models\Project;
+use Illuminate\Contracts\Filesystem\Filesystem;
+use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Str;
+use VineShelf\Scene\ColumnSource;
+use VineShelf\Scene\MissingColumn;
+use VineShelf\Scene\Scene;
+
+/**
+ * Keeps the scene index of every project beside the database: a small manifest per revision that says which file holds which
+ * column. Column files never change, so they can be cached anywhere; a missing manifest or file only means building it again.
+ */
+final class SceneStore
+{
+    private const MANIFESTS_KEPT = 4;
+
+    public function scene(Project $project): Scene
+    {
+        return new Scene($this->columns($project));
+    }
+
+    public function columns(Project $project): ColumnSource
+    {
+        $files = $this->manifest($project, $project->revision) ?? $this->build($project);
+
+        return new class($this, $project, $files) implements ColumnSource
+        {
+            /** @param array<string, string> $files */
+            public function __construct(private readonly SceneStore $store, private readonly Project $project, private array $files) {}
+
+            public function column(string $name): string
+            {
+                $found = $this->store->read($this->files[$name] ?? '');
+                if ($found === null) {
+                    $this->files = $this->store->build($this->project);
+                    $found = $this->store->read($this->files[$name] ?? '');
+                }
+
+                return $found ?? throw MissingColumn::named($name);
+            }
+        };
+    }
+
+    /**
+     * Carries the index over to the project's new revision.
+     *
+     * @param array<string, string> $changed packed columns that differ
+     */
+    public function carry(Project $project, int $from, array $changed): void
+    {
+        $files = $this->manifest($project, $from);
+        if ($files === null) {
+            return;
+        }
+        $this->keep($project, $this->write($project, $changed) + $files);
+        if ($project->revision % 8 === 0) {
+            $this->tidy($project);
+        }
+    }
+
+    /** @return array<string, string> file by column */
+    public function build(Project $project): array
+    {
+        return $this->keep($project, $this->write($project, (new SceneQuery)->columns($project)));
+    }
+
+    /** Forgets the index of a revision, so that it is built from the database when it is next needed. */
+    public function forget(Project $project): void
+    {
+        $this->disk()->deleteDirectory($this->folder($project));
+        apcu_delete($this->folder($project)."/$project->revision.json");
+    }
+
+    public function read(string $file): ?string
+    {
+        if ($file === '') {
+            return null;
+        }
+        $cached = apcu_enabled() ? apcu_fetch($file) : false;
+        if (is_string($cached)) {
+            return $cached;
+        }
+        $bytes = $this->disk()->get($file);
+        if ($bytes !== null && apcu_enabled()) {
+            apcu_store($file, $bytes, 3600);
+        }
+
+        return $bytes;
+    }
+
+    /** @return array<string, string>|null */
+    private function manifest(Project $project, int $revision): ?array
+    {
+        $found = $this->read($this->folder($project)."/$revision.json");
+        $files = $found === null ? null : json_decode($found, true);
+        if (! is_array($files)) {
+            return null;
+        }
+
+        return array_map(static fn (mixed $file): string => is_string($file) ? $file : '', array_combine(array_map(strval(...), array_keys($files)), array_values($files)));
+    }
+
+    /**
+     * @param array<string, string> $columns
+     *
+     * @return array<string, string>
+     */
+    private function write(Project $project, array $columns): array
+    {
+        $files = [];
+        foreach ($columns as $name => $bytes) {
+            $files[$name] = $this->folder($project)."/$name.".Str::lower(Str::random(12));
+            $this->disk()->put($files[$name], $bytes);
+        }
+
+        return $files;
+    }
+
+    /**
+     * @param array<string, string> $files
+     *
+     * @return array<string, string>
+     */
+    private function keep(Project $project, array $files): array
+    {
+        $manifest = $this->folder($project)."/$project->revision.json";
+        $this->disk()->put($manifest, (string) json_encode($files));
+        if (apcu_enabled()) {
+            apcu_store($manifest, (string) json_encode($files), 3600);
+        }
+
+        return $files;
+    }
+
+    /** Lets go of manifests that nobody can still be reading, and of the columns that only they named. */
+    private function tidy(Project $project): void
+    {
+        $live = [];
+        for ($revision = $project->revision - self::MANIFESTS_KEPT; $revision <= $project->revision; $revision++) {
+            $live[$this->folder($project)."/$revision.json"] = true;
+            foreach ($this->manifest($project, $revision) ?? [] as $file) {
+                $live[$file] = true;
+            }
+        }
+        foreach ($this->disk()->files($this->folder($project)) as $file) {
+            if (! isset($live[$file])) {
+                $this->disk()->delete($file);
+            }
+        }
+    }
+
+    private function folder(Project $project): string
+    {
+        return $project->folder().'/index';
+    }
+
+    private function disk(): Filesystem
+    {
+        return Storage::disk('local');
+    }
+}

@@ -1,0 +1,224 @@
+# Shared by bin/start, bin/stop, bin/test and bin/bench: finds the place for running state, installs what is missing, and starts
+# and stops PostgreSQL, PHP-FPM, nginx and the workers of one instance of the application.
+
+ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)"
+DEBIAN_PACKAGES=(postgresql-15 php8.2-cli php8.2-pgsql php8.2-zip php8.2-curl php8.2-xml php8.2-mbstring php8.2-intl php8.2-fpm php-apcu nginx composer unzip)
+BROWSER_PACKAGES=(chromium chromium-driver)
+PG_BIN=/usr/lib/postgresql/15/bin
+
+say() { printf '%s\n' "$*"; }
+fail() { printf '%s\n' "$*" >&2; exit 1; }
+
+# state NAME: the folder for an instance's sockets, logs and database. PostgreSQL refuses to run as root, so for root it is a place that
+# the postgres user can reach wherever the project stands.
+state() {
+    local id; id="$(printf '%s' "$ROOT" | cksum | cut -d' ' -f1)"
+    if [ "$(id -u)" = 0 ]; then STATE="/var/lib/vine-shelf/$id-$1"; else STATE="$ROOT/var/$1"; fi
+    mkdir -p "$STATE/run" "$STATE/log" "$STATE/tmp" "$STATE/cache" "$STATE/files"
+}
+
+as_postgres() { if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi; }
+
+installed() { dpkg-query -W -f='${Status}' "$1" 2>/dev/null | grep -q 'install ok installed'; }
+
+# packages NAME...: installs the Debian packages that are missing. A package that came another way (composer, php, node) is not asked for again.
+packages() {
+    local missing=() name
+    for name in "$@"; do
+        installed "$name" && continue
+        case "$name" in
+            composer) command -v composer >/dev/null && continue ;;
+            unzip) command -v unzip >/dev/null && continue ;;
+            nodejs | npm) command -v "${name/nodejs/node}" >/dev/null && continue ;;
+        esac
+        missing+=("$name")
+    done
+    [ ${#missing[@]} = 0 ] && return 0
+    say "Installing from Debian: ${missing[*]}"
+    local asroot=()
+    if [ "$(id -u)" != 0 ]; then
+        command -v sudo >/dev/null && sudo -n true 2>/dev/null || fail "These Debian packages are missing and need root: apt-get install ${missing[*]}"
+        asroot=(sudo -n)
+    fi
+    # The database server must not start a cluster of its own, and no service may start by itself.
+    "${asroot[@]}" mkdir -p /etc/postgresql-common
+    [ -e /etc/postgresql-common/createcluster.conf ] || printf 'create_main_cluster = false\n' | "${asroot[@]}" tee /etc/postgresql-common/createcluster.conf >/dev/null
+    "${asroot[@]}" apt-get update -q >"$STATE/log/apt.log" 2>&1 || fail "Debian's package lists cannot be read; see $STATE/log/apt.log"
+    DEBIAN_FRONTEND=noninteractive "${asroot[@]}" env RUNLEVEL=1 apt-get install -y -q --no-install-recommends "${missing[@]}" >>"$STATE/log/apt.log" 2>&1 \
+        || fail "These Debian packages could not be installed: ${missing[*]}; see $STATE/log/apt.log"
+}
+
+# once STAMP FILES... -- COMMAND: runs the command unless the files are as they were when it last succeeded.
+once() {
+    local stamp="$ROOT/storage/framework/stamps/$1" files=() sum
+    shift
+    while [ "$1" != -- ]; do files+=("$1"); shift; done
+    shift
+    sum="$(cd "$ROOT" && find "${files[@]}" -type f -print0 2>/dev/null | sort -z | xargs -0 sha1sum | sha1sum)"
+    [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$sum" ] && return 0
+    "$@" || return 1
+    mkdir -p "$(dirname "$stamp")"
+    printf '%s\n' "$sum" >"$stamp"
+}
+
+composer_install() { (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --no-interaction --no-progress -q) || fail "The PHP packages could not be installed; run 'composer install' to see why."; }
+npm_install() { (cd "$ROOT" && npm ci --no-audit --no-fund --silent) || fail "The script packages could not be installed; run 'npm ci' to see why."; }
+build_assets() { (cd "$ROOT" && npx vite build --logLevel warn) || fail "The styles and scripts could not be built."; }
+
+dependencies() {
+    packages "${DEBIAN_PACKAGES[@]}" nodejs npm "$@"
+    mkdir -p "$ROOT"/storage/{app/private,framework/{cache/data,sessions,views,stamps},logs} "$ROOT/bootstrap/cache"
+    [ -d "$ROOT/vendor" ] || rm -f "$ROOT/storage/framework/stamps/composer"
+    [ -d "$ROOT/node_modules" ] || rm -f "$ROOT/storage/framework/stamps/npm"
+    [ -f "$ROOT/public/build/manifest.json" ] || rm -f "$ROOT/storage/framework/stamps/assets"
+    once composer composer.json -- composer_install
+    once npm package.json package-lock.json -- npm_install
+    once assets package-lock.json vite.config.js resources -- build_assets
+}
+
+listening() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+
+running() { local pid; pid="$(head -1 "$1" 2>/dev/null)" && [ -n "$pid" ] && kill -0 "$pid" 2>/dev/null; }
+
+free_port() { local port=$1; while listening "$port"; do port=$((port + 1)); done; printf '%s' "$port"; }
+
+# database PORT PASSWORD [OPTIONS]: a private PostgreSQL on loopback.
+database() {
+    local port=$1 password=$2 options=${3:-}
+    if [ ! -f "$STATE/pg/PG_VERSION" ]; then
+        mkdir -p "$STATE/pg"
+        printf '%s' "$password" >"$STATE/run/pgpass"
+        if [ "$(id -u)" = 0 ]; then chown postgres "$STATE/pg" "$STATE/run/pgpass" "$STATE/log"; fi
+        as_postgres "$PG_BIN/initdb" -D "$STATE/pg" -U shelf --auth=scram-sha-256 --pwfile="$STATE/run/pgpass" -E UTF8 --locale=C.UTF-8 >"$STATE/log/initdb.log" 2>&1 \
+            || fail "The database could not be set up; see $STATE/log/initdb.log"
+        rm -f "$STATE/run/pgpass"
+    fi
+    if running "$STATE/pg/postmaster.pid"; then return 0; fi
+    listening "$port" && fail "Port $port, for the database, is in use by another program. Set VINE_SHELF_DB_PORT to a free one."
+    touch "$STATE/log/postgres.log"
+    if [ "$(id -u)" = 0 ]; then chown postgres "$STATE/log" "$STATE/log/postgres.log"; fi
+    as_postgres "$PG_BIN/pg_ctl" -D "$STATE/pg" -w -t 30 -l "$STATE/log/postgres.log" \
+        -o "-h 127.0.0.1 -p $port -k '' -c shared_buffers=256MB -c max_wal_size=2GB $options" start >/dev/null 2>&1 \
+        || fail "The database does not start; its last words are in $STATE/log/postgres.log"
+    PGPASSWORD="$password" "$PG_BIN/createdb" -h 127.0.0.1 -p "$port" -U shelf shelf 2>/dev/null || true
+}
+
+# web PORT: PHP-FPM and nginx.
+web() {
+    local port=$1
+    if running "$STATE/run/nginx.pid" && running "$STATE/run/fpm.pid"; then return 0; fi
+    listening "$port" && fail "Port $port is in use by another program. Set VINE_SHELF_PORT to a free one."
+    cat >"$STATE/fpm.conf" <<CONF
+[global]
+pid = $STATE/run/fpm.pid
+error_log = $STATE/log/fpm.log
+daemonize = yes
+[shelf]
+listen = $STATE/run/fpm.sock
+listen.mode = 0660
+pm = static
+pm.max_children = 6
+pm.max_requests = 2000
+clear_env = no
+catch_workers_output = yes
+$( [ "$(id -u)" = 0 ] && printf 'user = root\ngroup = root\n' )
+env[APP_CONFIG_CACHE] = $STATE/cache/config.php
+env[APP_ROUTES_CACHE] = $STATE/cache/routes.php
+php_admin_value[opcache.enable] = 1
+php_admin_value[memory_limit] = 512M
+php_admin_value[upload_max_filesize] = 4G
+php_admin_value[post_max_size] = 4G
+php_admin_value[upload_tmp_dir] = $STATE/tmp
+php_admin_value[max_execution_time] = 60
+php_admin_flag[display_errors] = off
+CONF
+    cat >"$STATE/nginx.conf" <<CONF
+pid $STATE/run/nginx.pid;
+error_log $STATE/log/nginx.log warn;
+worker_processes 2;
+$( [ "$(id -u)" = 0 ] && printf 'user root;\n' )
+events { worker_connections 512; }
+http {
+    include /etc/nginx/mime.types;
+    default_type application/octet-stream;
+    access_log off;
+    sendfile on;
+    server_tokens off;
+    client_max_body_size 4g;
+    client_body_temp_path $STATE/tmp/body;
+    fastcgi_temp_path $STATE/tmp/fastcgi;
+    proxy_temp_path $STATE/tmp/proxy;
+    uwsgi_temp_path $STATE/tmp/uwsgi;
+    scgi_temp_path $STATE/tmp/scgi;
+    gzip on;
+    gzip_comp_level 2;
+    gzip_min_length 1024;
+    gzip_types text/css application/javascript application/json image/svg+xml application/x-shelf-records;
+    server {
+        listen 127.0.0.1:$port;
+        root $ROOT/public;
+        location / { try_files \$uri @php; }
+        location /build/ { add_header Cache-Control "public, max-age=31536000, immutable"; add_header X-Content-Type-Options nosniff; gzip_static on; }
+        location @php {
+            include /etc/nginx/fastcgi_params;
+            fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;
+            fastcgi_param SCRIPT_NAME /index.php;
+            fastcgi_pass unix:$STATE/run/fpm.sock;
+            fastcgi_read_timeout 120;
+            fastcgi_buffers 16 64k;
+            fastcgi_buffer_size 64k;
+        }
+        location /kept/ { internal; alias $STATE/files/; gzip_static on; }
+    }
+}
+CONF
+    if ! running "$STATE/run/fpm.pid"; then
+        rm -f "$STATE/run/fpm.sock"
+        php-fpm8.2 --fpm-config "$STATE/fpm.conf" -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
+            $( [ "$(id -u)" = 0 ] && printf -- '-R' ) >"$STATE/log/fpm-start.log" 2>&1 || fail "PHP-FPM does not start; see $STATE/log/fpm-start.log"
+    fi
+    if ! running "$STATE/run/nginx.pid"; then
+        nginx -c "$STATE/nginx.conf" -e "$STATE/log/nginx.log" >"$STATE/log/nginx-start.log" 2>&1 || fail "nginx does not start; see $STATE/log/nginx-start.log"
+    fi
+}
+
+# worker: takes in files in the background, and is started again when it ends.
+worker() {
+    if running "$STATE/run/worker.pid"; then return 0; fi
+    setsid bash -c '
+        cd "$1" || exit 1
+        trap "kill \$child 2>/dev/null; exit 0" TERM
+        while true; do
+            php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d memory_limit=512M artisan shelf:work &
+            child=$!
+            wait $child
+            sleep 1
+        done' worker "$ROOT" </dev/null >>"$STATE/log/worker.log" 2>&1 &
+    printf '%s\n' $! >"$STATE/run/worker.pid"
+}
+
+caches() {
+    (cd "$ROOT" && APP_CONFIG_CACHE="$STATE/cache/config.php" APP_ROUTES_CACHE="$STATE/cache/routes.php" php artisan config:cache -q \
+        && APP_CONFIG_CACHE="$STATE/cache/config.php" APP_ROUTES_CACHE="$STATE/cache/routes.php" php artisan route:cache -q && php artisan view:cache -q) \
+        || fail "The application does not start; run 'php artisan about' to see why."
+}
+
+stop_one() {
+    local file=$1 pid
+    pid="$(head -1 "$file" 2>/dev/null)" || return 0
+    if [ -n "$pid" ] && kill -0 "$pid" 2>/dev/null; then
+        if [ "${2:-}" = group ]; then kill -TERM -- "-$pid" 2>/dev/null || kill -TERM "$pid" 2>/dev/null; else kill -"${2:-TERM}" "$pid" 2>/dev/null; fi
+        for _ in $(seq 50); do kill -0 "$pid" 2>/dev/null || break; sleep 0.1; done
+        kill -0 "$pid" 2>/dev/null && kill -KILL "$pid" 2>/dev/null
+    fi
+    rm -f "$file"
+}
+
+stop_all() {
+    stop_one "$STATE/run/worker.pid" group
+    stop_one "$STATE/run/nginx.pid" QUIT
+    stop_one "$STATE/run/fpm.pid" QUIT
+    if running "$STATE/pg/postmaster.pid"; then
+        as_postgres "$PG_BIN/pg_ctl" -D "$STATE/pg" -m fast -w stop >/dev/null 2>&1 || true
+    fi
+}
