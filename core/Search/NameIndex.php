@@ -21,10 +21,32 @@ final class NameIndex
         $offsets = [];
         foreach ($names as $name) {
             $offsets[] = strlen($text);
-            $text .= strtr(mb_strtolower($name), "\n\r", '  ')."\n";
+            $text .= self::line($name);
         }
 
         return ['names' => $text, 'nameAt' => pack('V*', ...$offsets, ...[strlen($text)])];
+    }
+
+    /** @return array<string, string> the columns with one row's name changed */
+    public static function renamed(Scene $scene, int $row, string $name): array
+    {
+        $text = $scene->column('names');
+        $offsets = $scene->column('nameAt');
+        $start = Packed::uint32At($offsets, $row);
+        $end = Packed::uint32At($offsets, $row + 1);
+        $line = self::line($name);
+        $longer = strlen($line) - ($end - $start);
+        $after = [];
+        foreach (Packed::uint32($offsets, ($row + 1) * 4, intdiv(strlen($offsets), 4) - $row - 1) as $offset) {
+            $after[] = $offset + $longer;
+        }
+
+        return ['names' => substr_replace($text, $line, $start, $end - $start), 'nameAt' => substr($offsets, 0, ($row + 1) * 4).pack('V*', ...$after)];
+    }
+
+    private static function line(string $name): string
+    {
+        return strtr(mb_strtolower($name), "\n\r", '  ')."\n";
     }
 
     /**

@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Changes;
+
+use App\Changes\Edits\Edits;
+use App\Changes\Edits\RowEdit;
+use App\Models\Project;
+use App\Models\View;
+use Illuminate\Support\Facades\DB;
+use VineShelf\Rungs\Settings;
+
+/**
+ * A view is kept, updated, renamed, reviewed or deleted.
+ *
+ * @phpstan-type Camera array{eye: list<float>, target: list<float>, fov: float}
+ */
+final class ChangeView extends Command
+{
+    private function __construct(public readonly int $number, private readonly string $title, private readonly Edits $edits) {}
+
+    /** @param Camera|null $camera */
+    public static function keep(Project $project, string $name, ?array $camera, ?Settings $rungs, string $picture): self
+    {
+        if ($camera === null && $rungs === null) {
+            throw new Refused('A view keeps at least one thing: tick camera, rungs or both.', 'facets');
+        }
+        $number = $project->next_view++;
+        $name = self::checked($name === '' ? "View $number" : $name);
+
+        return new self($number, "Keep view $name", new Edits([new RowEdit('views', $number, null, [
+            'position' => (int) $project->views()->max('position') + 1,
+            'name' => $name,
+            'newcomers' => 0,
+            'picture' => $picture,
+        ] + self::state($project, $camera, $rungs))]));
+    }
+
+    /** @param Camera|null $camera */
+    public static function update(Project $project, View $view, ?array $camera, ?Settings $rungs, string $picture): self
+    {
+        return self::columns($project, $view, "Update view $view->name", ['picture' => $picture] + self::state($project, $camera, $rungs));
+    }
+
+    public static function rename(Project $project, View $view, string $name): self
+    {
+        $name = self::checked($name);
+
+        return self::columns($project, $view, "Rename view $view->name to $name", $name === $view->name ? [] : ['name' => $name]);
+    }
+
+    /** What the view gives to newcomers from now on. */
+    public static function newcomers(Project $project, View $view, int $newcomers): self
+    {
+        $word = [0 => 'Hidden', 5 => 'Full', -1 => 'as the desk has them'][$newcomers] ?? throw new Refused('Newcomers can be Hidden, Full, or as the desk has them.', 'newcomers');
+
+        return self::columns($project, $view, "Newcomers in $view->name: $word", ['newcomers' => $newcomers]);
+    }
+
+    /** The newcomers are no longer new to the view: it keeps them at the rung that it gave them. */
+    public static function review(Project $project, View $view): self
+    {
+        $settings = $view->settings();
+        $newest = $project->next_layer - 1;
+        if ($view->newcomers === 0 && $newest > $view->known_layer) {
+            $settings = $settings->withLayers(range($view->known_layer + 1, $newest), \VineShelf\Rungs\Rung::Hidden);
+        }
+
+        return self::columns($project, $view, "Review view $view->name", ['known_layer' => $newest, 'rungs' => base64_encode($settings->pack())]);
+    }
+
+    public static function delete(Project $project, View $view): self
+    {
+        return new self($view->no, "Delete view $view->name", new Edits([new RowEdit('views', $view->no, self::row($project, $view), null)]));
+    }
+
+    public function name(): string
+    {
+        return $this->title;
+    }
+
+    public function edits(): Edits
+    {
+        return $this->edits;
+    }
+
+    /** @param array<string, mixed> $after */
+    private static function columns(Project $project, View $view, string $title, array $after): self
+    {
+        $before = array_intersect_key(self::row($project, $view), $after);
+        ksort($before);
+        ksort($after);
+
+        return new self($view->no, $title, new Edits($before === $after ? [] : [new RowEdit('views', $view->no, $before, $after)]));
+    }
+
+    /** @return array<string, mixed> */
+    private static function row(Project $project, View $view): array
+    {
+        return RowEdit::stored(DB::table('views')->where('project_id', $project->id)->where('no', $view->no)->first() ?? new \stdClass);
+    }
+
+    /**
+     * @param Camera|null $camera
+     *
+     * @return array<string, mixed>
+     */
+    private static function state(Project $project, ?array $camera, ?Settings $rungs): array
+    {
+        return [
+            'camera' => $camera === null ? null : json_encode($camera, JSON_THROW_ON_ERROR),
+            'rungs' => $rungs === null ? null : base64_encode($rungs->pack()),
+            'known_layer' => $project->next_layer - 1,
+            'kept_at' => now()->toDateTimeString(),
+        ];
+    }
+
+    private static function checked(string $name): string
+    {
+        $name = trim((string) preg_replace('~\s+~u', ' ', $name));
+        if ($name === '') {
+            throw new Refused('A view needs a name.', 'name');
+        }
+        if (mb_strlen($name) > 120) {
+            throw new Refused('A view name has at most 120 characters; this one has '.mb_strlen($name).'.', 'name');
+        }
+
+        return $name;
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Changes\Edits;
+
+use App\Models\Project;
+use VineShelf\Scene\Scene;
+
+/** One reversible step of a change. */
+interface Edit
+{
+    /** Writes the step to the database. */
+    public function apply(Project $project): void;
+
+    /** The step that takes this one back. */
+    public function reversed(): self;
+
+    /**
+     * What the step does to the scene index.
+     *
+     * @return array<string, string>|null packed columns that differ, null when the index must be built again
+     */
+    public function columns(Scene $scene): ?array;
+
+    /** @return array<string, mixed> what {@see Edits::unpack()} makes the step from again */
+    public function toArray(): array;
+}

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Changes\Edits;
+
+/** The steps of one change, in order. */
+final readonly class Edits
+{
+    /** @param list<Edit> $steps */
+    public function __construct(public array $steps) {}
+
+    public function reversed(): self
+    {
+        return new self(array_map(static fn (Edit $step): Edit => $step->reversed(), array_reverse($this->steps)));
+    }
+
+    public function isEmpty(): bool
+    {
+        return $this->steps === [];
+    }
+
+    public function pack(): string
+    {
+        return (string) gzdeflate(json_encode(array_map(static fn (Edit $step): array => $step->toArray(), $this->steps), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE), 3);
+    }
+
+    public static function unpack(string $packed): self
+    {
+        $steps = [];
+        foreach ((array) json_decode((string) gzinflate($packed), true, 512, JSON_THROW_ON_ERROR) as $step) {
+            if (! is_array($step)) {
+                continue;
+            }
+            /** @var array<string, mixed> $step */
+            $steps[] = match (true) {
+                isset($step['row']) => new RowEdit(self::text($step['row']), self::whole($step['no']), self::row($step['before']), self::row($step['after'])),
+                isset($step['objects']) => ObjectsEdit::fromArray($step),
+                default => new NameEdit(self::whole($step['name']), self::text($step['before']), self::text($step['after'])),
+            };
+        }
+
+        return new self($steps);
+    }
+
+    private static function text(mixed $value): string
+    {
+        return is_string($value) ? $value : '';
+    }
+
+    private static function whole(mixed $value): int
+    {
+        return is_int($value) ? $value : 0;
+    }
+
+    /** @return array<string, mixed>|null */
+    private static function row(mixed $value): ?array
+    {
+        /** @var array<string, mixed>|null $row */
+        $row = is_array($value) ? $value : null;
+
+        return $row;
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ledger;
+
+use VineShelf\Locks\Lock;
+use VineShelf\Rungs\Rung;
+
+/** One line of the ledger. */
+final readonly class Row
+{
+    public function __construct(
+        /** "L5" for a layer, "O123" for an object. */
+        public string $key,
+        /** Depth, from 1. */
+        public int $level,
+        public string $name,
+        public string $colour,
+        /** Objects inside; null for an object that holds nothing. */
+        public ?int $count,
+        public int $triangles,
+        public Rung $own,
+        public Rung $inEffect,
+        /** Whether the members differ from each other. */
+        public bool $mixed,
+        public Lock $ownLock,
+        public Lock $lock,
+        /** Picked objects in it, and whether the row itself counts as picked. */
+        public int $picked,
+        public bool $isPicked,
+        public bool $foldable,
+        public bool $unfolded,
+        /** "layer", or an object's kind. */
+        public string $kind,
+        public bool $landing = false,
+    ) {}
+
+    public function isLayer(): bool
+    {
+        return $this->key[0] === 'L';
+    }
+
+    public function number(): int
+    {
+        return (int) substr($this->key, 1);
+    }
+
+    /** Whether something other than the row's own setting holds it down. */
+    public function isHeld(): bool
+    {
+        return $this->inEffect->value < $this->own->value;
+    }
+}

@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Why;
+
+use VineShelf\Layers\LayerTree;
+use VineShelf\Locks\Lock;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Rung;
+use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Scene;
+
+/** Why an object is drawn as it is and can or cannot be picked: every cause in its chain, nearest first. */
+final readonly class Why
+{
+    /** @param list<Cause> $causes */
+    private function __construct(
+        public Rung $own,
+        public Rung $rung,
+        public Lock $lock,
+        public array $causes,
+    ) {}
+
+    public static function of(int $row, Scene $scene, LayerTree $layers, Settings $settings, InEffect $inEffect): self
+    {
+        $causes = [];
+        $seen = [];
+        foreach ([$row, ...$scene->ancestors($row)] as $link) {
+            $number = $scene->number($link);
+            self::add($causes, new Cause('object', $number, $link === $row, self::below($settings->object($number)), self::above(Lock::from($scene->locks()->at($link)))));
+            foreach ($layers->chain($scene->layers()->at($link)) as $layer) {
+                if (! isset($seen[$layer->number])) {
+                    $seen[$layer->number] = true;
+                    self::add($causes, new Cause('layer', $layer->number, false, self::below($settings->layer($layer->number)), self::above($layer->lock), $link === $row ? 0 : $number));
+                }
+            }
+        }
+
+        return new self($settings->object($scene->number($row)), $inEffect->rung($row), $inEffect->lock($row), $causes);
+    }
+
+    /** The cause that decides the rung, null at Full. */
+    public function deciding(): ?Cause
+    {
+        foreach ($this->causes as $cause) {
+            if ($cause->rung === $this->rung) {
+                return $cause;
+            }
+        }
+
+        return null;
+    }
+
+    /** @return list<Cause> causes of the rung */
+    public function rungCauses(): array
+    {
+        return array_values(array_filter($this->causes, static fn (Cause $cause): bool => $cause->rung !== null));
+    }
+
+    /** @return list<Cause> causes of the lock */
+    public function lockCauses(): array
+    {
+        return array_values(array_filter($this->causes, static fn (Cause $cause): bool => $cause->lock !== null));
+    }
+
+    /** @param list<Cause> $causes */
+    private static function add(array &$causes, Cause $cause): void
+    {
+        if ($cause->rung !== null || $cause->lock !== null) {
+            $causes[] = $cause;
+        }
+    }
+
+    private static function below(Rung $rung): ?Rung
+    {
+        return $rung === Rung::Full ? null : $rung;
+    }
+
+    private static function above(Lock $lock): ?Lock
+    {
+        return $lock === Lock::Open ? null : $lock;
+    }
+}
