@@ -1,18 +1,31 @@
 <?php
 
+declare(strict_types=1);
+
+use App\Changes\Refused;
+use App\Http\Middleware\SecurityHeaders;
+use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
+use Illuminate\Http\Request;
+use VineShelf\Layers\UnknownLayer;
 
 return Application::configure(basePath: dirname(__DIR__))
-    ->withRouting(
-        web: __DIR__.'/../routes/web.php',
-        commands: __DIR__.'/../routes/console.php',
-        health: '/up',
-    )
+    ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
     ->withMiddleware(function (Middleware $middleware): void {
-        //
+        $middleware->append(SecurityHeaders::class);
+        $middleware->redirectGuestsTo('/sign-in');
+        $middleware->redirectUsersTo('/projects');
     })
     ->withExceptions(function (Exceptions $exceptions): void {
-        //
+        $exceptions->dontReport([Refused::class, UnknownLayer::class]);
+        $exceptions->render(function (Refused|UnknownLayer $refused, Request $request) {
+            return response()->view('workbench.refused', ['sentence' => $refused->getMessage(), 'field' => $refused instanceof Refused ? $refused->field : ''], 422);
+        });
+        $exceptions->render(function (QueryException|PDOException $error, Request $request) {
+            if (str_contains($error->getMessage(), 'SQLSTATE[08') || str_contains($error->getMessage(), 'SQLSTATE[57P')) {
+                return response()->view('errors.503', [], 503);
+            }
+        });
     })->create();

@@ -1,7 +1,81 @@
 <?php
 
+declare(strict_types=1);
+
+use App\Http\Controllers\CanvasController;
+use App\Http\Controllers\DeskController;
+use App\Http\Controllers\ImportController;
+use App\Http\Controllers\LayerController;
+use App\Http\Controllers\ProjectController;
+use App\Http\Controllers\SessionController;
+use App\Http\Controllers\ViewController;
+use App\Http\Controllers\WhyController;
+use App\Http\Controllers\WorkbenchController;
 use Illuminate\Support\Facades\Route;
 
-Route::get('/', function () {
-    return view('welcome');
+// Every route says who may use it: "guest", or "auth" alone for what is a person's own, or "can" for a project or an import.
+
+Route::middleware('guest')->group(function (): void {
+    Route::get('/sign-in', [SessionController::class, 'create'])->name('sign-in');
+    Route::post('/sign-in', [SessionController::class, 'store'])->middleware('throttle:30,1');
+});
+
+Route::middleware('auth')->group(function (): void {
+    Route::redirect('/', '/projects');
+    Route::post('/sign-out', [SessionController::class, 'destroy'])->name('sign-out');
+    Route::post('/theme', [SessionController::class, 'theme'])->name('theme');
+    Route::get('/projects', [ProjectController::class, 'index'])->name('projects');
+    Route::post('/imports', [ImportController::class, 'store'])->middleware('throttle:60,1')->name('imports.store');
+
+    Route::middleware('can:own,import')->group(function (): void {
+        Route::get('/imports/{import}', [ImportController::class, 'show'])->name('imports.show');
+        Route::post('/imports/{import}/stop', [ImportController::class, 'stop'])->name('imports.stop');
+        Route::delete('/imports/{import}', [ImportController::class, 'destroy'])->name('imports.destroy');
+    });
+
+    Route::middleware('can:own,project')->group(function (): void {
+        Route::patch('/projects/{project}', [ProjectController::class, 'update'])->name('projects.update');
+        Route::delete('/projects/{project}', [ProjectController::class, 'destroy'])->name('projects.destroy');
+    });
+
+    Route::prefix('/projects/{project}')->middleware('can:see,project')->group(function (): void {
+        Route::get('/', [WorkbenchController::class, 'show'])->name('workbench');
+        Route::get('/report/{source}', [ProjectController::class, 'report'])->name('projects.report');
+        Route::get('/ledger', [WorkbenchController::class, 'ledger'])->name('ledger');
+        Route::post('/ledger', [WorkbenchController::class, 'arrange'])->name('ledger.arrange');
+        Route::get('/ledger/place', [WorkbenchController::class, 'place'])->name('ledger.place');
+        Route::get('/pulse', [WorkbenchController::class, 'pulse'])->name('pulse');
+        Route::get('/records', [CanvasController::class, 'records'])->name('records');
+        Route::post('/records', [CanvasController::class, 'some'])->name('records.some');
+        Route::get('/packs/{pack}', [CanvasController::class, 'pack'])->whereNumber('pack')->name('packs');
+        Route::get('/textures/{texture}', [CanvasController::class, 'texture'])->whereNumber('texture')->name('textures');
+        Route::get('/views/{view}/picture', [CanvasController::class, 'picture'])->whereNumber('view')->name('views.picture');
+        Route::post('/pick', [DeskController::class, 'pick'])->name('pick');
+        Route::post('/rungs', [DeskController::class, 'rung'])->name('rungs');
+        Route::post('/landing', [DeskController::class, 'landing'])->name('landing');
+        Route::post('/desk/undo', [DeskController::class, 'undo'])->name('desk.undo');
+        Route::post('/desk/redo', [DeskController::class, 'redo'])->name('desk.redo');
+        Route::get('/objects/{object}', [CanvasController::class, 'about'])->whereNumber('object')->name('objects.about');
+        Route::get('/why/{object}', [WhyController::class, 'show'])->whereNumber('object')->name('why');
+        Route::post('/views/{view}/apply', [ViewController::class, 'apply'])->whereNumber('view')->name('views.apply');
+    });
+
+    Route::prefix('/projects/{project}')->middleware('can:change,project')->group(function (): void {
+        Route::post('/layers', [LayerController::class, 'store'])->name('layers.store');
+        Route::patch('/layers/{layer}', [LayerController::class, 'update'])->whereNumber('layer')->name('layers.update');
+        Route::get('/layers/{layer}/delete', [LayerController::class, 'ask'])->whereNumber('layer')->name('layers.ask');
+        Route::delete('/layers/{layer}', [LayerController::class, 'destroy'])->whereNumber('layer')->name('layers.destroy');
+        Route::get('/file', [LayerController::class, 'choose'])->name('file.choose');
+        Route::post('/file', [LayerController::class, 'file'])->name('file');
+        Route::post('/locks', [LayerController::class, 'lock'])->name('locks');
+        Route::patch('/objects/{object}', [LayerController::class, 'rename'])->whereNumber('object')->name('objects.rename');
+        Route::post('/why/{object}', [WhyController::class, 'mend'])->whereNumber('object')->name('why.mend');
+        Route::get('/views/new', [ViewController::class, 'create'])->name('views.create');
+        Route::post('/views', [ViewController::class, 'store'])->name('views.store');
+        Route::get('/views/{view}/update', [ViewController::class, 'preview'])->whereNumber('view')->name('views.preview');
+        Route::patch('/views/{view}', [ViewController::class, 'update'])->whereNumber('view')->name('views.update');
+        Route::delete('/views/{view}', [ViewController::class, 'destroy'])->whereNumber('view')->name('views.destroy');
+        Route::post('/undo', [LayerController::class, 'undo'])->name('undo');
+        Route::post('/redo', [LayerController::class, 'redo'])->name('redo');
+    });
 });

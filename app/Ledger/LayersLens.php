@@ -74,6 +74,21 @@ final class LayersLens implements Lens
         return array_values($rows);
     }
 
+    public function keys(int $from, int $count): array
+    {
+        $keys = [];
+        $at = 0;
+        foreach ($this->segments as [$what, , $length]) {
+            for ($offset = max(0, $from - $at); $offset < min($length, $from + $count - $at); $offset++) {
+                $keys[] = $what instanceof Layer ? "L$what->number"
+                    : 'O'.$this->bench->scene()->number($this->matches === null ? $this->bench->contents()->rowAt($what, $offset) : $this->matches[$what][$offset]);
+            }
+            $at += $length;
+        }
+
+        return $keys;
+    }
+
     public function position(string $key): ?int
     {
         $at = 0;

@@ -48,6 +48,11 @@ final class NestingLens implements Lens
         return (new ObjectRows($this->bench))->make($wanted);
     }
 
+    public function keys(int $from, int $count): array
+    {
+        return array_map(fn (int $row): string => 'O'.$this->bench->scene()->number($row), array_slice($this->shown, $from, $count));
+    }
+
     public function position(string $key): ?int
     {
         $row = $this->bench->scene()->row((int) substr($key, 1));

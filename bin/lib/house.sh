@@ -163,6 +163,7 @@ http {
             include /etc/nginx/fastcgi_params;
             fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;
             fastcgi_param SCRIPT_NAME /index.php;
+            fastcgi_param HTTP_HOST \$http_host;
             fastcgi_pass unix:$STATE/run/fpm.sock;
             fastcgi_read_timeout 120;
             fastcgi_buffers 16 64k;

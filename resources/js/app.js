@@ -1,1 +1,8 @@
-export {};
+import { startUpload } from './upload.js';
+import { startWorkbench } from './bench/workbench.js';
+import { htmx } from './htmx.js';
+
+htmx.config.includeIndicatorCSS = false;
+document.querySelectorAll('form[data-upload]').forEach((form) => startUpload(/** @type {HTMLFormElement} */ (form)));
+const work = document.getElementById('work');
+if (work) startWorkbench(work);

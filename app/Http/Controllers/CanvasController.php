@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Models\Project;
+use App\Workbench\Bench;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Storage;
+use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Packed;
+
+/** What the canvas draws: placements of visible objects, packs of meshes, textures, and the pictures of views. */
+final class CanvasController
+{
+    /** Rows per answer of the whole. */
+    private const PART = 40_000;
+
+    /** Placements of objects that are not hidden: the biggest first, then everything in parts. */
+    public function records(Request $request, Project $project): Response
+    {
+        $bench = Bench::of($project, WorkbenchController::person($request));
+        $scene = $bench->scene();
+        $rungs = $bench->inEffect()->rungs();
+        $part = $request->integer('part');
+        $ranges = [];
+        if ($part === 0) {
+            $biggest = $scene->column('biggest');
+            foreach (Packed::uint32($biggest, 0, intdiv(strlen($biggest), 4)) as $row) {
+                if ($rungs->at($row) > 0) {
+                    $ranges[] = [$row, $row];
+                }
+            }
+        } else {
+            $first = ($part - 1) * self::PART + 1;
+            $last = min($scene->count(), $part * self::PART);
+            for ($index = $first > $last ? PHP_INT_MAX : $rungs->indexOf($first); $first <= $last; $index++) {
+                $end = min($last, $rungs->end($index));
+                if ($rungs->values[$index] > 0) {
+                    $ranges[] = [$first, $end];
+                }
+                $first = $end + 1;
+            }
+        }
+
+        return self::binary(pack('V', (int) ceil($scene->count() / self::PART)).DrawRecords::of($scene, $ranges));
+    }
+
+    /** Placements of the objects that the request names, as far as they are not hidden. */
+    public function some(Request $request, Project $project): Response
+    {
+        $bench = Bench::of($project, WorkbenchController::person($request));
+        $wanted = (string) $request->getContent();
+        abort_if(strlen($wanted) > 4 * 1_000_000, 413);
+        $rungs = $bench->inEffect()->rungs();
+        $ranges = [];
+        foreach ($bench->scene()->rowsOf(Packed::uint32($wanted, 0, intdiv(strlen($wanted), 4))) as $row) {
+            if ($rungs->at($row) > 0) {
+                $ranges[] = [$row, $row];
+            }
+        }
+
+        return self::binary(pack('V', 0).DrawRecords::of($bench->scene(), $ranges));
+    }
+
+    /** What the pointer is over. */
+    public function about(Project $project, int $object): JsonResponse
+    {
+        $found = $project->objects()->where('no', $object)->where('gone', false)->firstOrFail(['project_id', 'no', 'name', 'kind', 'layer_no']);
+        $layer = $project->layers()->where('no', $found->layer_no)->value('name');
+
+        return new JsonResponse(['name' => $found->name === '' ? 'Unnamed '.$found->kind->label() : $found->name, 'layer' => $layer]);
+    }
+
+    public function pack(Project $project, int $pack): Response
+    {
+        $file = $project->packs()->where('no', $pack)->value('file');
+        abort_unless(is_string($file), 404);
+
+        return self::kept($file, 'model/gltf-binary');
+    }
+
+    public function texture(Project $project, int $texture): Response
+    {
+        $file = $project->textures()->where('no', $texture)->value('file');
+        abort_unless(is_string($file), 404);
+
+        return self::kept($file, ['png' => 'image/png', 'jpg' => 'image/jpeg', 'webp' => 'image/webp'][pathinfo($file, PATHINFO_EXTENSION)] ?? 'application/octet-stream');
+    }
+
+    public function picture(Project $project, int $view): Response
+    {
+        $file = $project->views()->where('no', $view)->value('picture');
+        abort_unless(is_string($file) && $file !== '', 404);
+
+        return self::kept($file, str_ends_with($file, '.png') ? 'image/png' : 'image/jpeg');
+    }
+
+    /** @return array<int, array{0: int, 1: int|null, 2: int, 3: float}> colour, texture, whether it is see-through, cutoff of a masked one; by material number */
+    public static function materials(Project $project): array
+    {
+        $materials = [];
+        foreach ($project->materials()->get() as $material) {
+            $surface = $material->surface;
+            $colour = DrawRecords::colour($surface['alpha'] === 'BLEND' ? $surface['colour'] : [...array_slice($surface['colour'], 0, 3), 1.0]);
+            $materials[$material->no] = [$colour, $surface['texture'], $surface['alpha'] === 'BLEND' ? 1 : 0, $surface['alpha'] === 'MASK' ? $surface['cutoff'] : 0.0];
+        }
+
+        return $materials;
+    }
+
+    private static function binary(string $bytes): Response
+    {
+        return response($bytes, 200, ['Content-Type' => 'application/x-shelf-records', 'Cache-Control' => 'no-store']);
+    }
+
+    /** The web server sends the file itself; where none stands in front, PHP does. */
+    private static function kept(string $file, string $type): Response
+    {
+        $headers = ['Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff'];
+        if (request()->server('SERVER_SOFTWARE') !== null && str_starts_with((string) request()->server('SERVER_SOFTWARE'), 'nginx')) {
+            return response('', 200, $headers + ['X-Accel-Redirect' => "/kept/$file"]);
+        }
+        $bytes = Storage::disk('local')->get($file);
+        abort_if($bytes === null, 404);
+
+        return response($bytes, 200, $headers);
+    }
+}

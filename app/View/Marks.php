@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\View;
+
+use VineShelf\Locks\Lock;
+use VineShelf\Rungs\Rung;
+
+/** The rung mark and the lock mark: shape first, never colour alone. */
+final class Marks
+{
+    /** @var array<string, string> */
+    private static array $made = [];
+
+    /** Five bars of rising height: filled for what is in effect, outlined for an own setting that is held down, hatched when members differ. */
+    public static function rung(Rung $own, Rung $inEffect, bool $mixed = false): string
+    {
+        $key = $own->value.'/'.$inEffect->value.($mixed ? 'm' : '');
+        if (isset(self::$made[$key])) {
+            return self::$made[$key];
+        }
+        $bars = '';
+        for ($bar = 0; $bar < 5; $bar++) {
+            $height = 3 + 3 * $bar;
+            $x = 5 * $bar;
+            [$class, $y, $tall, $left, $wide] = match (true) {
+                $bar < $inEffect->value => [$mixed ? 'mix' : 'on', 15 - $height, $height, $x, 4],
+                $bar < $own->value => ['own', 15.5 - $height, $height - 1, $x + .5, 3],
+                default => ['off', 13, 2, $x, 4],
+            };
+            $bars .= "<rect class=\"$class\" x=\"$left\" y=\"$y\" width=\"$wide\" height=\"$tall\" rx=\".8\"/>";
+        }
+
+        return self::$made[$key] = "<svg class=\"rung-mark\" viewBox=\"0 0 24 15\" aria-hidden=\"true\">$bars</svg>";
+    }
+
+    public static function lock(Lock $lock): string
+    {
+        return match ($lock) {
+            Lock::Open => '<span class="dot" aria-hidden="true">·</span>',
+            Lock::Guarded => Icon::svg('shield'),
+            Lock::Locked => Icon::svg('lock'),
+        };
+    }
+
+    /** 12,345,678 as "12.3M". */
+    public static function short(int $number): string
+    {
+        return match (true) {
+            $number >= 10_000_000 => number_format($number / 1_000_000, 1).'M',
+            $number >= 1_000_000 => number_format($number / 1_000_000, 2).'M',
+            $number >= 10_000 => number_format($number / 1000).'k',
+            $number >= 1000 => number_format($number / 1000, 1).'k',
+            default => (string) $number,
+        };
+    }
+
+    /** Bytes in the unit that reads best. */
+    public static function bytes(int $bytes): string
+    {
+        return match (true) {
+            $bytes >= 1_000_000_000 => number_format($bytes / 1_000_000_000, 2).' GB',
+            $bytes >= 1_000_000 => number_format($bytes / 1_000_000, 1).' MB',
+            $bytes >= 1000 => number_format($bytes / 1000).' kB',
+            default => $bytes.' bytes',
+        };
+    }
+}

@@ -1,0 +1,98 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Workbench;
+
+use App\Changes\Command;
+use App\Changes\History;
+use App\Ledger\Ledger;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use VineShelf\Rungs\Rung;
+use VineShelf\Views\Applied;
+
+/** The parts of the workbench as they are after an action, for htmx to put in place. */
+final class Answer
+{
+    private string $message = '';
+
+    /** "project" or "desk": which undo takes the answered change back; empty for none. */
+    private string $undo = '';
+
+    private bool $warns = false;
+
+    /** @var array<string, mixed> */
+    private array $more = [];
+
+    public function __construct(private readonly Bench $bench, private readonly Request $request) {}
+
+    public static function to(Bench $bench, Request $request): self
+    {
+        return new self($bench, $request);
+    }
+
+    public function saying(string $message, string $undo = '', bool $warns = false): self
+    {
+        $this->message = $message;
+        $this->undo = $undo;
+        $this->warns = $warns;
+
+        return $this;
+    }
+
+    public function after(Command $command, string $nothing): self
+    {
+        $this->bench->refresh();
+        $done = $command->recorded ? $command->name().'.' : $nothing;
+
+        return $this->saying(trim("$done $command->leftAlone"), $command->recorded ? 'project' : '', $command->leftAlone !== '');
+    }
+
+    /** @param array<string, mixed> $more for the script: "frame" to fit the pick, "camera" to fly to, "focus" for a ledger row */
+    public function with(array $more): self
+    {
+        $this->more = $more + $this->more;
+
+        return $this;
+    }
+
+    public function send(): Response
+    {
+        return response()->view('workbench.answer', self::parts($this->bench, $this->request) + [
+            'message' => $this->message, 'undo' => $this->undo, 'warns' => $this->warns, 'more' => $this->more,
+        ]);
+    }
+
+    /** @return array<string, mixed> what the workbench's parts are drawn from */
+    public static function parts(Bench $bench, Request $request): array
+    {
+        $history = app(History::class);
+        $layers = $bench->layers();
+        $views = $bench->project->views()->get();
+        $current = $views->firstWhere('no', $bench->desk->view_no);
+        $difference = $current === null || ! $current->keepsRungs() ? null
+            : Applied::difference(Applied::rungs($current->settings(), $bench->settings(), $layers, $current->known_layer, $current->newcomers), $bench->settings());
+
+        return [
+            'bench' => $bench,
+            'ledger' => new Ledger(
+                $bench,
+                $request->string('lens', $bench->desk->ledger['lens'] ?? 'layers')->value(),
+                mb_substr($request->string('words')->value(), 0, 200),
+                max(0, $request->integer('from')),
+                min(200, max(10, $request->integer('count', 60))),
+            ),
+            'card' => PickCard::of($bench),
+            'weight' => $bench->inEffect()->weight(),
+            'hidden' => $bench->inEffect()->rungs()->histogram()[Rung::Hidden->value] ?? 0,
+            'views' => $views,
+            'differs' => $difference !== null && array_sum($difference) > 0,
+            'undoable' => $history->nextUndo($bench->project),
+            'redoable' => $history->nextRedo($bench->project),
+            'deskUndoable' => DeskSteps::next($bench->desk, false),
+            'deskRedoable' => DeskSteps::next($bench->desk, true),
+            'state' => CanvasState::of($bench),
+        ];
+    }
+}

@@ -1,0 +1,84 @@
+/** The one dialog of the workbench: shows what the server sends, hands its form in, and shows an error where it was made. */
+export class Dialogs {
+    /** @param {import('./workbench.js').Workbench} bench */
+    constructor(bench) {
+        this.bench = bench;
+        this.element = /** @type {HTMLDialogElement} */ (document.getElementById('dialog'));
+        this.element.addEventListener('click', (event) => {
+            const on = /** @type {HTMLElement} */ (event.target);
+            if (on.closest('[data-close]') || on === this.element) this.close();
+            const mend = /** @type {HTMLElement | null} */ (on.closest('[data-mend]'));
+            if (mend) this.mend(mend);
+        });
+        this.element.addEventListener('submit', (event) => {
+            const form = /** @type {HTMLFormElement} */ (event.target);
+            if (!form.dataset.submit) return;
+            event.preventDefault();
+            this.submit(form);
+        });
+        this.element.addEventListener('input', (event) => {
+            const input = /** @type {HTMLInputElement} */ (event.target);
+            if (input.matches('[data-narrow]')) this.narrow(input.value.trim().toLowerCase());
+        });
+        this.element.addEventListener('close', () => this.back?.focus?.());
+    }
+
+    /** @param {string} html */
+    open(html) {
+        this.back = /** @type {HTMLElement | null} */ (document.activeElement);
+        this.element.innerHTML = html;
+        if (!this.element.open) this.element.showModal();
+        /** @type {HTMLElement | null} */ (this.element.querySelector('[autofocus]'))?.focus();
+        const text = this.element.querySelector('[autofocus]');
+        if (text instanceof HTMLInputElement) text.select();
+    }
+
+    close() {
+        this.element.close();
+    }
+
+    /** @param {string} words */
+    narrow(words) {
+        const labels = /** @type {NodeListOf<HTMLElement>} */ (this.element.querySelectorAll('.choices label'));
+        let first = true;
+        for (const label of labels) {
+            label.hidden = !(label.dataset.text ?? '').includes(words);
+            if (!label.hidden && first) {
+                first = false;
+                /** @type {HTMLInputElement} */ (label.querySelector('input')).checked = true;
+            }
+        }
+    }
+
+    /** @param {HTMLFormElement} form */
+    async submit(form) {
+        const values = Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)]));
+        if (form.querySelector('[name=with_held]') && !values.with_held) values.with_held = '0';
+        if (form.hasAttribute('data-camera') && values.keep_camera) values.camera = JSON.stringify(this.bench.canvas.viewpoint.get());
+        if (form.hasAttribute('data-picture')) values.picture = this.bench.canvas.picture();
+        const path = (form.dataset.address ?? '').slice((form.dataset.address ?? '').indexOf(this.bench.server.base) + this.bench.server.base.length);
+        const status = await this.bench.server.ask(/** @type {any} */ (form.dataset.submit?.toUpperCase()), path, values);
+        if (status >= 200 && status < 300) return this.close();
+        const refusal = document.querySelector('#message [data-field]');
+        const place = /** @type {HTMLElement | null} */ (form.querySelector('.error'));
+        if (place && refusal) {
+            place.textContent = refusal.textContent;
+            place.hidden = false;
+            const field = form.querySelector(`[name="${refusal.getAttribute('data-field')}"]`);
+            if (field instanceof HTMLElement) {
+                field.setAttribute('aria-invalid', 'true');
+                field.focus();
+            }
+        }
+    }
+
+    /** @param {HTMLElement} button */
+    async mend(button) {
+        const object = Number(/** @type {HTMLElement} */ (button.closest('[data-object]')).dataset.object);
+        const { what = '', number = '', part = '' } = button.dataset;
+        await this.bench.server.ask('POST', `/why/${object}`, { what, ...(number ? { number } : {}), ...(part ? { part } : {}) });
+        const html = await this.bench.server.html(`/why/${object}`);
+        if (html && this.element.open) this.element.innerHTML = html;
+        /** @type {HTMLElement | null} */ (this.element.querySelector('button'))?.focus();
+    }
+}

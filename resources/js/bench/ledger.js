@@ -1,0 +1,208 @@
+import { htmx } from '../htmx.js';
+
+const ROW = 28;
+const MARGIN = 12;
+
+/**
+ * The ledger's rows come in windows: the spacer is as tall as all rows together, so the scrollbar is true to the whole, and only
+ * the rows around the visible ones are in the page. Focus, selection and keys are kept by row key, not by element.
+ */
+export class Ledger {
+    /** @param {HTMLElement} element @param {import('./server.js').Server} server */
+    constructor(element, server) {
+        this.element = element;
+        this.server = server;
+        this.grid = /** @type {HTMLElement} */ (element.querySelector('#ledger-grid'));
+        this.scroll = /** @type {HTMLElement} */ (element.querySelector('#scroll'));
+        this.spacer = /** @type {HTMLElement} */ (element.querySelector('#spacer'));
+        this.rows = /** @type {HTMLElement} */ (element.querySelector('#rows'));
+        this.input = /** @type {HTMLInputElement} */ (element.querySelector('#words'));
+        this.lens = this.rows.querySelector('.window')?.getAttribute('data-lens') ?? 'layers';
+        this.words = '';
+        this.wanted = { from: 0, count: 60 };
+        /** @type {Set<string>} layer rows that commands act on */
+        this.selected = new Set();
+        this.focusKey = '';
+        /** @type {number | null} where a range starts */
+        this.anchor = null;
+        this.settle();
+        this.listen();
+    }
+
+    /** What the server needs to draw the same window again. */
+    get window() {
+        return { lens: this.lens, words: this.words, from: this.wanted.from, count: this.wanted.count };
+    }
+
+    get shown() {
+        const window = /** @type {HTMLElement | null} */ (this.rows.querySelector('.window'));
+        return { from: Number(window?.dataset.from ?? 0), total: Number(window?.dataset.total ?? 0), hits: window?.dataset.hits ?? '' };
+    }
+
+    listen() {
+        this.scroll.addEventListener('scroll', () => this.follow());
+        new ResizeObserver(() => this.follow()).observe(this.scroll);
+        new MutationObserver(() => this.settle()).observe(this.rows, { childList: true });
+        let typing = 0;
+        this.input.addEventListener('input', () => {
+            clearTimeout(typing);
+            typing = window.setTimeout(() => this.search(this.input.value), 120);
+        });
+        this.rows.addEventListener('focusin', (event) => {
+            const row = /** @type {HTMLElement} */ (event.target).closest('.row');
+            if (row instanceof HTMLElement) this.focusKey = row.dataset.key ?? '';
+        });
+    }
+
+    /** @param {string} words */
+    search(words) {
+        this.words = words.trim();
+        this.scroll.scrollTop = 0;
+        this.wanted.from = 0;
+        return this.fetch('GET', '/ledger');
+    }
+
+    /** @param {string} lens */
+    turn(lens) {
+        this.lens = lens;
+        this.scroll.scrollTop = 0;
+        this.wanted.from = 0;
+        this.anchor = null;
+        this.grid.setAttribute('aria-label', lens === 'layers' ? 'Layers and objects' : 'Objects as they are nested');
+        return this.fetch('POST', '/ledger', { lens });
+    }
+
+    /** @param {string} keys @param {boolean} unfold */
+    fold(keys, unfold) {
+        return this.fetch('POST', '/ledger', { fold: keys, unfold: unfold ? 1 : 0 });
+    }
+
+    /** @param {boolean} unfold */
+    foldAll(unfold) {
+        return this.fetch('POST', '/ledger', { all: 1, unfold: unfold ? 1 : 0 });
+    }
+
+    /**
+     * @param {'GET' | 'POST'} method
+     * @param {string} path
+     * @param {Record<string, any>} [values]
+     */
+    async fetch(method, path, values = {}) {
+        const asked = (this.asked = (this.asked ?? 0) + 1);
+        const source = document.createElement('span');
+        source.hidden = true;
+        document.body.append(source);
+        try {
+            // An answer that a later question has overtaken is dropped.
+            source.addEventListener('htmx:after:request', (event) => asked !== this.asked && event.preventDefault());
+            await htmx.ajax(method, this.server.base + path, { source, target: '#rows', swap: 'innerMorph', values: { ...this.window, ...values } });
+        } finally {
+            source.remove();
+        }
+    }
+
+    /** Asks for other rows once the scroll leaves those that are here. */
+    follow() {
+        const first = Math.floor(this.scroll.scrollTop / ROW);
+        const visible = Math.ceil(this.scroll.clientHeight / ROW);
+        const { from, total } = this.shown;
+        const count = Math.min(200, visible + 2 * MARGIN);
+        const missing = first < from || Math.min(total, first + visible) > from + this.rows.querySelectorAll('.row').length;
+        this.wanted.count = count;
+        if (!missing) return;
+        this.wanted.from = Math.max(0, Math.min(first - MARGIN, total - count));
+        this.fetch('GET', '/ledger');
+    }
+
+    /** After rows came: puts them where they belong, and gives back focus and selection. */
+    settle() {
+        const { from, total, hits } = this.shown;
+        this.spacer.style.height = `${Math.max(total, 1) * ROW}px`;
+        this.rows.style.transform = `translateY(${from * ROW}px)`;
+        this.grid.setAttribute('aria-rowcount', String(total + 1));
+        for (const row of /** @type {NodeListOf<HTMLElement>} */ (this.rows.querySelectorAll('.row.is-layer'))) {
+            row.setAttribute('aria-selected', String(this.selected.has(row.dataset.key ?? '') || row.classList.contains('picked')));
+        }
+        const focused = this.row(this.focusKey) ?? this.rows.querySelector('.row');
+        for (const row of this.rows.querySelectorAll('.row[tabindex="0"]')) row.setAttribute('tabindex', '-1');
+        focused?.setAttribute('tabindex', '0');
+        if (this.refocus && focused instanceof HTMLElement) {
+            this.refocus = false;
+            focused.focus({ preventScroll: true });
+        }
+        const counter = /** @type {HTMLElement} */ (this.element.querySelector('#hits'));
+        counter.textContent = hits === '' ? '' : `${Number(hits).toLocaleString('en')} ${hits === '1' ? 'object' : 'objects'}`;
+        const pick = /** @type {HTMLElement} */ (this.element.querySelector('#pick-found'));
+        pick.hidden = hits === '' || hits === '0';
+        // Rows may have become fewer than the scroll position allows, or the window may have to move on.
+        if (total > 0 && from > 0 && from >= total) {
+            this.wanted.from = Math.max(0, total - this.wanted.count);
+            this.fetch('GET', '/ledger');
+        }
+    }
+
+    /** @param {string} key @returns {HTMLElement | null} */
+    row(key) {
+        return key === '' ? null : /** @type {HTMLElement | null} */ (document.getElementById(`row-${key}`));
+    }
+
+    /** @param {HTMLElement} row where it stands among all rows, from 0 */
+    place(row) {
+        return Number(row.getAttribute('aria-rowindex')) - 2;
+    }
+
+    /** Moves the focus to the row at a place, which may not be here yet. @param {number} place */
+    async focusPlace(place) {
+        const { total } = this.shown;
+        const wanted = Math.max(0, Math.min(total - 1, place));
+        this.reveal(wanted);
+        let row = this.rows.querySelector(`[aria-rowindex="${wanted + 2}"]`);
+        if (!row) {
+            this.wanted.from = Math.max(0, wanted - MARGIN);
+            await this.fetch('GET', '/ledger');
+            row = this.rows.querySelector(`[aria-rowindex="${wanted + 2}"]`);
+        }
+        if (row instanceof HTMLElement) this.focus(row);
+        return row instanceof HTMLElement ? row : null;
+    }
+
+    /** @param {HTMLElement} row */
+    focus(row) {
+        for (const other of this.rows.querySelectorAll('.row[tabindex="0"]')) other.setAttribute('tabindex', '-1');
+        row.setAttribute('tabindex', '0');
+        row.focus({ preventScroll: true });
+        this.focusKey = row.dataset.key ?? '';
+    }
+
+    /** Scrolls as little as it takes to show a place. @param {number} place */
+    reveal(place) {
+        const top = place * ROW;
+        if (top < this.scroll.scrollTop) this.scroll.scrollTop = top;
+        else if (top + ROW > this.scroll.scrollTop + this.scroll.clientHeight) this.scroll.scrollTop = top + ROW - this.scroll.clientHeight;
+    }
+
+    /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key */
+    async show(key) {
+        const found = await this.server.json(`/ledger/place?lens=${this.lens}&words=${encodeURIComponent(this.words)}&key=${key}`);
+        if (found && found.place !== null) {
+            this.reveal(found.place);
+            this.focusKey = found.key;
+            this.follow();
+            this.settle();
+        }
+    }
+
+    /** @param {string} key @param {boolean} more whether to keep what is selected */
+    select(key, more) {
+        if (!more) this.selected.clear();
+        if (more && this.selected.has(key)) this.selected.delete(key);
+        else this.selected.add(key);
+        this.settle();
+    }
+
+    /** The rows that a command is for: the selected layers, else the focused row. @returns {string[]} */
+    get target() {
+        if (this.focusKey.startsWith('L') && this.selected.has(this.focusKey)) return [...this.selected];
+        return this.focusKey === '' ? [...this.selected] : [this.focusKey];
+    }
+}

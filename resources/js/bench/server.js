@@ -1,0 +1,64 @@
+import { htmx } from '../htmx.js';
+
+/** Asks the server to do something; it answers with the parts of the workbench that changed, and htmx puts them in place. */
+export class Server {
+    /**
+     * @param {string} base address of the workbench
+     * @param {() => Record<string, string | number>} windowNow what the ledger shows, so that the answer can bring it up to date
+     */
+    constructor(base, windowNow) {
+        this.base = base;
+        this.windowNow = windowNow;
+        /** Requests run one after another: each starts from what the one before left behind. @type {Promise<any>} */
+        this.last = Promise.resolve();
+    }
+
+    /**
+     * @param {'GET' | 'POST' | 'PATCH' | 'DELETE'} method
+     * @param {string} path below the workbench's address
+     * @param {Record<string, any>} [values]
+     * @returns {Promise<number>} the answer's status, 0 when there was none
+     */
+    ask(method, path, values = {}) {
+        this.last = this.last.then(() => this.send(method, path, values));
+        return this.last;
+    }
+
+    /**
+     * @param {string} method
+     * @param {string} path
+     * @param {Record<string, any>} values
+     */
+    async send(method, path, values) {
+        // A source of its own: htmx lets one request wait per source and drops others.
+        const source = document.createElement('span');
+        source.hidden = true;
+        document.body.append(source);
+        let status = 0;
+        source.addEventListener('htmx:after:request', (event) => (status = /** @type {CustomEvent} */ (event).detail.ctx.response.status));
+        document.body.classList.add('asking');
+        try {
+            await htmx.ajax(method, this.base + path, { source, target: '#message', swap: 'none', values: { ...this.windowNow(), ...values } });
+        } finally {
+            source.remove();
+            document.body.classList.remove('asking');
+        }
+        if (status === 401 || status === 419) location.reload();
+        return status;
+    }
+
+    /**
+     * A piece of HTML, for a dialog.
+     * @param {string} path
+     */
+    async html(path) {
+        const response = await fetch(this.base + path, { headers: { 'HX-Request': 'true' } });
+        return response.ok ? response.text() : null;
+    }
+
+    /** @param {string} path */
+    async json(path) {
+        const response = await fetch(this.base + path, { headers: { Accept: 'application/json' } });
+        return response.ok ? response.json() : null;
+    }
+}

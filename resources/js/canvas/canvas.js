@@ -1,0 +1,261 @@
+import { Box3 } from 'three';
+import { Viewpoint } from './camera.js';
+import { Packs } from './packs.js';
+import { Painter } from './painter.js';
+import { Placements } from './placements.js';
+
+/**
+ * The canvas of a workbench. It draws what it is told and reports gestures as events on its element:
+ * `shelf:pick` {number, mode}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done}.
+ */
+export class Canvas {
+    /**
+     * @param {HTMLElement} element
+     * @param {{records: string, packs: string, textures: string, budget: number, materials: Record<string, [number, number | null, number, number]>, csrf: string}} settings
+     */
+    constructor(element, settings) {
+        this.element = element;
+        this.settings = settings;
+        this.surface = /** @type {HTMLCanvasElement} */ (element.querySelector('canvas'));
+        this.placements = new Placements();
+        this.packs = new Packs(settings.packs, this.placements, () => this.packArrived());
+        this.painter = new Painter(this.surface, this.placements, this.packs, settings.budget);
+        this.painter.setMaterials(settings.materials);
+        this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
+        this.states = new Uint8Array(1);
+        this.pick = new Uint8Array(0);
+        this.hovered = 0;
+        this.movingUntil = 0;
+        this.stale = true;
+        this.screenStale = true;
+        this.framed = false;
+        this.loading = true;
+        this.listen();
+        new ResizeObserver(() => this.resize()).observe(element);
+        this.resize();
+        this.setTheme();
+        requestAnimationFrame(() => this.frame());
+    }
+
+    /** Fetches everything that is on show: the biggest first. @param {{eye: number[], target: number[], fov: number} | null} camera */
+    async load(camera) {
+        if (camera) {
+            this.viewpoint.set(camera, true);
+            this.framed = true;
+        }
+        this.loadPictures();
+        await this.fetchRecords(`${this.settings.records}?part=0`);
+        if (!this.framed) this.fitAll(true);
+        let parts = this.parts ?? 0;
+        for (let part = 1; part <= parts; part++) {
+            await this.fetchRecords(`${this.settings.records}?part=${part}`);
+            parts = this.parts ?? parts;
+        }
+        this.loading = false;
+        this.refreshBounds();
+        this.stale = true;
+    }
+
+    /**
+     * @param {string} address
+     * @param {Uint32Array} [numbers]
+     */
+    async fetchRecords(address, numbers) {
+        const response = await fetch(address, numbers ? { method: 'POST', body: /** @type {any} */ (numbers), headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' } } : {});
+        if (!response.ok) return;
+        const parts = this.placements.read(await response.arrayBuffer());
+        if (!numbers) this.parts = parts;
+        this.packs.settle();
+        this.refreshBounds();
+        this.stale = true;
+    }
+
+    async loadPictures() {
+        const wanted = new Set(Object.values(this.settings.materials).map(([, picture]) => picture).filter((picture) => picture !== null));
+        const pictures = new Map();
+        await Promise.all([...wanted].map(async (number) => {
+            try {
+                const response = await fetch(`${this.settings.textures}/${number}`);
+                if (response.ok) pictures.set(number, await createImageBitmap(await response.blob()));
+            } catch {
+                // A texture that cannot be shown leaves its material's colour.
+            }
+        }));
+        this.painter.setPictures(pictures);
+        this.stale = true;
+    }
+
+    refreshBounds() {
+        this.viewpoint.all = this.placements.bounds((index) => (this.states[this.placements.object[index]] & 15) > 0);
+    }
+
+    /**
+     * @param {Uint8Array} states rung by object number, plus 16 when guarded
+     * @param {Uint8Array} pick 1 by object number when picked
+     */
+    setState(states, pick) {
+        let changed = states.length !== this.states.length;
+        const missing = [];
+        for (let number = 0; number < states.length; number++) {
+            if (states[number] === this.states[number]) continue;
+            changed = true;
+            if (!this.loading && (states[number] & 15) > 0 && (this.states[number] & 15) === 0 && !this.placements.byObject.has(number)) missing.push(number);
+        }
+        this.states = states;
+        this.pick = pick;
+        this.painter.setPick(pick);
+        this.screenStale = true;
+        if (changed) {
+            this.painter.setStates(states);
+            this.stale = true;
+        }
+        for (let at = 0; at < missing.length; at += 100000) this.fetchRecords(this.settings.records, Uint32Array.from(missing.slice(at, at + 100000)));
+    }
+
+    setTheme() {
+        const theme = document.documentElement.dataset.theme;
+        this.painter.setTheme(theme === 'dark' || (theme !== 'light' && matchMedia('(prefers-color-scheme: dark)').matches));
+        this.stale = true;
+    }
+
+    resize() {
+        const { clientWidth, clientHeight } = this.element;
+        if (clientWidth === 0 || clientHeight === 0) return;
+        this.painter.resize(clientWidth, clientHeight);
+        this.viewpoint.resize(clientWidth, clientHeight);
+        this.stale = true;
+    }
+
+    cameraMoved() {
+        this.movingUntil = performance.now() + 140;
+        this.stale = true;
+        this.hover(0);
+    }
+
+    packArrived() {
+        this.packs.fetchNext();
+        // The picture under way is finished first; it is drawn anew when the packs have come that it wanted most.
+        this.arrivals = (this.arrivals ?? 0) + 1;
+    }
+
+    /** @param {boolean} [atOnce] */
+    fitAll(atOnce) {
+        if (this.viewpoint.all.isEmpty()) return;
+        this.framed = true;
+        this.viewpoint.fit(this.viewpoint.all, atOnce);
+    }
+
+    /** Frames the pick, or everything when nothing is picked. */
+    fitPick() {
+        const box = this.placements.bounds((index) => this.pick[this.placements.object[index]] === 1);
+        this.viewpoint.fit(box.isEmpty() ? this.viewpoint.all : box);
+    }
+
+    /** @param {number} number */
+    frameObject(number) {
+        const box = new Box3().union(this.placements.bounds((index) => this.placements.object[index] === number));
+        if (!box.isEmpty()) this.viewpoint.fit(box);
+    }
+
+    frame() {
+        requestAnimationFrame(() => this.frame());
+        const now = performance.now();
+        const moving = now < this.movingUntil;
+        if (this.wasMoving && !moving) this.stale = true;
+        this.wasMoving = moving;
+        if (!this.painter.pass && (this.arrivals ?? 0) > 0 && !moving && (this.packs.coming.size === 0 || this.arrivals > 3)) this.stale = true;
+        if (this.stale) {
+            this.stale = false;
+            this.arrivals = 0;
+            this.viewpoint.clip();
+            this.painter.begin(this.viewpoint.camera, moving);
+        }
+        if (this.painter.pass) {
+            this.painter.step();
+            this.packs.fetchNext();
+            this.screenStale = true;
+            this.report('shelf:drawn', { ...this.painter.summary, missing: this.packs.missing, loading: this.loading });
+        }
+        if (this.screenStale) {
+            this.screenStale = false;
+            this.painter.show(this.hovered);
+        }
+    }
+
+    listen() {
+        let down = null;
+        let pointer = null;
+        let asked = false;
+        this.surface.addEventListener('contextmenu', (event) => event.preventDefault());
+        this.surface.addEventListener('pointerdown', (event) => {
+            this.surface.focus();
+            if (event.button === 0) down = { x: event.clientX, y: event.clientY };
+        });
+        this.surface.addEventListener('pointerup', (event) => {
+            if (event.button !== 0 || !down) return;
+            const still = Math.hypot(event.clientX - down.x, event.clientY - down.y) < 5;
+            down = null;
+            if (still) this.click(event);
+        });
+        this.surface.addEventListener('pointermove', (event) => {
+            pointer = event;
+            if (event.buttons !== 0 || asked || event.pointerType === 'touch') return;
+            asked = true;
+            requestAnimationFrame(() => {
+                asked = false;
+                if (pointer) this.hover(this.numberUnder(pointer));
+            });
+        });
+        this.surface.addEventListener('pointerleave', () => {
+            pointer = null;
+            this.hover(0);
+        });
+        addEventListener('shelf:theme', () => this.setTheme());
+        matchMedia('(prefers-color-scheme: dark)').addEventListener('change', () => this.setTheme());
+    }
+
+    /** @param {PointerEvent} event */
+    numberUnder(event) {
+        const { left, top } = this.surface.getBoundingClientRect();
+        return this.painter.numberAt(event.clientX - left, event.clientY - top);
+    }
+
+    /** @param {PointerEvent} event */
+    click(event) {
+        const number = this.numberUnder(event);
+        const mode = event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace';
+        if (number === 0 && mode !== 'replace') return;
+        this.report('shelf:pick', { number, mode, guarded: (this.states[number] & 16) > 0 });
+    }
+
+    /** @param {number} number */
+    hover(number) {
+        if (number === this.hovered) return;
+        this.hovered = number;
+        this.screenStale = true;
+        this.report('shelf:hover', { number, guarded: (this.states[number] & 16) > 0 });
+    }
+
+    /** A small picture of what the canvas shows. @returns {string} a data address */
+    picture() {
+        this.painter.show(0);
+        this.screenStale = true;
+        const board = document.createElement('canvas');
+        board.width = 248;
+        board.height = 148;
+        const scale = Math.max(board.width / this.surface.width, board.height / this.surface.height);
+        const pen = /** @type {CanvasRenderingContext2D} */ (board.getContext('2d'));
+        pen.imageSmoothingQuality = 'high';
+        const [width, height] = [this.surface.width * scale, this.surface.height * scale];
+        pen.drawImage(this.surface, (board.width - width) / 2, (board.height - height) / 2, width, height);
+        return board.toDataURL('image/jpeg', 0.88);
+    }
+
+    /**
+     * @param {string} name
+     * @param {object} detail
+     */
+    report(name, detail) {
+        this.element.dispatchEvent(new CustomEvent(name, { detail, bubbles: true }));
+    }
+}

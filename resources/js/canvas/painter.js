@@ -1,0 +1,486 @@
+import {
+    BoxGeometry, BufferAttribute, BufferGeometry, Color, DataArrayTexture, DataTexture, DepthTexture, DoubleSide, FloatType, GLSL3, HalfFloatType, InstancedBufferAttribute,
+    InstancedBufferGeometry, LinearFilter, LinearMipmapLinearFilter, Mesh, NearestFilter, NoBlending, NormalBlending, OrthographicCamera, RGBAFormat, RedFormat, RepeatWrapping, Scene,
+    ShaderMaterial, SRGBColorSpace, UnsignedByteType, Vector2, Vector3, WebGLRenderTarget, WebGLRenderer, ColorManagement,
+} from 'three';
+import { Order } from './order.js';
+import { boxFragment, boxVertex, meanFragment, partFragment, partVertex, screenFragment, screenVertex } from './shaders.js';
+
+ColorManagement.enabled = false;
+
+const MOVING_MS = 70;
+const SLICE_MS = 60;
+const SMOOTHING = 5;
+
+/**
+ * Draws by importance within a time: while the camera moves one slice per frame, at rest slice after slice until everything in the
+ * budget is there, then again with a shifted raster to smooth the edges. Beside the colours it keeps which object each pixel shows.
+ */
+export class Painter {
+    /**
+     * @param {HTMLCanvasElement} canvas
+     * @param {import('./placements.js').Placements} placements
+     * @param {import('./packs.js').Packs} packs
+     * @param {number} budget triangles
+     */
+    constructor(canvas, placements, packs, budget) {
+        this.placements = placements;
+        this.packs = packs;
+        this.budget = budget;
+        this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: false, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
+        this.renderer.autoClear = false;
+        this.renderer.sortObjects = false;
+        this.renderer.outputColorSpace = 'srgb-linear';
+        this.renderer.setPixelRatio(1);
+        this.order = new Order();
+        this.states = new Uint8Array(1);
+        /** @type {Map<number, [number, number | null, number, number]>} */
+        this.surfaces = new Map();
+        this.speed = 8000; // triangles a millisecond; measured as it goes
+        this.targets = [0, 1].map(() => this.makeTarget());
+        this.mean = new WebGLRenderTarget(1, 1, { type: HalfFloatType, depthBuffer: false });
+        this.front = 0;
+        this.pass = null;
+        this.summary = { drawn: 0, boxes: 0, missing: 0, done: false };
+        this.shared = {
+            places: { value: placements.place }, meshes: { value: placements.meshes }, materials: { value: texture(new Float32Array(8), 2, 1, FloatType, RGBAFormat) },
+            states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) }, jitter: { value: new Vector2() }, entries: { value: null }, pictures: { value: emptyPictures() },
+            skyLight: { value: new Vector3(0.78, 0.79, 0.8) }, groundLight: { value: new Vector3(0.46, 0.44, 0.4) }, sunLight: { value: new Vector3(0.42, 0.39, 0.33) },
+            sunWay: { value: new Vector3(0.42, -0.52, 0.74).normalize() }, ghostInk: { value: new Color() }, boxFill: { value: new Color() },
+        };
+        this.materials = {
+            solid: this.material(partVertex, partFragment, { MASKED: '' }, false),
+            unlit: this.material(partVertex, partFragment, { UNLIT: '' }, false),
+            seeThrough: this.material(partVertex, partFragment, { SEE_THROUGH: '' }, true),
+            ghost: this.material(partVertex, partFragment, { GHOST: '' }, true),
+            line: this.material(partVertex, partFragment, { LINE: '' }, true),
+            box: this.material(boxVertex, boxFragment, {}, false),
+        };
+        this.boxes = this.makeBoxes();
+        this.scene = new Scene();
+        this.scene.matrixWorldAutoUpdate = false;
+        this.makeScreen();
+    }
+
+    makeTarget() {
+        const target = new WebGLRenderTarget(1, 1, { count: 3, minFilter: NearestFilter, magFilter: NearestFilter, depthTexture: new DepthTexture(1, 1) });
+        target.textures[0].type = HalfFloatType;
+        return target;
+    }
+
+    /**
+     * @param {string} vertexShader
+     * @param {string} fragmentShader
+     * @param {Record<string, string>} defines
+     * @param {boolean} transparent
+     */
+    material(vertexShader, fragmentShader, defines, transparent) {
+        return new ShaderMaterial({
+            vertexShader, fragmentShader, defines, glslVersion: GLSL3, uniforms: this.shared, side: DoubleSide, transparent, depthWrite: !transparent,
+            blending: transparent ? NormalBlending : NoBlending,
+        });
+    }
+
+    makeBoxes() {
+        const cube = new BoxGeometry(2, 2, 2);
+        const geometry = new InstancedBufferGeometry();
+        geometry.setAttribute('position', cube.getAttribute('position'));
+        geometry.setAttribute('normal', cube.getAttribute('normal'));
+        geometry.setIndex(cube.index);
+        geometry.setAttribute('placement', new InstancedBufferAttribute(new Uint32Array(8192), 1));
+        geometry.instanceCount = 0;
+        const mesh = new Mesh(geometry, this.materials.box);
+        mesh.frustumCulled = false;
+        return mesh;
+    }
+
+    makeScreen() {
+        const triangle = new BufferGeometry();
+        triangle.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 3, -1, 0, -1, 3, 0]), 3));
+        this.flat = new OrthographicCamera();
+        const picture = (/** @type {string} */ fragmentShader, /** @type {any} */ uniforms, transparent = false) => {
+            const mesh = new Mesh(triangle, new ShaderMaterial({ vertexShader: screenVertex, fragmentShader, uniforms, glslVersion: GLSL3, depthTest: false, depthWrite: false, transparent, blending: transparent ? NormalBlending : NoBlending }));
+            mesh.frustumCulled = false;
+            return mesh;
+        };
+        this.screen = picture(screenFragment, {
+            colours: { value: null }, numbers: { value: null }, ghosts: { value: null }, picks: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) },
+            grape: { value: new Color() }, hoverInk: { value: new Color() }, hovered: { value: 0 }, size: { value: new Vector2() },
+        });
+        this.blend = picture(meanFragment, { colours: { value: null }, share: { value: 1 } }, true);
+        this.backdrop = picture(/* glsl */ `precision highp float; uniform vec3 top; uniform vec3 middle; uniform vec3 bottom; in vec2 vAt;
+layout(location = 0) out vec4 a; layout(location = 1) out vec4 b; layout(location = 2) out vec4 c;
+void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : mix(bottom, middle, vAt.y / 0.45), 1.0); b = vec4(0.0); c = vec4(0.0); }`,
+        { top: { value: new Color() }, middle: { value: new Color() }, bottom: { value: new Color() } });
+    }
+
+    /** @param {boolean} dark */
+    setTheme(dark) {
+        const set = (/** @type {any} */ uniform, /** @type {string} */ hex) => uniform.value.set(hex).convertSRGBToLinear();
+        set(this.backdrop.material.uniforms.top, dark ? '#1a211d' : '#efe9da');
+        set(this.backdrop.material.uniforms.middle, dark ? '#2c3830' : '#f8f5ec');
+        set(this.backdrop.material.uniforms.bottom, dark ? '#171d1a' : '#e7dfca');
+        set(this.shared.ghostInk, dark ? '#c9d6cb' : '#2b3a32');
+        set(this.shared.boxFill, dark ? '#3a473f' : '#fbf7ec');
+        set(this.screen.material.uniforms.grape, dark ? '#d58bcb' : '#8d4a86');
+        set(this.screen.material.uniforms.hoverInk, dark ? '#f2e6c8' : '#1f2a24');
+    }
+
+    /**
+     * @param {number} width
+     * @param {number} height
+     */
+    resize(width, height) {
+        this.width = Math.max(1, width);
+        this.height = Math.max(1, height);
+        this.renderer.setSize(this.width, this.height, false);
+        this.targets.forEach((target) => target.setSize(this.width, this.height));
+        this.mean.setSize(this.width, this.height);
+        this.screen.material.uniforms.size.value.set(this.width, this.height);
+    }
+
+    /** @param {Record<string, [number, number | null, number, number]>} materials colour, texture, see-through, cutoff by number */
+    setMaterials(materials) {
+        const numbers = Object.keys(materials).map(Number);
+        const width = 1024;
+        const rows = Math.ceil(((Math.max(0, ...numbers) + 1) * 2) / width);
+        const data = new Float32Array(width * rows * 4);
+        data.set([0.55, 0.55, 0.55, 1, -1, 0, 0, 0]);
+        for (const number of numbers) {
+            const [colour, , , cutoff] = materials[number];
+            const linear = [0, 8, 16].map((shift) => toLinear(((colour >>> shift) & 255) / 255));
+            data.set([...linear, (colour >>> 24) / 255, -1, cutoff, 0, 0], number * 8);
+            this.surfaces.set(number, materials[number]);
+        }
+        this.shared.materials.value = texture(data, width, rows, FloatType, RGBAFormat);
+    }
+
+    /**
+     * @param {Map<number, ImageBitmap>} pictures by texture number
+     */
+    setPictures(pictures) {
+        if (pictures.size === 0) return;
+        const size = pictures.size > 24 ? 256 : 512;
+        const layers = [...pictures.keys()];
+        const board = new OffscreenCanvas(size, size);
+        const pen = /** @type {OffscreenCanvasRenderingContext2D} */ (board.getContext('2d', { willReadFrequently: true }));
+        const data = new Uint8Array(size * size * 4 * layers.length);
+        layers.forEach((number, layer) => {
+            pen.clearRect(0, 0, size, size);
+            pen.drawImage(/** @type {ImageBitmap} */ (pictures.get(number)), 0, 0, size, size);
+            data.set(pen.getImageData(0, 0, size, size).data, layer * size * size * 4);
+        });
+        const array = new DataArrayTexture(data, size, size, layers.length);
+        array.wrapS = array.wrapT = RepeatWrapping;
+        array.minFilter = LinearMipmapLinearFilter;
+        array.magFilter = LinearFilter;
+        array.generateMipmaps = true;
+        array.colorSpace = SRGBColorSpace;
+        array.format = RGBAFormat;
+        array.internalFormat = 'SRGB8_ALPHA8';
+        array.needsUpdate = true;
+        this.shared.pictures.value = array;
+        const surface = this.shared.materials.value;
+        for (const [number, [, picture]] of this.surfaces) {
+            if (picture !== null && layers.includes(picture)) surface.image.data[number * 8 + 4] = layers.indexOf(picture);
+        }
+        surface.needsUpdate = true;
+    }
+
+    /** @param {Uint8Array} states rung by object number, plus 16 when guarded */
+    setStates(states) {
+        this.states = states;
+        this.shared.states.value.dispose();
+        this.shared.states.value = byNumber(states, (state) => state & 15);
+    }
+
+    /** @param {Uint8Array} pick 1 by object number when picked */
+    setPick(pick) {
+        const uniform = this.screen.material.uniforms.picks;
+        uniform.value.dispose();
+        uniform.value = byNumber(pick, (value) => value);
+    }
+
+    /**
+     * Starts a new picture.
+     * @param {import('three').PerspectiveCamera} camera
+     * @param {boolean} moving
+     */
+    begin(camera, moving) {
+        this.order.sort(this.placements, this.states, camera, this.height);
+        this.packs.startWanting();
+        this.pass = { camera, moving, next: 0, round: 0, drawn: 0, boxes: 0, missing: 0, milliseconds: 0, shownBehind: false };
+        this.summary = { ...this.summary, done: false };
+        this.smoothed = false;
+        this.openPass(true);
+    }
+
+    /** @param {boolean} shown whether the pass is to be seen while it is drawn */
+    openPass(shown) {
+        const pass = this.pass;
+        pass.next = 0;
+        pass.drawn = pass.boxes = pass.missing = 0;
+        pass.first = true;
+        pass.shown = shown;
+        /** @type {number[]} */
+        pass.seeThrough = [];
+        /** @type {number[]} */
+        pass.ghosts = [];
+        const back = this.targets[1 - this.front];
+        this.renderer.setRenderTarget(back);
+        this.renderer.setClearColor(0x000000, 0);
+        this.renderer.clear();
+        this.renderer.render(this.backdrop, this.flat);
+        this.shared.places.value = this.placements.place;
+        this.shared.meshes.value = this.placements.meshes;
+    }
+
+    /** Draws one more slice. @returns {boolean} whether there is more to draw */
+    step() {
+        const pass = this.pass;
+        if (!pass) return false;
+        const started = performance.now();
+        const allowance = this.speed * (pass.moving ? MOVING_MS : SLICE_MS);
+        const finished = this.drawSlice(allowance);
+        if (finished || pass.moving) this.drawSeeThrough(pass.moving ? allowance * 0.3 : Infinity);
+        this.synchronize();
+        const spent = performance.now() - started;
+        pass.milliseconds += spent;
+        if (pass.sliceWeight > 4000) this.speed = Math.max(20, this.speed * 0.7 + 0.3 * (pass.sliceWeight / Math.max(0.5, spent)));
+        if (pass.shown && pass.first) {
+            this.front = 1 - this.front;
+            pass.first = false;
+            pass.inFront = true;
+        }
+        if (pass.moving) {
+            this.finishPass(false);
+            return false;
+        }
+        if (!finished) return true;
+        return this.finishPass(true);
+    }
+
+    /** @param {boolean} whole */
+    finishPass(whole) {
+        const pass = this.pass;
+        if (!pass.inFront) this.front = 1 - this.front;
+        pass.inFront = false;
+        this.summary = { drawn: pass.drawn, boxes: pass.boxes, missing: this.packs.missing, done: whole };
+        if (!whole) {
+            this.pass = null;
+            return false;
+        }
+        this.smooth(pass.round);
+        // A picture that takes long is not drawn again only to smooth its edges.
+        if (pass.round >= SMOOTHING || pass.milliseconds / (pass.round + 1) > 1600) {
+            this.pass = null;
+            return false;
+        }
+        pass.round++;
+        const [x, y] = [[0, 0], [0.37, 0.21], [-0.29, 0.4], [-0.42, -0.19], [0.16, -0.43], [0.05, 0.07]][pass.round];
+        this.shared.jitter.value.set((x * 2) / this.width, (y * 2) / this.height);
+        this.openPass(false);
+        return true;
+    }
+
+    /** @param {number} round */
+    smooth(round) {
+        this.blend.material.uniforms.colours.value = this.targets[this.front].textures[0];
+        this.blend.material.uniforms.share.value = 1 / (round + 1);
+        this.renderer.setRenderTarget(this.mean);
+        this.renderer.render(this.blend, this.flat);
+        this.smoothed = true;
+        this.shared.jitter.value.set(0, 0);
+    }
+
+    /** @param {number} allowance triangles @returns {boolean} whether the order is used up */
+    drawSlice(allowance) {
+        const pass = this.pass;
+        const { placements, states, order } = this;
+        for (const page of this.packs.pages) page.clear();
+        const boxes = /** @type {any} */ (this.boxes.geometry);
+        let ids = boxes.getAttribute('placement').array;
+        let boxCount = 0;
+        let weight = 0;
+        while (pass.next < order.count && weight < allowance) {
+            const index = order.list[pass.next++];
+            const rung = states[placements.object[index]] & 15;
+            const facts = placements.facts[placements.mesh[index]];
+            const pixels = order.size[index];
+            let asBox = rung === 1;
+            if (!asBox && !facts.pieces) {
+                this.packs.want(facts.pack, pixels * pixels);
+                pass.missing++;
+                asBox = true;
+                if (pixels < 2) continue;
+            }
+            if (rung === 2 && !asBox) {
+                pass.ghosts.push(index);
+                continue;
+            }
+            if (!asBox && pass.drawn + facts.triangles > this.budget) {
+                if (pixels < 1.5) continue;
+                asBox = true;
+                pass.boxes++;
+            }
+            // What is only a few pixels large is not worth its triangles while the camera moves.
+            if (!asBox && pass.moving && facts.triangles > 12 && facts.triangles > pixels * pixels * 0.35) asBox = true;
+            if (asBox) {
+                if (boxCount >= ids.length) {
+                    const larger = new Uint32Array(ids.length * 2);
+                    larger.set(ids);
+                    boxes.setAttribute('placement', new InstancedBufferAttribute(larger, 1));
+                    ids = larger;
+                }
+                ids[boxCount++] = index;
+                weight += 40;
+                continue;
+            }
+            let clear = false;
+            for (const piece of /** @type {import('./pages.js').Piece[]} */ (facts.pieces)) {
+                if (this.surfaces.get(piece.material)?.[2] === 1 && piece.page.kind === 'triangles') clear = true;
+                else piece.page.draw(index, piece);
+            }
+            if (clear) pass.seeThrough.push(index);
+            pass.drawn += facts.triangles;
+            weight += facts.triangles + 30;
+        }
+        const attribute = boxes.getAttribute('placement');
+        attribute.needsUpdate = boxCount > 0;
+        boxes.instanceCount = boxCount;
+        pass.sliceWeight = weight;
+        this.render((page) => (page.kind === 'triangles' ? this.materials.solid : this.materials.unlit), boxCount > 0);
+        boxes.instanceCount = 0;
+        return pass.next >= order.count;
+    }
+
+    /** Glass after everything solid, far before near; then ghosts with their edges. */
+    drawSeeThrough(/** @type {number} */ allowance) {
+        const pass = this.pass;
+        const { placements } = this;
+        const { x, y, z } = this.order.eye;
+        const far = (/** @type {number} */ at) => (placements.sphere[at * 4] - x) ** 2 + (placements.sphere[at * 4 + 1] - y) ** 2 + (placements.sphere[at * 4 + 2] - z) ** 2;
+        const draw = (/** @type {number[]} */ list, /** @type {(index: number) => number} */ put, /** @type {any} */ material) => {
+            if (list.length === 0) return;
+            for (const page of this.packs.pages) page.clear();
+            let left = allowance;
+            for (const index of list) {
+                left -= put(index) + 30;
+                if (left < 0) break;
+            }
+            this.render(() => material, false);
+        };
+        const pieces = (/** @type {number} */ index) => placements.facts[placements.mesh[index]].pieces ?? [];
+        pass.seeThrough.sort((a, b) => far(b) - far(a));
+        draw(pass.seeThrough, (index) => {
+            let triangles = 0;
+            for (const piece of pieces(index)) {
+                if (this.surfaces.get(piece.material)?.[2] !== 1 || piece.page.kind !== 'triangles') continue;
+                piece.page.draw(index, piece);
+                triangles += piece.triangles;
+            }
+            return triangles;
+        }, this.materials.seeThrough);
+        draw(pass.ghosts, (index) => {
+            let triangles = 0;
+            for (const piece of pieces(index)) {
+                if (piece.page.kind !== 'triangles') continue;
+                piece.page.draw(index, piece);
+                triangles += piece.triangles;
+            }
+            return triangles;
+        }, this.materials.ghost);
+        draw(pass.ghosts, (index) => {
+            let lines = 0;
+            for (const piece of this.packs.edges(placements.facts[placements.mesh[index]])) {
+                piece.page.draw(index, piece);
+                lines += piece.count / 2;
+            }
+            for (const piece of pieces(index)) {
+                if (piece.page.kind === 'triangles') continue;
+                piece.page.draw(index, piece);
+            }
+            return lines;
+        }, this.materials.line);
+    }
+
+    /**
+     * @param {(page: import('./pages.js').Page) => ShaderMaterial} materialOf
+     * @param {boolean} withBoxes
+     */
+    render(materialOf, withBoxes) {
+        this.scene.children = withBoxes ? [this.boxes] : [];
+        for (const page of this.packs.pages) {
+            if (!page.ready()) continue;
+            const material = materialOf(page);
+            page.object.material = material;
+            page.object.onBeforeRender = () => {
+                this.shared.entries.value = page.entries;
+                material.uniformsNeedUpdate = true;
+            };
+            this.scene.children.push(/** @type {any} */ (page.object));
+        }
+        if (this.scene.children.length === 0) return;
+        this.renderer.setRenderTarget(this.pass.inFront ? this.targets[this.front] : this.targets[1 - this.front]);
+        this.renderer.render(this.scene, this.pass.camera);
+    }
+
+    /** Waits until the graphics card has drawn, so that the time it took is known. */
+    synchronize() {
+        const target = this.pass.inFront ? this.targets[this.front] : this.targets[1 - this.front];
+        this.renderer.readRenderTargetPixels(target, 0, 0, 1, 1, this.pixel ??= new Uint8Array(4), undefined, 1);
+    }
+
+    /** Puts what has been drawn so far on the screen. @param {number} hovered object number, 0 for none */
+    show(hovered) {
+        const front = this.targets[this.front];
+        const { uniforms } = this.screen.material;
+        uniforms.colours.value = this.smoothed && (this.pass === null || this.pass.round > 0) ? this.mean.texture : front.textures[0];
+        uniforms.numbers.value = front.textures[1];
+        uniforms.ghosts.value = front.textures[2];
+        uniforms.hovered.value = hovered;
+        this.renderer.setRenderTarget(null);
+        this.renderer.render(this.screen, this.flat);
+    }
+
+    /** The object that a pixel shows; a ghost only where nothing solid is. @returns {number} object number, 0 for none */
+    numberAt(/** @type {number} */ x, /** @type {number} */ y) {
+        if (x < 0 || y < 0 || x >= this.width || y >= this.height) return 0;
+        const bytes = new Uint8Array(4);
+        for (const attachment of [1, 2]) {
+            this.renderer.readRenderTargetPixels(this.targets[this.front], Math.floor(x), this.height - 1 - Math.floor(y), 1, 1, bytes, undefined, attachment);
+            const found = bytes[0] | (bytes[1] << 8) | (bytes[2] << 16);
+            if (found > 0 && (attachment === 1 || !(this.states[found] & 16))) return found;
+        }
+        return 0;
+    }
+}
+
+/** @param {number} value */
+function toLinear(value) {
+    return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
+}
+
+/** @returns {DataTexture} */
+function texture(/** @type {any} */ data, /** @type {number} */ width, /** @type {number} */ height, /** @type {any} */ type, /** @type {any} */ format) {
+    const made = new DataTexture(data, width, height, format, type);
+    made.minFilter = made.magFilter = NearestFilter;
+    made.unpackAlignment = 1;
+    made.needsUpdate = true;
+    return made;
+}
+
+/** @param {Uint8Array} values @param {(value: number) => number} map */
+function byNumber(values, map) {
+    const width = 1024;
+    const rows = Math.max(1, Math.ceil(values.length / width));
+    const data = new Uint8Array(width * rows);
+    for (let at = 0; at < values.length; at++) data[at] = map(values[at]);
+    return texture(data, width, rows, UnsignedByteType, RedFormat);
+}
+
+function emptyPictures() {
+    const array = new DataArrayTexture(new Uint8Array(4).fill(255), 1, 1, 1);
+    array.needsUpdate = true;
+    return array;
+}

@@ -1,0 +1,229 @@
+/** Shared by all drawing: how a placement, a mesh and a material are read from their textures. */
+const READING = /* glsl */ `
+precision highp float;
+precision highp int;
+precision highp sampler2D;
+precision highp usampler2D;
+uniform sampler2D places;
+uniform sampler2D meshes;
+uniform sampler2D materials;
+uniform sampler2D states;
+uniform vec2 jitter;
+vec4 cell(sampler2D data, int index) { int width = textureSize(data, 0).x; return texelFetch(data, ivec2(index % width, index / width), 0); }
+vec3 number(float object) { int n = int(object + 0.5); return vec3(n & 255, (n >> 8) & 255, (n >> 16) & 255) / 255.0; }
+float rungOf(float object) { return floor(cell(states, int(object + 0.5)).r * 255.0 + 0.5); }
+`;
+
+export const partVertex = /* glsl */ `
+${READING}
+#if !defined(GL_ANGLE_multi_draw)
+#define gl_DrawID _gl_DrawID
+uniform int _gl_DrawID;
+#endif
+uniform usampler2D entries;
+in vec4 color;
+out vec3 vNormal;
+out vec3 vView;
+out vec2 vUv;
+out vec4 vColour;
+flat out vec3 vNumber;
+flat out vec4 vSurface;
+void main() {
+    int width = textureSize(entries, 0).x;
+    uvec2 entry = texelFetch(entries, ivec2(gl_DrawID % width, gl_DrawID / width), 0).rg;
+    int place = int(entry.x) * 4;
+    vec4 r0 = cell(places, place), r1 = cell(places, place + 1), r2 = cell(places, place + 2), about = cell(places, place + 3);
+    vec4 size = cell(meshes, int(about.y + 0.5) * 3);
+    vec4 local = vec4(size.xyz + position.xyz * size.w, 1.0);
+    vec3 world = vec3(dot(r0, local), dot(r1, local), dot(r2, local));
+    // Normals go by the cofactors of the transform, so that mirrored and unevenly scaled parts are lit rightly.
+    vec3 x = vec3(r0.x, r1.x, r2.x), y = vec3(r0.y, r1.y, r2.y), z = vec3(r0.z, r1.z, r2.z);
+    vNormal = cross(y, z) * normal.x + cross(z, x) * normal.y + cross(x, y) * normal.z;
+    vView = world - cameraPosition;
+    vUv = uv;
+    vNumber = number(about.x);
+    vec4 own = cell(materials, int(entry.y) * 2);
+    vec4 more = cell(materials, int(entry.y) * 2 + 1);
+    float full = step(4.5, rungOf(about.x));
+    vColour = own * mix(vec4(1.0), color, full);
+    vSurface = vec4(mix(-1.0, more.x, full), more.y, 0.0, 0.0);
+    gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
+    gl_Position.xy += jitter * gl_Position.w;
+    gl_PointSize = 3.0;
+}
+`;
+
+export const partFragment = /* glsl */ `
+precision highp float;
+precision highp sampler2DArray;
+uniform sampler2DArray pictures;
+uniform vec3 skyLight;
+uniform vec3 groundLight;
+uniform vec3 sunLight;
+uniform vec3 sunWay;
+uniform vec3 ghostInk;
+in vec3 vNormal;
+in vec3 vView;
+in vec2 vUv;
+in vec4 vColour;
+flat in vec3 vNumber;
+flat in vec4 vSurface;
+layout(location = 0) out vec4 outColour;
+layout(location = 1) out vec4 outNumber;
+layout(location = 2) out vec4 outGhost;
+void main() {
+    vec3 facing = dot(vNormal, vNormal) > 1e-12 ? normalize(vNormal) : normalize(cross(dFdx(vView), dFdy(vView)));
+    vec3 way = normalize(vView);
+    if (dot(facing, way) > 0.0) facing = -facing;
+#if defined(GHOST)
+    float rim = 1.0 - abs(dot(facing, way));
+    outColour = vec4(ghostInk, 0.05 + 0.12 * rim * rim);
+    outNumber = vec4(0.0);
+    outGhost = vec4(vNumber, 1.0);
+#elif defined(LINE)
+    outColour = vec4(ghostInk, 0.38);
+    outNumber = vec4(0.0);
+    outGhost = vec4(0.0);
+#else
+    vec4 colour = vColour;
+    if (vSurface.x > -0.5) colour *= texture(pictures, vec3(vUv, vSurface.x));
+#if defined(MASKED)
+    if (colour.a < vSurface.y) discard;
+#endif
+#if defined(UNLIT)
+    vec3 lit = colour.rgb;
+#else
+    vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay)) + vec3(0.10) * max(0.0, -dot(facing, way));
+    vec3 lit = colour.rgb * light;
+#endif
+#if defined(SEE_THROUGH)
+    float rim = 1.0 - abs(dot(facing, way));
+    outColour = vec4(lit, min(1.0, colour.a * (0.75 + 0.9 * rim * rim)));
+#else
+    outColour = vec4(lit, 1.0);
+#endif
+    outNumber = vec4(vNumber, 1.0);
+    outGhost = vec4(0.0);
+#endif
+}
+`;
+
+/** Boxes: a unit cube per placement, with its edges drawn darker. */
+export const boxVertex = /* glsl */ `
+${READING}
+in uint placement;
+out vec3 vCorner;
+out vec3 vNormal;
+out vec3 vView;
+flat out vec3 vNumber;
+flat out vec3 vColour;
+flat out float vOutlined;
+void main() {
+    int place = int(placement) * 4;
+    vec4 r0 = cell(places, place), r1 = cell(places, place + 1), r2 = cell(places, place + 2), about = cell(places, place + 3);
+    int mesh = int(about.y + 0.5) * 3;
+    vec4 centre = cell(meshes, mesh), half4 = cell(meshes, mesh + 1);
+    vec4 local = vec4(centre.xyz + position * half4.xyz, 1.0);
+    vec3 world = vec3(dot(r0, local), dot(r1, local), dot(r2, local));
+    vec3 x = vec3(r0.x, r1.x, r2.x), y = vec3(r0.y, r1.y, r2.y), z = vec3(r0.z, r1.z, r2.z);
+    vNormal = cross(y, z) * normal.x + cross(z, x) * normal.y + cross(x, y) * normal.z;
+    vView = world - cameraPosition;
+    vCorner = position;
+    vNumber = number(about.x);
+    vOutlined = 1.0 - step(1.5, rungOf(about.x));
+    vColour = cell(meshes, mesh + 2).rgb;
+    vColour = pow(vColour, vec3(2.2));
+    gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
+    gl_Position.xy += jitter * gl_Position.w;
+}
+`;
+
+export const boxFragment = /* glsl */ `
+precision highp float;
+uniform vec3 skyLight;
+uniform vec3 groundLight;
+uniform vec3 sunLight;
+uniform vec3 sunWay;
+uniform vec3 ghostInk;
+uniform vec3 boxFill;
+in vec3 vCorner;
+in vec3 vNormal;
+in vec3 vView;
+flat in vec3 vNumber;
+flat in vec3 vColour;
+flat in float vOutlined;
+layout(location = 0) out vec4 outColour;
+layout(location = 1) out vec4 outNumber;
+layout(location = 2) out vec4 outGhost;
+void main() {
+    vec3 facing = dot(vNormal, vNormal) > 1e-20 ? normalize(vNormal) : vec3(0.0, 0.0, 1.0);
+    if (dot(facing, vView) > 0.0) facing = -facing;
+    vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay));
+    vec3 lit = mix(vColour, mix(vColour, boxFill, 0.72), vOutlined) * light;
+    vec3 near = 1.0 - abs(vCorner);
+    vec3 wide = fwidth(vCorner) * 1.1 + 1e-6;
+    vec3 line = 1.0 - smoothstep(wide * 0.4, wide, near);
+    float edge = max(min(line.x, line.y), max(min(line.y, line.z), min(line.z, line.x)));
+    outColour = vec4(mix(lit, ghostInk, edge * mix(0.25, 0.8, vOutlined)), 1.0);
+    outNumber = vec4(vNumber, 1.0);
+    outGhost = vec4(0.0);
+}
+`;
+
+export const screenVertex = /* glsl */ `
+out vec2 vAt;
+void main() { vAt = position.xy * 0.5 + 0.5; gl_Position = vec4(position.xy, 0.0, 1.0); }
+`;
+
+/** Adds one finished pass to the mean of those before it. */
+export const meanFragment = /* glsl */ `
+precision highp float;
+uniform sampler2D colours;
+uniform float share;
+in vec2 vAt;
+layout(location = 0) out vec4 outColour;
+void main() { outColour = vec4(texture(colours, vAt).rgb, share); }
+`;
+
+/** Puts the picture on the screen: background, drawing, the pick's colour, and outlines of the pick and of what the pointer is over. */
+export const screenFragment = /* glsl */ `
+precision highp float;
+precision highp sampler2D;
+uniform sampler2D colours;
+uniform sampler2D numbers;
+uniform sampler2D ghosts;
+uniform sampler2D picks;
+uniform vec3 grape;
+uniform vec3 hoverInk;
+uniform float hovered;
+uniform vec2 size;
+in vec2 vAt;
+layout(location = 0) out vec4 outColour;
+float numberAt(ivec2 at) {
+    at = clamp(at, ivec2(0), ivec2(size) - 1);
+    vec3 solid = texelFetch(numbers, at, 0).rgb;
+    float found = dot(floor(solid * 255.0 + 0.5), vec3(1.0, 256.0, 65536.0));
+    if (found > 0.5) return found;
+    return dot(floor(texelFetch(ghosts, at, 0).rgb * 255.0 + 0.5), vec3(1.0, 256.0, 65536.0));
+}
+float picked(float n) { int index = int(n + 0.5); int width = textureSize(picks, 0).x; return n > 0.5 ? step(0.5, texelFetch(picks, ivec2(index % width, index / width), 0).r * 255.0) : 0.0; }
+vec3 screen(vec3 c) { return mix(12.92 * c, 1.055 * pow(max(c, vec3(0.0)), vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c)); }
+void main() {
+    ivec2 at = ivec2(vAt * size);
+    vec3 colour = texelFetch(colours, at, 0).rgb;
+    float here = numberAt(at);
+    float pickedHere = picked(here);
+    colour = mix(colour, grape * (0.35 + 0.9 * dot(colour, vec3(0.3, 0.5, 0.2))), pickedHere * 0.72);
+    float pickEdge = 0.0;
+    float hoverEdge = 0.0;
+    for (int side = 0; side < 4; side++) {
+        ivec2 step2 = side == 0 ? ivec2(1, 0) : side == 1 ? ivec2(-1, 0) : side == 2 ? ivec2(0, 1) : ivec2(0, -1);
+        float there = numberAt(at + step2);
+        pickEdge = max(pickEdge, (1.0 - pickedHere) * picked(there));
+        if (hovered > 0.5) hoverEdge = max(hoverEdge, float((abs(here - hovered) < 0.5) != (abs(there - hovered) < 0.5)));
+    }
+    colour = mix(colour, grape * 0.8, pickEdge);
+    colour = mix(colour, hoverInk, hoverEdge);
+    outColour = vec4(screen(colour), 1.0);
+}
+`;

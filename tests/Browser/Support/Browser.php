@@ -1,0 +1,269 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser\Support;
+
+use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
+use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Facebook\WebDriver\Remote\RemoteWebElement;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
+
+/** A headless Chromium that a test drives as a person would: 1280 by 800 pixels, with WebGL on the processor. */
+final class Browser
+{
+    /** @var resource|null */
+    private static $process = null;
+
+    private static int $port = 0;
+
+    public readonly RemoteWebDriver $driver;
+
+    public readonly ChromeDevToolsDriver $tools;
+
+    private int $width = 1280;
+
+    public function __construct(private readonly string $base, bool $dark = false)
+    {
+        self::startDriver();
+        $options = (new ChromeOptions)->addArguments([
+            '--headless=new', '--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+            '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--force-color-profile=srgb', '--hide-scrollbars=false', '--user-data-dir='.sys_get_temp_dir().'/shelf-browser-'.bin2hex(random_bytes(6)),
+        ]);
+        $capabilities = DesiredCapabilities::chrome()->setCapability(ChromeOptions::CAPABILITY, $options)->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
+        $this->driver = RemoteWebDriver::create('http://127.0.0.1:'.self::$port, $capabilities, 30_000, 180_000);
+        $this->tools = new ChromeDevToolsDriver($this->driver);
+        $this->size(1280, 800);
+        $this->dark($dark);
+    }
+
+    public function size(int $width, int $height): void
+    {
+        $this->width = $width;
+        $this->tools->execute('Emulation.setDeviceMetricsOverride', ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => $width < 600]);
+    }
+
+    public function dark(bool $dark): void
+    {
+        $this->tools->execute('Emulation.setEmulatedMedia', ['features' => [['name' => 'prefers-color-scheme', 'value' => $dark ? 'dark' : 'light']]]);
+    }
+
+    public function visit(string $path): self
+    {
+        $this->driver->get($this->base.$path);
+
+        return $this;
+    }
+
+    public function signIn(string $email, string $password): self
+    {
+        $this->visit('/sign-in');
+        $this->type('#email', $email);
+        $this->type('#password', $password);
+        $this->click('.sign-in .primary');
+        $this->waitFor('.projects');
+
+        return $this;
+    }
+
+    public function find(string $selector): RemoteWebElement
+    {
+        $this->waitFor($selector);
+        $element = $this->driver->findElement(WebDriverBy::cssSelector($selector));
+        \assert($element instanceof RemoteWebElement);
+
+        return $element;
+    }
+
+    public function has(string $selector): bool
+    {
+        return $this->driver->findElements(WebDriverBy::cssSelector($selector)) !== [];
+    }
+
+    public function text(string $selector): string
+    {
+        $text = $this->js('return document.querySelector(arguments[0])?.textContent ?? ""', $selector);
+
+        return trim((string) preg_replace('~\s+~', ' ', is_string($text) ? $text : ''));
+    }
+
+    public function click(string $selector): self
+    {
+        $this->find($selector)->click();
+
+        return $this;
+    }
+
+    public function type(string $selector, string $text): self
+    {
+        $this->js('document.querySelector(arguments[0]).value = ""', $selector);
+        $this->find($selector)->sendKeys($text);
+
+        return $this;
+    }
+
+    /** Keys for whatever has the focus; names like "Enter" or "Control+z". */
+    public function press(string ...$keys): self
+    {
+        foreach ($keys as $key) {
+            $parts = explode('+', $key);
+            $last = (string) array_pop($parts);
+            $held = array_map(static fn (string $name): string => (string) constant(WebDriverKeys::class.'::'.strtoupper($name)), $parts);
+            $name = WebDriverKeys::class.'::'.strtoupper((string) preg_replace('~(?<=[a-z])(?=[A-Z])~', '_', $last));
+            $sent = strlen($last) > 1 && defined($name) ? (string) constant($name) : $last;
+            $actions = $this->driver->action();
+            foreach ($held as $modifier) {
+                $actions->keyDown(null, $modifier);
+            }
+            $actions->sendKeys(null, $sent);
+            foreach ($held as $modifier) {
+                $actions->keyUp(null, $modifier);
+            }
+            $actions->perform();
+        }
+
+        return $this;
+    }
+
+    public function js(string $script, mixed ...$arguments): mixed
+    {
+        return $this->driver->executeScript($script, array_values($arguments));
+    }
+
+    public function waitFor(string $selector, float $seconds = 15): self
+    {
+        return $this->waitUntil('return document.querySelector('.json_encode($selector).') !== null', "there is no $selector", $seconds);
+    }
+
+    public function waitForText(string $selector, string $text, float $seconds = 15): self
+    {
+        return $this->waitUntil('return (document.querySelector('.json_encode($selector).')?.textContent ?? "").includes('.json_encode($text).')', "$selector does not say \"$text\"", $seconds);
+    }
+
+    public function waitUntil(string $script, string $complaint, float $seconds = 15): self
+    {
+        $until = microtime(true) + $seconds;
+        do {
+            if ($this->js($script) === true) {
+                return $this;
+            }
+            usleep(40_000);
+        } while (microtime(true) < $until);
+        throw new \RuntimeException("After $seconds seconds $complaint. The page says: ".mb_strimwidth($this->text('body'), 0, 600));
+    }
+
+    /** Waits until the canvas has drawn all that it is going to draw, edges smoothed. */
+    public function settled(float $seconds = 60): self
+    {
+        return $this->waitUntil(
+            'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && !document.body.classList.contains("asking")',
+            'the canvas is not finished', $seconds,
+        );
+    }
+
+    /** @return array{int, int, int} red, green, blue of a pixel of the canvas, 0 to 255 */
+    public function pixel(int $x, int $y): array
+    {
+        $pixel = $this->js(<<<'JS'
+            const surface = document.querySelector('#canvas canvas');
+            const board = document.createElement('canvas');
+            board.width = surface.width; board.height = surface.height;
+            const pen = board.getContext('2d');
+            pen.drawImage(surface, 0, 0);
+            return [...pen.getImageData(arguments[0], arguments[1], 1, 1).data].slice(0, 3);
+        JS, $x, $y);
+        \assert(is_array($pixel));
+
+        return [(int) $pixel[0], (int) $pixel[1], (int) $pixel[2]];
+    }
+
+    /** A place on the canvas where a click hits the object. @return array{int, int} */
+    public function placeOf(int $number): array
+    {
+        $place = $this->js(<<<'JS'
+            const { painter } = window.shelfBench.canvas;
+            for (let step = 64; step >= 3; step = Math.floor(step / 2))
+                for (let y = 8; y < painter.height - 8; y += step)
+                    for (let x = 8; x < painter.width - 8; x += step) {
+                        const top = document.elementFromPoint(x + painter.renderer.domElement.getBoundingClientRect().left, y + painter.renderer.domElement.getBoundingClientRect().top);
+                        if (top === painter.renderer.domElement && painter.numberAt(x, y) === arguments[0]) return [x, y];
+                    }
+            return null;
+        JS, $number);
+        if (! is_array($place)) {
+            throw new \RuntimeException("Object $number is nowhere on the canvas.");
+        }
+
+        return [(int) $place[0], (int) $place[1]];
+    }
+
+    /** @param string $modifier "" or the name of a key that is held */
+    public function clickCanvas(int $x, int $y, string $modifier = ''): self
+    {
+        $box = $this->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
+        \assert(is_array($box));
+        $bits = ['' => 0, 'Alt' => 1, 'Control' => 2, 'Shift' => 8][$modifier];
+        foreach (['mouseMoved' => [], 'mousePressed' => ['button' => 'left', 'clickCount' => 1], 'mouseReleased' => ['button' => 'left', 'clickCount' => 1]] as $type => $more) {
+            $this->tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $box[0] + $x, 'y' => $box[1] + $y, 'modifiers' => $bits] + $more);
+        }
+
+        return $this;
+    }
+
+    public function screenshot(string $path): self
+    {
+        $shot = $this->tools->execute('Page.captureScreenshot', ['format' => 'png']);
+        file_put_contents($path, base64_decode((string) $shot['data'], true));
+
+        return $this;
+    }
+
+    /** @return list<string> what the page complained about in its console */
+    public function complaints(): array
+    {
+        $lines = [];
+        foreach ($this->driver->manage()->getLog('browser') as $entry) {
+            if (in_array($entry['level'], ['SEVERE', 'WARNING'], true) && ! str_contains((string) $entry['message'], 'GPU stall')) {
+                $lines[] = (string) $entry['message'];
+            }
+        }
+
+        return $lines;
+    }
+
+    public function quit(): void
+    {
+        $this->driver->quit();
+    }
+
+    private static function startDriver(): void
+    {
+        if (self::$process !== null) {
+            return;
+        }
+        $server = stream_socket_server('tcp://127.0.0.1:0');
+        $name = $server === false ? '' : (string) stream_socket_get_name($server, false);
+        self::$port = (int) substr($name, (int) strrpos($name, ':') + 1);
+        fclose($server ?: throw new \RuntimeException('There is no free port for the browser.'));
+        $process = proc_open(['chromedriver', '--port='.self::$port, '--log-level=OFF'], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        self::$process = $process === false ? throw new \RuntimeException('chromedriver does not start.') : $process;
+        register_shutdown_function(static function (): void {
+            if (self::$process !== null) {
+                proc_terminate(self::$process);
+            }
+        });
+        for ($try = 0; $try < 100; $try++) {
+            $connection = @fsockopen('127.0.0.1', self::$port);
+            if ($connection !== false) {
+                fclose($connection);
+
+                return;
+            }
+            usleep(50_000);
+        }
+        throw new \RuntimeException('chromedriver does not answer.');
+    }
+}
