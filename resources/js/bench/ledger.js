@@ -120,6 +120,7 @@ export class Ledger {
         this.spacer.style.height = `${Math.max(total, 1) * ROW}px`;
         this.rows.style.transform = `translateY(${from * ROW}px)`;
         this.grid.setAttribute('aria-rowcount', String(total + 1));
+        this.grid.style.setProperty('--scrollbar', `${this.scroll.offsetWidth - this.scroll.clientWidth}px`);
         for (const row of /** @type {NodeListOf<HTMLElement>} */ (this.rows.querySelectorAll('.row.is-layer'))) {
             row.setAttribute('aria-selected', String(this.selected.has(row.dataset.key ?? '') || row.classList.contains('picked')));
         }

@@ -10,7 +10,7 @@ export class Viewpoint {
     constructor(element, moved) {
         this.camera = new PerspectiveCamera(40, 1, 0.1, 5000);
         this.camera.up.set(0, 0, 1);
-        this.camera.position.set(50, -50, 35);
+        this.camera.position.set(46, -60, 40);
         this.controls = new OrbitControls(this.camera, element);
         this.controls.mouseButtons = { LEFT: null, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.ROTATE };
         this.controls.touches = { ONE: TOUCH.ROTATE, TWO: TOUCH.DOLLY_PAN };
@@ -79,12 +79,20 @@ export class Viewpoint {
     fit(box, atOnce = false) {
         if (box.isEmpty()) return;
         const centre = box.getCenter(new Vector3());
-        const radius = Math.max(0.05, box.getSize(new Vector3()).length() / 2);
-        const half = (this.camera.fov * Math.PI) / 360;
-        const narrow = Math.min(half, Math.atan(Math.tan(half) * this.camera.aspect));
         const way = this.camera.position.clone().sub(this.controls.target);
         if (way.lengthSq() < 1e-9) way.set(1, -1, 0.6);
-        const eye = centre.clone().addScaledVector(way.normalize(), (radius / Math.sin(narrow)) * 0.92);
+        way.normalize();
+        const right = new Vector3().crossVectors(this.camera.up, way).normalize();
+        if (right.lengthSq() < 0.5) right.set(1, 0, 0);
+        const up = new Vector3().crossVectors(way, right);
+        const tall = Math.tan((this.camera.fov * Math.PI) / 360) * 0.94;
+        let distance = 0.1;
+        for (let corner = 0; corner < 8; corner++) {
+            const point = new Vector3(corner & 1 ? box.min.x : box.max.x, corner & 2 ? box.min.y : box.max.y, corner & 4 ? box.min.z : box.max.z).sub(centre);
+            const across = Math.max(Math.abs(point.dot(right)) / (tall * this.camera.aspect), Math.abs(point.dot(up)) / tall);
+            distance = Math.max(distance, across + point.dot(way));
+        }
+        const eye = centre.clone().addScaledVector(way, distance);
         this.set({ eye: eye.toArray(), target: centre.toArray(), fov: this.camera.fov }, atOnce);
     }
 }

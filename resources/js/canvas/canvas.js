@@ -16,6 +16,8 @@ export class Canvas {
     constructor(element, settings) {
         this.element = element;
         this.settings = settings;
+        // The biggest objects are asked for before anything else is set up.
+        this.early = fetch(`${settings.records}?part=0`);
         this.surface = /** @type {HTMLCanvasElement} */ (element.querySelector('canvas'));
         this.placements = new Placements();
         this.packs = new Packs(settings.packs, this.placements, () => this.packArrived());
@@ -43,8 +45,8 @@ export class Canvas {
             this.viewpoint.set(camera, true);
             this.framed = true;
         }
+        await this.readRecords(await this.early);
         this.loadPictures();
-        await this.fetchRecords(`${this.settings.records}?part=0`);
         if (!this.framed) this.fitAll(true);
         let parts = this.parts ?? 0;
         for (let part = 1; part <= parts; part++) {
@@ -62,9 +64,14 @@ export class Canvas {
      */
     async fetchRecords(address, numbers) {
         const response = await fetch(address, numbers ? { method: 'POST', body: /** @type {any} */ (numbers), headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' } } : {});
+        await this.readRecords(response, !numbers);
+    }
+
+    /** @param {Response} response @param {boolean} [whole] */
+    async readRecords(response, whole = true) {
         if (!response.ok) return;
         const parts = this.placements.read(await response.arrayBuffer());
-        if (!numbers) this.parts = parts;
+        if (whole) this.parts = parts;
         this.packs.settle();
         this.refreshBounds();
         this.stale = true;
@@ -164,7 +171,7 @@ export class Canvas {
         if (this.wasMoving && !moving) this.stale = true;
         this.wasMoving = moving;
         if (!this.painter.pass && (this.arrivals ?? 0) > 0 && !moving && (this.packs.coming.size === 0 || this.arrivals > 3)) this.stale = true;
-        if (this.stale) {
+        if (this.stale && this.placements.count > 0) {
             this.stale = false;
             this.arrivals = 0;
             this.viewpoint.clip();
@@ -176,7 +183,7 @@ export class Canvas {
             this.screenStale = true;
             this.report('shelf:drawn', { ...this.painter.summary, missing: this.packs.missing, loading: this.loading });
         }
-        if (this.screenStale) {
+        if (this.screenStale && this.painter.worthShowing) {
             this.screenStale = false;
             this.painter.show(this.hovered);
         }

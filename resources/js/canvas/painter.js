@@ -11,6 +11,7 @@ ColorManagement.enabled = false;
 const MOVING_MS = 70;
 const SLICE_MS = 60;
 const SMOOTHING = 5;
+const SMOOTHING_MS = 3500;
 
 /**
  * Draws by importance within a time: while the camera moves one slice per frame, at rest slice after slice until everything in the
@@ -36,7 +37,8 @@ export class Painter {
         this.states = new Uint8Array(1);
         /** @type {Map<number, [number, number | null, number, number]>} */
         this.surfaces = new Map();
-        this.speed = 8000; // triangles a millisecond; measured as it goes
+        this.speed = 600; // triangles a millisecond; measured as it goes
+        this.showing = 5; // milliseconds that putting the picture on the screen takes
         this.targets = [0, 1].map(() => this.makeTarget());
         this.mean = new WebGLRenderTarget(1, 1, { type: HalfFloatType, depthBuffer: false });
         this.front = 0;
@@ -64,7 +66,6 @@ export class Painter {
 
     makeTarget() {
         const target = new WebGLRenderTarget(1, 1, { count: 3, minFilter: NearestFilter, magFilter: NearestFilter, depthTexture: new DepthTexture(1, 1) });
-        target.textures[0].type = HalfFloatType;
         return target;
     }
 
@@ -105,7 +106,7 @@ export class Painter {
         };
         this.screen = picture(screenFragment, {
             colours: { value: null }, numbers: { value: null }, ghosts: { value: null }, picks: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) },
-            grape: { value: new Color() }, hoverInk: { value: new Color() }, hovered: { value: 0 }, size: { value: new Vector2() },
+            grape: { value: new Color() }, hoverInk: { value: new Color() }, hovered: { value: 0 }, anyPick: { value: 0 }, inked: { value: 0 }, ink: { value: new Color() }, size: { value: new Vector2() },
         });
         this.blend = picture(meanFragment, { colours: { value: null }, share: { value: 1 } }, true);
         this.backdrop = picture(/* glsl */ `precision highp float; uniform vec3 top; uniform vec3 middle; uniform vec3 bottom; in vec2 vAt;
@@ -116,12 +117,13 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
 
     /** @param {boolean} dark */
     setTheme(dark) {
-        const set = (/** @type {any} */ uniform, /** @type {string} */ hex) => uniform.value.set(hex).convertSRGBToLinear();
+        const set = (/** @type {any} */ uniform, /** @type {string} */ hex) => uniform.value.set(hex);
         set(this.backdrop.material.uniforms.top, dark ? '#1a211d' : '#efe9da');
         set(this.backdrop.material.uniforms.middle, dark ? '#2c3830' : '#f8f5ec');
         set(this.backdrop.material.uniforms.bottom, dark ? '#171d1a' : '#e7dfca');
         set(this.shared.ghostInk, dark ? '#c9d6cb' : '#2b3a32');
         set(this.shared.boxFill, dark ? '#3a473f' : '#fbf7ec');
+        set(this.screen.material.uniforms.ink, dark ? '#0c110e' : '#26332b');
         set(this.screen.material.uniforms.grape, dark ? '#d58bcb' : '#8d4a86');
         set(this.screen.material.uniforms.hoverInk, dark ? '#f2e6c8' : '#1f2a24');
     }
@@ -148,7 +150,8 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         data.set([0.55, 0.55, 0.55, 1, -1, 0, 0, 0]);
         for (const number of numbers) {
             const [colour, , , cutoff] = materials[number];
-            const linear = [0, 8, 16].map((shift) => toLinear(((colour >>> shift) & 255) / 255));
+            // The shaders light in a space of gamma 2, which needs only a square and a root.
+            const linear = [0, 8, 16].map((shift) => (((colour >>> shift) & 255) / 255) ** 2);
             data.set([...linear, (colour >>> 24) / 255, -1, cutoff, 0, 0], number * 8);
             this.surfaces.set(number, materials[number]);
         }
@@ -199,6 +202,7 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         const uniform = this.screen.material.uniforms.picks;
         uniform.value.dispose();
         uniform.value = byNumber(pick, (value) => value);
+        this.screen.material.uniforms.anyPick.value = pick.includes(1) ? 1 : 0;
     }
 
     /**
@@ -239,14 +243,18 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
     step() {
         const pass = this.pass;
         if (!pass) return false;
+        // What was put on the screen before must be finished, or its time would count as this slice's.
+        const begun = performance.now();
+        this.synchronize();
         const started = performance.now();
-        const allowance = this.speed * (pass.moving ? MOVING_MS : SLICE_MS);
+        this.showing = this.showing * 0.6 + 0.4 * (started - begun);
+        const allowance = this.speed * (pass.moving ? Math.max(20, MOVING_MS - this.showing) : SLICE_MS);
         const finished = this.drawSlice(allowance);
         if (finished || pass.moving) this.drawSeeThrough(pass.moving ? allowance * 0.3 : Infinity);
         this.synchronize();
         const spent = performance.now() - started;
         pass.milliseconds += spent;
-        if (pass.sliceWeight > 4000) this.speed = Math.max(20, this.speed * 0.7 + 0.3 * (pass.sliceWeight / Math.max(0.5, spent)));
+        if (pass.sliceWeight > 3000) this.speed = Math.max(60, this.speed * 0.6 + 0.4 * (pass.sliceWeight / Math.max(0.5, spent)));
         if (pass.shown && pass.first) {
             this.front = 1 - this.front;
             pass.first = false;
@@ -258,6 +266,11 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         }
         if (!finished) return true;
         return this.finishPass(true);
+    }
+
+    /** Whether the screen should be brought up to date while a picture is under way: not so often that showing costs more than drawing. */
+    get worthShowing() {
+        return !this.pass || this.pass.moving || (this.pass.inFront && performance.now() - (this.shownAt ?? 0) > this.showing * 4);
     }
 
     /** @param {boolean} whole */
@@ -272,7 +285,7 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         }
         this.smooth(pass.round);
         // A picture that takes long is not drawn again only to smooth its edges.
-        if (pass.round >= SMOOTHING || pass.milliseconds / (pass.round + 1) > 1600) {
+        if (pass.round >= SMOOTHING || pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > SMOOTHING_MS) {
             this.pass = null;
             return false;
         }
@@ -439,8 +452,10 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         uniforms.numbers.value = front.textures[1];
         uniforms.ghosts.value = front.textures[2];
         uniforms.hovered.value = hovered;
+        uniforms.inked.value = this.pass === null || this.pass.round > 0 ? 0.3 : 0;
         this.renderer.setRenderTarget(null);
         this.renderer.render(this.screen, this.flat);
+        this.shownAt = performance.now();
     }
 
     /** The object that a pixel shows; a ghost only where nothing solid is. @returns {number} object number, 0 for none */
@@ -454,11 +469,6 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         }
         return 0;
     }
-}
-
-/** @param {number} value */
-function toLinear(value) {
-    return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
 }
 
 /** @returns {DataTexture} */

@@ -98,9 +98,9 @@ void main() {
 #endif
 #if defined(SEE_THROUGH)
     float rim = 1.0 - abs(dot(facing, way));
-    outColour = vec4(lit, min(1.0, colour.a * (0.75 + 0.9 * rim * rim)));
+    outColour = vec4(sqrt(lit), min(1.0, colour.a * (0.75 + 0.9 * rim * rim)));
 #else
-    outColour = vec4(lit, 1.0);
+    outColour = vec4(sqrt(lit), 1.0);
 #endif
     outNumber = vec4(vNumber, 1.0);
     outGhost = vec4(0.0);
@@ -132,7 +132,7 @@ void main() {
     vNumber = number(about.x);
     vOutlined = 1.0 - step(1.5, rungOf(about.x));
     vColour = cell(meshes, mesh + 2).rgb;
-    vColour = pow(vColour, vec3(2.2));
+    vColour = vColour * vColour;
     gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
     gl_Position.xy += jitter * gl_Position.w;
 }
@@ -159,12 +159,12 @@ void main() {
     vec3 facing = dot(vNormal, vNormal) > 1e-20 ? normalize(vNormal) : vec3(0.0, 0.0, 1.0);
     if (dot(facing, vView) > 0.0) facing = -facing;
     vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay));
-    vec3 lit = mix(vColour, mix(vColour, boxFill, 0.72), vOutlined) * light;
+    vec3 lit = mix(vColour, mix(vColour, boxFill * boxFill, 0.72), vOutlined) * light;
     vec3 near = 1.0 - abs(vCorner);
     vec3 wide = fwidth(vCorner) * 1.1 + 1e-6;
     vec3 line = 1.0 - smoothstep(wide * 0.4, wide, near);
     float edge = max(min(line.x, line.y), max(min(line.y, line.z), min(line.z, line.x)));
-    outColour = vec4(mix(lit, ghostInk, edge * mix(0.25, 0.8, vOutlined)), 1.0);
+    outColour = vec4(mix(sqrt(lit), ghostInk, edge * mix(0.25, 0.8, vOutlined)), 1.0);
     outNumber = vec4(vNumber, 1.0);
     outGhost = vec4(0.0);
 }
@@ -196,34 +196,45 @@ uniform sampler2D picks;
 uniform vec3 grape;
 uniform vec3 hoverInk;
 uniform float hovered;
+uniform float anyPick;
+uniform float inked;
+uniform vec3 ink;
 uniform vec2 size;
 in vec2 vAt;
 layout(location = 0) out vec4 outColour;
 float numberAt(ivec2 at) {
     at = clamp(at, ivec2(0), ivec2(size) - 1);
-    vec3 solid = texelFetch(numbers, at, 0).rgb;
-    float found = dot(floor(solid * 255.0 + 0.5), vec3(1.0, 256.0, 65536.0));
-    if (found > 0.5) return found;
-    return dot(floor(texelFetch(ghosts, at, 0).rgb * 255.0 + 0.5), vec3(1.0, 256.0, 65536.0));
+    vec4 solid = texelFetch(numbers, at, 0);
+    if (solid.a < 0.5) solid = texelFetch(ghosts, at, 0);
+    return dot(floor(solid.rgb * 255.0 + 0.5), vec3(1.0, 256.0, 65536.0));
 }
 float picked(float n) { int index = int(n + 0.5); int width = textureSize(picks, 0).x; return n > 0.5 ? step(0.5, texelFetch(picks, ivec2(index % width, index / width), 0).r * 255.0) : 0.0; }
-vec3 screen(vec3 c) { return mix(12.92 * c, 1.055 * pow(max(c, vec3(0.0)), vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c)); }
 void main() {
     ivec2 at = ivec2(vAt * size);
     vec3 colour = texelFetch(colours, at, 0).rgb;
-    float here = numberAt(at);
-    float pickedHere = picked(here);
-    colour = mix(colour, grape * (0.35 + 0.9 * dot(colour, vec3(0.3, 0.5, 0.2))), pickedHere * 0.72);
-    float pickEdge = 0.0;
-    float hoverEdge = 0.0;
-    for (int side = 0; side < 4; side++) {
-        ivec2 step2 = side == 0 ? ivec2(1, 0) : side == 1 ? ivec2(-1, 0) : side == 2 ? ivec2(0, 1) : ivec2(0, -1);
-        float there = numberAt(at + step2);
-        pickEdge = max(pickEdge, (1.0 - pickedHere) * picked(there));
-        if (hovered > 0.5) hoverEdge = max(hoverEdge, float((abs(here - hovered) < 0.5) != (abs(there - hovered) < 0.5)));
+    if (inked > 0.0) {
+        // A thin line where one object ends and another begins, as in a drawing.
+        vec3 own = texelFetch(numbers, at, 0).rgb;
+        vec3 right = texelFetch(numbers, min(at + ivec2(1, 0), ivec2(size) - 1), 0).rgb;
+        vec3 below = texelFetch(numbers, max(at - ivec2(0, 1), ivec2(0)), 0).rgb;
+        if (any(notEqual(own, right)) || any(notEqual(own, below))) colour = mix(colour, ink, inked);
     }
-    colour = mix(colour, grape * 0.8, pickEdge);
-    colour = mix(colour, hoverInk, hoverEdge);
-    outColour = vec4(screen(colour), 1.0);
+    if (anyPick + hovered > 0.5) {
+        float here = numberAt(at);
+        float pickedHere = anyPick > 0.5 ? picked(here) : 0.0;
+        colour = mix(colour, grape * (0.45 + 0.75 * dot(colour, vec3(0.3, 0.5, 0.2))), pickedHere * 0.75);
+        float pickEdge = 0.0;
+        float hoverEdge = 0.0;
+        for (int side = 0; side < 4; side++) {
+            ivec2 next = side == 0 ? ivec2(1, 0) : side == 1 ? ivec2(-1, 0) : side == 2 ? ivec2(0, 1) : ivec2(0, -1);
+            float there = numberAt(at + next);
+            if (there == here) continue;
+            if (anyPick > 0.5) pickEdge = max(pickEdge, (1.0 - pickedHere) * picked(there));
+            if (hovered > 0.5) hoverEdge = max(hoverEdge, float((abs(here - hovered) < 0.5) != (abs(there - hovered) < 0.5)));
+        }
+        colour = mix(colour, grape * 0.85, pickEdge);
+        colour = mix(colour, hoverInk, hoverEdge);
+    }
+    outColour = vec4(colour, 1.0);
 }
 `;

@@ -150,7 +150,7 @@ final class Browser
             if ($this->js($script) === true) {
                 return $this;
             }
-            usleep(40_000);
+            usleep(100_000);
         } while (microtime(true) < $until);
         throw new \RuntimeException("After $seconds seconds $complaint. The page says: ".mb_strimwidth($this->text('body'), 0, 600));
     }
