@@ -352,7 +352,7 @@ export class Workbench {
         const divider = /** @type {HTMLElement} */ (this.element.querySelector('.divider'));
         const set = (/** @type {number} */ width) => {
             const kept = Math.round(Math.max(360, Math.min(900, innerWidth - 280, width)));
-            this.element.style.setProperty('--ledger', `${kept}px`);
+            document.documentElement.style.setProperty('--ledger', `${kept}px`);
             divider.setAttribute('aria-valuenow', String(kept));
             localStorage.setItem('ledger-width', String(kept));
         };

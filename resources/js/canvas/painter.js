@@ -10,6 +10,8 @@ ColorManagement.enabled = false;
 
 const MOVING_MS = 70;
 const SLICE_MS = 60;
+/** The highest bit of a number marks it as glass. */
+const GLASS = 8388608;
 const SMOOTHING = 5;
 const SMOOTHING_MS = 3500;
 
@@ -458,16 +460,21 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         this.shownAt = performance.now();
     }
 
-    /** The object that a pixel shows; a ghost only where nothing solid is. @returns {number} object number, 0 for none */
+    /** What a click would pick: glass before what is solid, what is solid before a ghost. @returns {number} object number, 0 for none */
     numberAt(/** @type {number} */ x, /** @type {number} */ y) {
         if (x < 0 || y < 0 || x >= this.width || y >= this.height) return 0;
-        const bytes = new Uint8Array(4);
-        for (const attachment of [1, 2]) {
+        const read = (/** @type {number} */ attachment) => {
+            const bytes = new Uint8Array(4);
             this.renderer.readRenderTargetPixels(this.targets[this.front], Math.floor(x), this.height - 1 - Math.floor(y), 1, 1, bytes, undefined, attachment);
-            const found = bytes[0] | (bytes[1] << 8) | (bytes[2] << 16);
-            if (found > 0 && (attachment === 1 || !(this.states[found] & 16))) return found;
-        }
-        return 0;
+            return bytes[0] | (bytes[1] << 8) | (bytes[2] << 16);
+        };
+        const over = read(2);
+        const glass = over >= GLASS ? over - GLASS : 0;
+        // Guarded glass and guarded ghosts let the pointer through to what is behind them.
+        if (glass > 0 && !(this.states[glass] & 16)) return glass;
+        const solid = read(1);
+        if (solid > 0) return solid;
+        return over > 0 && over < GLASS && !(this.states[over] & 16) ? over : glass;
     }
 }
 

@@ -77,7 +77,7 @@ void main() {
     if (dot(facing, way) > 0.0) facing = -facing;
 #if defined(GHOST)
     float rim = 1.0 - abs(dot(facing, way));
-    outColour = vec4(ghostInk, 0.05 + 0.12 * rim * rim);
+    outColour = vec4(ghostInk, 0.02 + 0.07 * rim * rim);
     outNumber = vec4(0.0);
     outGhost = vec4(vNumber, 1.0);
 #elif defined(LINE)
@@ -102,8 +102,14 @@ void main() {
 #else
     outColour = vec4(sqrt(lit), 1.0);
 #endif
+#if defined(SEE_THROUGH)
+    // Glass lies over what is solid: it is kept apart, marked by the highest bit, so that a pick behind it still shows.
+    outNumber = vec4(0.0);
+    outGhost = vec4(vNumber.rg, vNumber.b + 128.0 / 255.0, 1.0);
+#else
     outNumber = vec4(vNumber, 1.0);
     outGhost = vec4(0.0);
+#endif
 #endif
 }
 `;
@@ -202,11 +208,15 @@ uniform vec3 ink;
 uniform vec2 size;
 in vec2 vAt;
 layout(location = 0) out vec4 outColour;
+float decoded(vec3 bytes) { return dot(floor(bytes * 255.0 + 0.5), vec3(1.0, 256.0, 65536.0)); }
+float solidAt(ivec2 at) { return decoded(texelFetch(numbers, clamp(at, ivec2(0), ivec2(size) - 1), 0).rgb); }
+float overAt(ivec2 at) { return decoded(texelFetch(ghosts, clamp(at, ivec2(0), ivec2(size) - 1), 0).rgb); }
+/** What a click would pick: glass before what is solid, what is solid before a ghost. */
 float numberAt(ivec2 at) {
-    at = clamp(at, ivec2(0), ivec2(size) - 1);
-    vec4 solid = texelFetch(numbers, at, 0);
-    if (solid.a < 0.5) solid = texelFetch(ghosts, at, 0);
-    return dot(floor(solid.rgb * 255.0 + 0.5), vec3(1.0, 256.0, 65536.0));
+    float over = overAt(at);
+    if (over >= 8388608.0) return over - 8388608.0;
+    float solid = solidAt(at);
+    return solid > 0.5 ? solid : over;
 }
 float picked(float n) { int index = int(n + 0.5); int width = textureSize(picks, 0).x; return n > 0.5 ? step(0.5, texelFetch(picks, ivec2(index % width, index / width), 0).r * 255.0) : 0.0; }
 void main() {
@@ -221,15 +231,15 @@ void main() {
     }
     if (anyPick + hovered > 0.5) {
         float here = numberAt(at);
-        float pickedHere = anyPick > 0.5 ? picked(here) : 0.0;
+        float pickedHere = anyPick > 0.5 ? max(picked(solidAt(at)), picked(here)) : 0.0;
         colour = mix(colour, grape * (0.45 + 0.75 * dot(colour, vec3(0.3, 0.5, 0.2))), pickedHere * 0.75);
         float pickEdge = 0.0;
         float hoverEdge = 0.0;
         for (int side = 0; side < 4; side++) {
             ivec2 next = side == 0 ? ivec2(1, 0) : side == 1 ? ivec2(-1, 0) : side == 2 ? ivec2(0, 1) : ivec2(0, -1);
             float there = numberAt(at + next);
+            if (anyPick > 0.5) pickEdge = max(pickEdge, (1.0 - pickedHere) * max(picked(solidAt(at + next)), picked(there)));
             if (there == here) continue;
-            if (anyPick > 0.5) pickEdge = max(pickEdge, (1.0 - pickedHere) * picked(there));
             if (hovered > 0.5) hoverEdge = max(hoverEdge, float((abs(here - hovered) < 0.5) != (abs(there - hovered) < 0.5)));
         }
         colour = mix(colour, grape * 0.85, pickEdge);
