@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace MarlpitBaths;
 
 use VineShelf\Formats\Gltf\GlbWriter;
+use VineShelf\Scene\Packed;
 
 /**
  * Nodes and meshes of the file that is being written. Places are metres with z up; one node above everything turns them to the
@@ -67,7 +68,7 @@ final class Model
             if ($xs === []) {
                 continue;
             }
-            $rounded = static fn (float $value): float => (float) unpack('g', pack('g', $value))[1];
+            $rounded = static fn (float $value): float => Packed::float32(pack('g', $value), 0, 1)[0];
             $attributes = [
                 'POSITION' => $this->file->accessor($this->file->view(pack('g*', ...$shape->positions), 34962), 5126, 'VEC3', $count, [
                     'min' => array_map($rounded, [min($xs), min($ys), min($zs)]),

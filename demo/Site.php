@@ -64,7 +64,7 @@ final class Site
         for ($at = 0; $at < 14; $at++) {
             $m->part($group, 'Cycle stand', $rack, ['layer' => '93 Site furniture'], [32.5, -14 + $at * .9, 0.0]);
         }
-        $bench = $m->mesh('Park bench', static function () use ($m): array {
+        $bench = $m->mesh('Park bench', static function (): array {
             $slats = new Shape;
             for ($at = 0; $at < 5; $at++) {
                 $slats->box(0, -.2 + $at * .1, .2, 1.8, .08, .04);

@@ -165,12 +165,22 @@ final class LayersLens implements Lens
         $own = $bench->contents()->objects($layer->number);
 
         return new Row(
-            "L$layer->number", $level, $layer->name, $layer->colour,
-            $bench->contents()->objectsWithNested($layer->number), $bench->contents()->trianglesWithNested($layer->number),
-            $bench->settings()->layer($layer->number), Rung::from(count($spread) === 1 ? (int) array_key_first($spread) : $inEffect), count($spread) > 1,
-            $layer->lock, \VineShelf\Locks\Lock::from($bench->layers()->locks()[$layer->number]),
-            $picked, $picked > 0 && $picked === $bench->contents()->objectsWithNested($layer->number),
-            $own > 0 || $bench->layers()->inside($layer->number) !== [], $this->matches !== null || isset($this->unfolded[$layer->number]), 'layer',
+            "L$layer->number",
+            $level,
+            $layer->name,
+            $layer->colour,
+            $bench->contents()->objectsWithNested($layer->number),
+            $bench->contents()->trianglesWithNested($layer->number),
+            $bench->settings()->layer($layer->number),
+            Rung::from(count($spread) === 1 ? (int) array_key_first($spread) : $inEffect),
+            count($spread) > 1,
+            $layer->lock,
+            \VineShelf\Locks\Lock::from($bench->layers()->locks()[$layer->number]),
+            $picked,
+            $picked > 0 && $picked === $bench->contents()->objectsWithNested($layer->number),
+            $own > 0 || $bench->layers()->inside($layer->number) !== [],
+            $this->matches !== null || isset($this->unfolded[$layer->number]),
+            'layer',
             $bench->desk->landing_layer === $layer->number,
         );
     }

@@ -32,11 +32,22 @@ final class ObjectRows
             $name = $names[$number] ?? '';
             $isPicked = $this->bench->pick()->has($number);
             $rows[] = new Row(
-                "O$number", $level, is_string($name) ? $name : '', $this->bench->layers()->get($scene->layers()->at($row))->colour,
-                $end > $row ? $end - $row : null, $scene->triangles($row, $end),
-                $this->bench->settings()->object($number), \VineShelf\Rungs\Rung::from($rungs->at($row)), false,
-                Lock::from($scene->locks()->at($row)), Lock::from($locks->at($row)),
-                0, $isPicked, $foldable, $unfolded, $scene->kind($row)->label(),
+                "O$number",
+                $level,
+                is_string($name) ? $name : '',
+                $this->bench->layers()->get($scene->layers()->at($row))->colour,
+                $end > $row ? $end - $row : null,
+                $scene->triangles($row, $end),
+                $this->bench->settings()->object($number),
+                \VineShelf\Rungs\Rung::from($rungs->at($row)),
+                false,
+                Lock::from($scene->locks()->at($row)),
+                Lock::from($locks->at($row)),
+                0,
+                $isPicked,
+                $foldable,
+                $unfolded,
+                $scene->kind($row)->label(),
             );
         }
 

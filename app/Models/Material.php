@@ -23,4 +23,5 @@ final class Material extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['surface' => 'array'];}
+    protected $casts = ['surface' => 'array'];
+}

@@ -30,4 +30,5 @@ final class Mesh extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['bounds' => Casts\Bytes::class];}
+    protected $casts = ['bounds' => Casts\Bytes::class];
+}

@@ -8,7 +8,6 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Str;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 
@@ -102,7 +101,12 @@ final class Project extends Model
     public function layerTree(): LayerTree
     {
         return new LayerTree($this->layers()->toBase()->get()->map(static fn (\stdClass $row): \VineShelf\Layers\Layer => new \VineShelf\Layers\Layer(
-            (int) $row->no, (int) $row->parent_no, (int) $row->position, (string) $row->name, (string) $row->colour, Lock::from((int) $row->lock),
+            (int) $row->no,
+            (int) $row->parent_no,
+            (int) $row->position,
+            (string) $row->name,
+            (string) $row->colour,
+            Lock::from((int) $row->lock),
         )));
     }
 

@@ -29,8 +29,7 @@ final class SceneStore
     {
         $files = $this->manifest($project, $project->revision) ?? $this->build($project);
 
-        return new class($this, $project, $files) implements ColumnSource
-        {
+        return new class ($this, $project, $files) implements ColumnSource {
             /** @param array<string, string> $files */
             public function __construct(private readonly SceneStore $store, private readonly Project $project, private array $files) {}
 

@@ -56,9 +56,12 @@ final readonly class PickCard
         }
 
         return new self(
-            count($rows), $title,
+            count($rows),
+            $title,
             count($layers) === 1 ? $bench->layers()->path((int) array_key_first($layers)) : count($layers).' layers',
-            $held - count($rows), $triangles, $hidden,
+            $held - count($rows),
+            $triangles,
+            $hidden,
             array_map($scene->number(...), array_slice($rows, 0, 1)),
         );
     }

@@ -100,8 +100,9 @@ final readonly class Settings
         if ($count === 0) {
             return [];
         }
+        /** @var array<int, int>|false $rungs */
         $rungs = unpack('C'.$count, $raw, $offset + 4 * $count);
 
-        return $rungs === false ? [] : array_combine(Packed::uint32($raw, $offset, $count), array_map(intval(...), array_values($rungs)));
+        return $rungs === false ? [] : array_combine(Packed::uint32($raw, $offset, $count), $rungs);
     }
 }

@@ -147,9 +147,8 @@ final class Scene
                 continue;
             }
             $end = $this->end($row);
-            $top = count($ranges) - 1;
-            if ($top >= 0 && $ranges[$top][1] === $row - 1) {
-                $ranges[$top][1] = $end;
+            if ($ranges !== [] && $covered === $row - 1) {
+                $ranges[] = [array_pop($ranges)[0], $end];
             } else {
                 $ranges[] = [$row, $end];
             }

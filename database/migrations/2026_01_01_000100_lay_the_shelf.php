@@ -8,8 +8,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
 /** Projects and what is in them. Layers, objects, meshes and views are numbered within their project and numbers are never reused. */
-return new class extends Migration
-{
+return new class extends Migration {
     public function up(): void
     {
         Schema::create('projects', function (Blueprint $table): void {

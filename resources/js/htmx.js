@@ -1,4 +1,3 @@
-// @ts-expect-error the package's own types stop at its extensions
 import library from 'htmx.org/dist/htmx.esm.js';
 
 /** @type {any} */

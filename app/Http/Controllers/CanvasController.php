@@ -121,7 +121,8 @@ final class CanvasController
     private static function kept(string $file, string $type): Response
     {
         $headers = ['Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff'];
-        if (request()->server('SERVER_SOFTWARE') !== null && str_starts_with((string) request()->server('SERVER_SOFTWARE'), 'nginx')) {
+        $server = request()->server('SERVER_SOFTWARE');
+        if (is_string($server) && str_starts_with($server, 'nginx')) {
             return response('', 200, $headers + ['X-Accel-Redirect' => "/kept/$file"]);
         }
         $bytes = Storage::disk('local')->get($file);

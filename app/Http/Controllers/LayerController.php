@@ -32,7 +32,12 @@ final class LayerController
         $bench = Bench::of($project, WorkbenchController::person($request));
         $objects = $request->boolean('from_pick') ? $bench->pick()->numbers() : [];
         $command = $this->history->carryOut($project, $bench->person, static fn (Project $held): CreateLayer => new CreateLayer(
-            $held, $request->string('name')->value(), $request->integer('parent'), $objects, $bench->scene(), $bench->inEffect(),
+            $held,
+            $request->string('name')->value(),
+            $request->integer('parent'),
+            $objects,
+            $bench->scene(),
+            $bench->inEffect(),
         ));
 
         return Answer::to($bench, $request)->after($command, '')->with(['focus' => "L$command->number"])->send();

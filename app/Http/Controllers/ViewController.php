@@ -38,7 +38,11 @@ final class ViewController
         $bench = Bench::of($project, WorkbenchController::person($request));
         $picture = $this->picture($request, $project);
         $command = $this->history->carryOut($project, $bench->person, fn (Project $held): ChangeView => ChangeView::keep(
-            $held, $request->string('name')->trim()->value(), $this->camera($request), $request->boolean('keep_rungs') ? $bench->settings() : null, $picture,
+            $held,
+            $request->string('name')->trim()->value(),
+            $this->camera($request),
+            $request->boolean('keep_rungs') ? $bench->settings() : null,
+            $picture,
         ));
         $this->desk($bench)->update(['view_no' => $command->number]);
 

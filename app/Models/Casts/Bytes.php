@@ -41,7 +41,7 @@ final class Bytes implements CastsAttributes
         return is_string($value) ? $value : '';
     }
 
-    /** @return Expression<string> */
+    /** @return Expression<non-falsy-string> */
     public static function write(string $bytes): Expression
     {
         return new Expression("decode('".base64_encode($bytes)."', 'base64')");

@@ -85,9 +85,9 @@ final class Buffers
         for ($first = 0; $first < $accessor->count; $first += $perWindow) {
             $raw = $this->raw($accessor, $first, min($perWindow, $accessor->count - $first));
             /** @var array<int, int> $numbers */
-            $numbers = unpack(self::FORMATS[$accessor->componentType].'*', $raw);
+            $numbers = unpack((self::FORMATS[$accessor->componentType] ?? 'C').'*', $raw);
             if ($accessor->normalized) {
-                $scale = self::SCALES[$accessor->componentType];
+                $scale = self::SCALES[$accessor->componentType] ?? 1.0;
                 foreach ($numbers as $at => $number) {
                     $numbers[$at] = max(-1.0, $number / $scale);
                 }

@@ -24,7 +24,9 @@ export class Canvas {
         this.painter = new Painter(this.surface, this.placements, this.packs, settings.budget);
         this.painter.setMaterials(settings.materials);
         this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
+        /** @type {Uint8Array} */
         this.states = new Uint8Array(1);
+        /** @type {Uint8Array} */
         this.pick = new Uint8Array(0);
         this.hovered = 0;
         this.movingUntil = 0;

@@ -25,6 +25,8 @@ export class Packs {
         this.coming = new Set();
         /** @type {Map<number, number>} tries by pack that failed */
         this.failed = new Map();
+        /** @type {Map<number, () => import('./pages.js').Piece[]>} meshes that came before anything that shows them */
+        this.waiting = new Map();
     }
 
     /** Forgets what was wanted: the next picture says anew. */
@@ -92,16 +94,16 @@ export class Packs {
 
     /** A mesh whose placements are not here yet: kept until they come. */
     loose(/** @type {number} */ number, /** @type {any} */ gltf, /** @type {any} */ node, /** @type {any} */ view) {
-        (this.waiting ??= new Map()).set(number, () => this.pieces(gltf.meshes[node.mesh].primitives, gltf, view));
+        this.waiting.set(number, () => this.pieces(gltf.meshes[node.mesh].primitives, gltf, view));
     }
 
     /** Gives meshes that came before their placements to them. */
     settle() {
-        for (const [number, make] of this.waiting ?? []) {
+        for (const [number, make] of this.waiting) {
             const slot = this.placements.slots.get(number);
             if (slot === undefined) continue;
             this.placements.facts[slot].pieces ??= make();
-            this.waiting?.delete(number);
+            this.waiting.delete(number);
         }
     }
 

@@ -36,7 +36,9 @@ export class Painter {
         this.renderer.outputColorSpace = 'srgb-linear';
         this.renderer.setPixelRatio(1);
         this.order = new Order();
+        /** @type {Uint8Array} */
         this.states = new Uint8Array(1);
+        this.pixel = new Uint8Array(4);
         /** @type {Map<number, [number, number | null, number, number]>} */
         this.surfaces = new Map();
         this.speed = 600; // triangles a millisecond; measured as it goes
@@ -443,7 +445,7 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
     /** Waits until the graphics card has drawn, so that the time it took is known. */
     synchronize() {
         const target = this.pass.inFront ? this.targets[this.front] : this.targets[1 - this.front];
-        this.renderer.readRenderTargetPixels(target, 0, 0, 1, 1, this.pixel ??= new Uint8Array(4), undefined, 1);
+        this.renderer.readRenderTargetPixels(target, 0, 0, 1, 1, this.pixel, undefined, 1);
     }
 
     /** Puts what has been drawn so far on the screen. @param {number} hovered object number, 0 for none */
