@@ -4,9 +4,94 @@ declare(strict_types=1);
 
 namespace Tests;
 
+use App\Intake\Uploads;
+use App\Jobs\TakeIn;
+use App\Models\Import;
+use App\Models\Project;
+use App\Models\User;
+use App\Scenes\SceneStore;
+use Illuminate\Contracts\Console\Kernel;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Testing\DatabaseTransactions;
 use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
+use Illuminate\Support\Facades\Queue;
+use Illuminate\Support\Facades\Storage;
+use MarlpitBaths\MarlpitBaths;
+use VineShelf\Layers\SortBy;
 
+/** A test with the application and its PostgreSQL; everything it writes is taken back at its end. */
 abstract class TestCase extends BaseTestCase
 {
-    //
+    use DatabaseTransactions;
+
+    public function createApplication(): Application
+    {
+        /** @var Application $app */
+        $app = require __DIR__.'/../bootstrap/app.php';
+        $app->make(Kernel::class)->bootstrap();
+        $app['config']->set('database.connections.pgsql.database', 'shelf_feature');
+
+        return $app;
+    }
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        Storage::fake('local');
+        Queue::fake();
+        $this->withoutVite();
+    }
+
+    protected function person(string $name = 'Ida Keller'): User
+    {
+        return User::query()->create(['name' => $name, 'email' => strtolower(str_replace(' ', '.', $name)).'@marlpit.example', 'password' => 'tidy-test']);
+    }
+
+    /** A file given and taken in, as the worker would. */
+    protected function takeIn(User $person, string $path, SortBy $by = SortBy::Best, string $name = 'hall.glb', ?Project $into = null, string $property = ''): Import
+    {
+        $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
+        copy($path, $copy);
+        $import = $this->app->make(Uploads::class)->receive($person, $into, $copy, $name, $by, $property);
+        (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
+
+        return $import->refresh();
+    }
+
+    /** Marlpit Baths, taken in. */
+    protected function baths(User $person): Project
+    {
+        $import = $this->takeIn($person, self::demoFile(), name: 'Marlpit Baths.glb');
+
+        return $import->project ?? throw new \LogicException("The demo was not taken in: $import->error");
+    }
+
+    protected static function demoFile(): string
+    {
+        static $path = null;
+        if ($path === null) {
+            $path = (string) tempnam(sys_get_temp_dir(), 'shelf-demo');
+            MarlpitBaths::write($path, 'demo');
+            register_shutdown_function(static fn () => @unlink($path));
+        }
+
+        return $path;
+    }
+
+    /** The number of the layer with the name. */
+    protected function layer(Project $project, string $name): int
+    {
+        return (int) $project->layers()->where('name', $name)->value('no');
+    }
+
+    /** Whether the scene index says what an index built anew from the database says. */
+    protected function assertIndexTrue(Project $project): void
+    {
+        $project->refresh();
+        $store = $this->app->make(SceneStore::class);
+        $kept = $store->columns($project);
+        foreach ((new \App\Scenes\SceneQuery)->columns($project) as $name => $bytes) {
+            self::assertSame(md5($bytes), md5($kept->column($name)), "column $name at revision $project->revision");
+        }
+    }
 }

@@ -23,6 +23,8 @@ final class User extends Authenticatable
 
     protected $hidden = ['password', 'remember_token'];
 
+    protected $attributes = ['theme' => 'auto'];
+
     protected $casts = ['password' => 'hashed'];
 
     /** @return BelongsToMany<Project, $this> */

@@ -1,6 +1,7 @@
 @use('App\View\Marks')
 @php
-    $kinds = array_filter($report['kinds']);
+    // The database keeps the members of JSON in an order of its own.
+    $kinds = array_filter(array_replace(array_fill_keys(array_map(fn ($kind) => $kind->name, VineShelf\Scene\Kind::cases()), 0), $report['kinds']));
     $span = $report['bounds'] ? array_map(fn ($low, $high) => $high - $low, $report['bounds']['min'], $report['bounds']['max']) : null;
     $most = max(1, $report['unsorted'], ...array_map(fn ($layer) => $layer['objects'], $report['layers'] ?: [['objects' => 1]]));
 @endphp

@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Models\Import;
+use Illuminate\Routing\Route;
+use Illuminate\Support\Facades\Route as Routes;
+use Tests\TestCase;
+use VineShelf\Layers\SortBy;
+
+final class AccessTest extends TestCase
+{
+    /** Routes of a person's own, or of nobody's yet, that need no more than their group says. */
+    private const OWN = ['projects', 'projects.store', 'imports.store', 'sign-out', 'theme'];
+
+    public function test_every_route_says_who_may_use_it(): void
+    {
+        $seen = 0;
+        foreach (Routes::getRoutes()->getRoutes() as $route) {
+            \assert($route instanceof Route);
+            $guards = $route->gatherMiddleware();
+            $seen++;
+            if (in_array('guest', $guards, true)) {
+                continue;
+            }
+            self::assertContains('auth', $guards, $route->uri());
+            $can = array_filter($guards, static fn (mixed $guard): bool => is_string($guard) && str_starts_with($guard, 'can:'));
+            if ($can === []) {
+                self::assertTrue(in_array($route->getName(), self::OWN, true) || $route->uri() === '/', "{$route->uri()} has no rule");
+            }
+            if (str_contains($route->uri(), '{project}') && ! in_array('GET', $route->methods(), true)) {
+                self::assertNotSame([], $can);
+            }
+        }
+        self::assertGreaterThan(35, $seen);
+    }
+
+    public function test_a_stranger_learns_nothing_about_a_project_or_an_import(): void
+    {
+        $owner = $this->person();
+        $project = $this->baths($owner);
+        $import = Import::query()->where('project_id', $project->id)->firstOrFail();
+        $stranger = $this->person('Otto Quill');
+        $tried = 0;
+        foreach (Routes::getRoutes()->getRoutes() as $route) {
+            \assert($route instanceof Route);
+            if (! str_contains($route->uri(), '{project}') && ! str_contains($route->uri(), '{import}')) {
+                continue;
+            }
+            $path = str_replace(['{project}', '{import}', '{source}'], [$project->key, $import->key, (string) $project->sources()->value('id')], $route->uri());
+            $path = '/'.preg_replace('~\{\w+\}~', '1', $path);
+            $nowhere = str_replace([$project->key, $import->key], 'zzzzzzzzzzzzzzzzzzzz', $path);
+            $method = array_values(array_diff($route->methods(), ['HEAD']))[0];
+            $refused = $this->actingAs($stranger)->call($method, $path);
+            $missing = $this->actingAs($stranger)->call($method, $nowhere);
+            self::assertSame(404, $refused->status(), "$method $path");
+            self::assertSame($missing->getContent(), $refused->getContent(), "$method $path gives away that there is something");
+            $tried++;
+        }
+        self::assertGreaterThan(30, $tried);
+        self::assertSame($project->name, $project->refresh()->name);
+        self::assertSame(39, $project->layers()->count() + 1);
+    }
+
+    public function test_somebody_who_may_only_see_cannot_change(): void
+    {
+        $project = $this->baths($this->person());
+        $viewer = $this->person('Vera Moss');
+        $project->people()->attach($viewer, ['role' => 'viewer']);
+
+        $this->actingAs($viewer)->get("/projects/$project->key")->assertOk();
+        $this->actingAs($viewer)->post("/projects/$project->key/rungs", ['keys' => 'L2', 'rung' => 0])->assertOk();
+        $this->actingAs($viewer)->post("/projects/$project->key/layers", ['name' => 'Mine'])->assertNotFound();
+        $this->actingAs($viewer)->delete("/projects/$project->key")->assertNotFound();
+    }
+
+    public function test_guests_are_led_to_the_sign_in_and_wrong_passwords_are_slowed_down(): void
+    {
+        $this->person();
+        $this->get('/projects')->assertRedirect('/sign-in');
+        for ($try = 0; $try < 6; $try++) {
+            $this->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'wrong'])->assertSessionHasErrors(['email' => 'No account has this e-mail address and password.']);
+        }
+        $this->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'tidy-test'])->assertSessionHasErrors('email');
+        self::assertGuest();
+        $this->travel(2)->minutes();
+        $this->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'tidy-test'])->assertRedirect('/projects');
+    }
+
+    public function test_pages_carry_a_strict_policy_and_no_script_of_their_own(): void
+    {
+        $person = $this->person();
+        $project = $this->baths($person);
+        foreach (['/projects', "/projects/$project->key"] as $page) {
+            $response = $this->actingAs($person)->get($page)->assertOk();
+            self::assertStringContainsString("script-src 'self';", (string) $response->headers->get('Content-Security-Policy'));
+            self::assertDoesNotMatchRegularExpression('~<script(?![^>]*application/json)(?![^>]*src=)|\son\w+=|javascript:~i', (string) $response->getContent());
+        }
+    }
+
+    public function test_an_import_into_somebody_elses_project_is_refused(): void
+    {
+        $project = $this->baths($this->person());
+        $stranger = $this->person('Otto Quill');
+        $file = new \Illuminate\Http\UploadedFile(self::demoFile(), 'hall.glb', null, null, true);
+        $this->actingAs($stranger)->postJson('/imports', ['file' => $file, 'sort_by' => SortBy::Best->value, 'project' => $project->key])->assertNotFound();
+        self::assertSame(0, $stranger->imports()->count());
+    }
+}

@@ -1,0 +1,174 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Jobs\TakeIn;
+use App\Models\Import;
+use App\Models\ImportState;
+use App\Models\Project;
+use App\Scenes\SceneStore;
+use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Illuminate\Support\Facades\Storage;
+use Tests\Core\Support\Gltf;
+use Tests\TestCase;
+use VineShelf\Layers\SortBy;
+
+final class TakeInTest extends TestCase
+{
+    public function test_an_upload_is_queued_and_becomes_a_project_with_a_report(): void
+    {
+        $person = $this->person();
+        $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
+        copy(self::demoFile(), $copy);
+        $this->actingAs($person)->postJson('/imports', ['file' => new UploadedFile($copy, 'marlpit_baths rev07.glb', null, null, true), 'sort_by' => 'best'])->assertOk();
+        $import = $person->imports()->firstOrFail();
+        self::assertSame(ImportState::Waiting, $import->state);
+        $this->get("/imports/$import->key")->assertOk()->assertSee('Waiting for a free worker');
+        Queue::assertPushed(TakeIn::class);
+        (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
+
+        $project = $import->refresh()->project;
+        self::assertInstanceOf(Project::class, $project);
+        self::assertSame('Marlpit baths rev07', $project->name);
+        self::assertSame([], Storage::disk('local')->files('uploads'), 'the upload is let go');
+        $report = $this->get("/imports/$import->key")->assertRedirect()->headers->get('Location');
+        $this->get((string) $report)->assertOk()->assertSeeInOrder(['3,197 objects', 'Groups', 'Parts', 'Lights', 'Cameras', 'Triangles drawn', '254,318', 'Width', '100.00 × 88.00 × 17.1', 'Where it was filed', 'the property', '51 Seats']);
+        self::assertSame(3197, DB::table('objects')->where('project_id', $project->id)->count());
+        self::assertSame(254_318, (int) DB::table('objects')->where('project_id', $project->id)->sum('triangles'));
+        $repeat = DB::table('meshes')->where('project_id', $project->id)->selectRaw('hash, count(*) as times')->groupBy('hash')->orderByDesc('times')->first();
+        self::assertSame(10, (int) $repeat->times, 'the mesh that was stored ten times has one hash');
+        $this->assertIndexTrue($project);
+    }
+
+    public function test_objects_keep_their_nesting_order_names_classes_and_properties(): void
+    {
+        $project = $this->baths($this->person());
+        $axis = $project->objects()->where('name', 'Axis 3')->firstOrFail();
+        $children = $project->objects()->where('parent_no', $axis->no)->orderBy('position')->get();
+
+        self::assertSame(['RoofBeam.002', 'Column.004', 'Shoe', 'Column.005', 'Shoe'], $children->pluck('name')->all());
+        self::assertSame(['Beam', 'Column', 'Plate', 'Column', 'Plate'], $children->pluck('class')->all());
+        self::assertSame(['axis' => 3, 'layer' => '10 Structure'], collect($axis->properties)->sortKeys()->all());
+        self::assertSame('10 Structure', $project->layers()->where('no', $children[0]->layer_no)->value('name'));
+    }
+
+    public function test_a_second_source_joins_the_project_with_new_numbers(): void
+    {
+        $person = $this->person();
+        $project = $this->baths($person);
+        $gltf = Gltf::triangle();
+        $gltf['nodes'][0]['extras'] = ['layer' => '51 Seats'];
+        $this->takeIn($person, Gltf::file($gltf), SortBy::Property, 'pane.gltf', $project);
+        $project->refresh();
+
+        self::assertSame(2, $project->sources()->count());
+        self::assertSame(3198, $project->objects()->count());
+        self::assertSame([3198, $this->layer($project, '51 Seats')], [$project->objects()->max('no'), $project->objects()->where('no', 3198)->value('layer_no')]);
+        $this->assertIndexTrue($project);
+    }
+
+    public function test_a_bad_file_says_why_and_leaves_nothing_behind(): void
+    {
+        $person = $this->person();
+        $before = [Project::query()->count(), DB::table('objects')->count(), DB::table('packs')->count()];
+        $whole = (string) file_get_contents(self::demoFile());
+        foreach ([substr($whole, 0, 900_000) => 'ends too early', substr_replace($whole, str_repeat("\xFF", 60_000), strlen($whole) - 200_000, 60_000) => ''] as $bytes => $part) {
+            $import = $this->takeIn($person, Gltf::keep($bytes), name: 'broken.glb');
+            self::assertSame(ImportState::Failed, $import->state);
+            self::assertStringContainsString($part, $import->error);
+            $this->actingAs($person)->get('/projects')->assertOk()->assertSee($import->error);
+        }
+        self::assertSame($before, [Project::query()->count(), DB::table('objects')->count(), DB::table('packs')->count()]);
+        self::assertSame([], Storage::disk('local')->allFiles());
+    }
+
+    public function test_a_wrong_kind_of_file_is_answered_where_it_was_given(): void
+    {
+        $this->actingAs($this->person())->postJson('/imports', ['file' => UploadedFile::fake()->create('plan.dwg', 4), 'sort_by' => 'best'])
+            ->assertStatus(422)->assertJsonPath('errors.file.0', '"plan.dwg" is not a .glb, .gltf or .zip file.');
+        $this->postJson('/imports', ['file' => UploadedFile::fake()->create('plan.glb', 4), 'sort_by' => 'colour'])->assertStatus(422);
+    }
+
+    public function test_an_import_that_is_stopped_leaves_nothing_behind(): void
+    {
+        $person = $this->person();
+        $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
+        copy(self::demoFile(), $copy);
+        $import = $this->app->make(\App\Intake\Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
+        Import::query()->whereKey($import->id)->update(['stop' => true]);
+        (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
+
+        self::assertSame([ImportState::Stopped, 0, []], [$import->refresh()->state, Project::query()->whereHas('people', fn ($people) => $people->whereKey($person->id))->count(), Storage::disk('local')->allFiles()]);
+        $this->actingAs($person)->delete("/imports/$import->key")->assertRedirect('/projects');
+        self::assertNull($import->fresh());
+    }
+
+    public function test_a_job_that_runs_again_after_a_killed_worker_makes_one_project(): void
+    {
+        $person = $this->person();
+        $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
+        copy(self::demoFile(), $copy);
+        $import = $this->app->make(\App\Intake\Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
+        // A worker died while it packed: its state and some of its packs are still there.
+        $import->update(['state' => ImportState::Running, 'stage' => 'Packing the geometry', 'done' => 40, 'total' => 221]);
+        Storage::disk('local')->put("sources/$import->key/packs/left-behind.glb", 'half a pack');
+        foreach ([1, 2] as $_) {
+            (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
+        }
+        self::assertSame(ImportState::Done, $import->refresh()->state);
+        self::assertSame(1, $person->projects()->count());
+        self::assertSame(3197, DB::table('objects')->where('project_id', $import->project_id)->count());
+    }
+
+    public function test_a_name_from_a_file_is_a_name(): void
+    {
+        $person = $this->person();
+        $gltf = Gltf::triangle();
+        $evil = '<img src=x onerror=alert(1)>';
+        $gltf['nodes'][0] += ['extras' => ['layer' => $evil, 'weird' => "a\u{0}b\\n\t\u{2028}"]];
+        $gltf['nodes'][0]['name'] = $evil.'\\.'."\t".str_repeat('ö', 3000);
+        $import = $this->takeIn($person, Gltf::file($gltf), SortBy::Property, $evil.'.gltf');
+        self::assertSame('', $import->error);
+        $project = $import->project ?? self::fail('not taken in');
+        self::assertSame($gltf['nodes'][0]['name'], $project->objects()->value('name'));
+        $page = (string) $this->actingAs($person)->get("/projects/$project->key")->assertOk()->getContent();
+        self::assertStringNotContainsString('<img src=x', $page);
+        self::assertStringContainsString('&lt;img src=x', $page);
+        $this->get("/projects/$project->key/ledger?lens=nesting&from=0&count=20&words=".urlencode('<img SRC'))->assertOk()->assertSee('data-hits="1"', false)->assertDontSee('<img src=x', false);
+        $this->get('/projects')->assertOk()->assertDontSee('<img src=x', false);
+        $this->assertIndexTrue($project);
+    }
+
+    public function test_the_canvas_gets_packs_and_placements_of_what_is_not_hidden(): void
+    {
+        $person = $this->person();
+        $project = $this->baths($person);
+        $this->actingAs($person);
+        $count = function (string $address): int {
+            $bytes = (string) $this->get($address)->assertOk()->getContent();
+            $head = unpack('V3', $bytes);
+            self::assertIsArray($head);
+            self::assertSame(12 + 40 * $head[2] + 56 * $head[3], strlen($bytes));
+
+            return $head[3];
+        };
+        $all = $count("/projects/$project->key/records?part=1");
+        self::assertSame((int) DB::table('objects')->where('project_id', $project->id)->where('mesh_no', '>', 0)->count(), $all);
+        $seats = $this->layer($project, '51 Seats');
+        $this->post("/projects/$project->key/rungs", ['keys' => "L$seats", 'rung' => 0])->assertOk();
+        self::assertSame($all - 240, $count("/projects/$project->key/records?part=1"));
+        $hidden = $project->objects()->where('layer_no', $seats)->where('mesh_no', '>', 0)->limit(3)->pluck('no')->all();
+        $shown = $project->objects()->where('layer_no', $this->layer($project, '61 Lockers'))->where('mesh_no', '>', 0)->limit(2)->pluck('no')->all();
+        $answer = unpack('V3', (string) $this->call('POST', "/projects/$project->key/records", content: pack('V*', ...$hidden, ...$shown, ...[999_999]))->assertOk()->getContent());
+        self::assertSame(2, $answer[3] ?? 0);
+        $pack = $this->get("/projects/$project->key/packs/1")->assertOk();
+        self::assertStringStartsWith('glTF', (string) $pack->getContent());
+        self::assertStringContainsString('immutable', (string) $pack->headers->get('Cache-Control'));
+        $this->get("/projects/$project->key/packs/99999")->assertNotFound();
+        self::assertStringStartsWith("\x89PNG", (string) $this->get("/projects/$project->key/textures/1")->assertOk()->getContent());
+    }
+}
