@@ -1,4 +1,4 @@
-<button class="avatar" popovertarget="person-menu" aria-label="{{ auth()->user()->name }}: theme and sign out" title="{{ auth()->user()->name }}">{{ auth()->user()->initials() }}</button>
+<button class="avatar" popovertarget="person-menu" aria-label="{{ auth()->user()->initials() }}, {{ auth()->user()->name }}: theme and sign out" title="{{ auth()->user()->name }}">{{ auth()->user()->initials() }}</button>
 <div class="menu person-menu" id="person-menu" popover>
     <p>{{ auth()->user()->name }}<br><small>{{ auth()->user()->email }}</small></p>
     <form method="post" action="{{ route('theme') }}" class="themes" aria-label="Theme">

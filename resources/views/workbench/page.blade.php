@@ -13,11 +13,11 @@
     <main class="work" id="work"
         data-base="{{ route('workbench', $project) }}" data-budget="{{ config('shelf.budget') }}">
         <section class="ledger" aria-label="Ledger">
-            <div class="lenses" role="tablist" aria-label="Lens">
+            <div class="lenses"><span role="tablist" aria-label="Lens">
                 @foreach (App\Ledger\Ledger::LENSES as $lens => $label)
                     <button role="tab" id="lens-{{ $lens }}" data-lens="{{ $lens }}" aria-controls="ledger-grid" aria-selected="{{ $ledger->name === $lens ? 'true' : 'false' }}" tabindex="{{ $ledger->name === $lens ? 0 : -1 }}">{{ $label }}</button>
                 @endforeach
-                <span class="gap"></span>
+                </span><span class="gap"></span>
                 <button class="icon-button" data-command="unfold-all" title="Unfold all" aria-label="Unfold all">{!! Icon::svg('chevron-down') !!}</button>
                 <button class="icon-button" data-command="fold-all" title="Fold all" aria-label="Fold all">{!! Icon::svg('chevron-right') !!}</button>
             </div>
@@ -48,11 +48,11 @@
             <p class="on-its-way" id="on-its-way" role="status"></p>
         </section>
         <section class="shelf" id="shelf" aria-label="Shelf of views">@include('workbench.shelf')</section>
+        <div class="menu" id="row-menu" popover role="menu" aria-label="Row"></div>
     </main>
     <div id="message" class="message" role="status" aria-live="polite"></div>
     <div id="canvas-state" hidden>@include('workbench.state', ['more' => []])</div>
     <dialog id="dialog" aria-labelledby="dialog-title"></dialog>
-    <div class="menu" id="row-menu" popover role="menu" aria-label="Row"></div>
     <script type="application/json" id="materials">@json($materials)</script>
     <template id="keys-sheet">@include('workbench.keys')</template>
 </x-page>

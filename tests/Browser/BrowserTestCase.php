@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use MarlpitBaths\MarlpitBaths;
+use PHPUnit\Framework\TestCase;
+use Tests\Browser\Support\Browser;
+
+/** Drives the running application that bin/test has started. */
+abstract class BrowserTestCase extends TestCase
+{
+    protected const PASSWORD = 'tidy-browser';
+
+    /** @var list<Browser> */
+    private array $browsers = [];
+
+    protected function browser(bool $dark = false): Browser
+    {
+        $base = getenv('APP_URL');
+        if (! is_string($base) || $base === '' || getenv('SHELF_STATE') === false) {
+            self::fail('The browser tests need the running application that bin/test starts.');
+        }
+
+        return $this->browsers[] = new Browser($base, $dark);
+    }
+
+    protected function tearDown(): void
+    {
+        foreach ($this->browsers as $browser) {
+            if ($this->status()->isFailure() || $this->status()->isError()) {
+                $browser->screenshot(getenv('SHELF_STATE').'/log/'.$this->name().'.png');
+            }
+            $browser->quit();
+        }
+    }
+
+    /** Makes an account; the name is new every time. */
+    protected function person(): string
+    {
+        $email = 'p'.bin2hex(random_bytes(5)).'@marlpit.example';
+        exec('php '.escapeshellarg(__DIR__.'/../../artisan').' shelf:person '.$email.' '.escapeshellarg('Ida Keller').' --password='.self::PASSWORD.' 2>&1', $out, $code);
+        self::assertSame(0, $code, implode("\n", $out));
+
+        return $email;
+    }
+
+    protected static function demoFile(): string
+    {
+        static $path = null;
+        if ($path === null) {
+            $path = sys_get_temp_dir().'/Marlpit Baths '.getmypid().'.glb';
+            MarlpitBaths::write($path, 'demo');
+            register_shutdown_function(static fn () => @unlink($path));
+        }
+
+        return $path;
+    }
+
+    /** Signs a new person in, takes the demo in by the file dialog, and opens the workbench. */
+    protected function workbench(bool $dark = false): Browser
+    {
+        $browser = $this->browser($dark)->signIn($this->person(), self::PASSWORD);
+        $browser->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys(self::demoFile());
+        $browser->waitFor('.report', 60);
+        $browser->click('.report-head .primary');
+        $browser->waitFor('#ledger-grid');
+
+        return $browser->settled();
+    }
+
+    /** The number of the object with the name, as the server tells it. */
+    protected static function number(Browser $browser, string $name): int
+    {
+        $number = $browser->driver->executeAsyncScript(
+            'const done = arguments[arguments.length - 1]; fetch(shelfBench.server.base + "/ledger?lens=nesting&from=0&count=200&words=" + encodeURIComponent(arguments[0])).then((r) => r.text()).then((html) => {'
+            .'const page = new DOMParser().parseFromString(html, "text/html"); done([...page.querySelectorAll(".row")].find((row) => row.dataset.name === arguments[0])?.dataset.key.slice(1) ?? "0"); });',
+            [$name],
+        );
+
+        self::assertNotSame('0', $number, "there is no object $name");
+
+        return (int) (is_string($number) ? $number : 0);
+    }
+
+    /** @param array{int, int, int} $pixel */
+    protected static function assertGrape(array $pixel): void
+    {
+        [$red, $green, $blue] = $pixel;
+        self::assertTrue($red > $green + 25 && $blue > $green + 20, 'not the colour of the pick: '.implode(', ', $pixel));
+    }
+}

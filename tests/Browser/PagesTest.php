@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use PHPUnit\Framework\Attributes\TestWith;
+use Tests\Browser\Support\Browser;
+
+final class PagesTest extends BrowserTestCase
+{
+    #[TestWith([false])]
+    #[TestWith([true])]
+    public function test_axe_finds_nothing_on_any_screen(bool $dark): void
+    {
+        $browser = $this->browser($dark)->visit('/sign-in');
+        self::assertNoFindings($browser, 'sign-in');
+        $browser = $this->workbench($dark);
+        $browser->js('shelfBench.setRung(["L5"], 2); shelfBench.setRung(["L6"], 0); shelfBench.setLock(["L10"], 2); shelfBench.pick({ keys: "L16", mode: "replace" })');
+        $browser->waitForText('#card', '240 parts');
+        $browser->js('shelfBench.ledger.fold("L16", true)');
+        self::assertNoFindings($browser, 'workbench');
+        $browser->press('v')->waitFor('#view-name');
+        self::assertNoFindings($browser, 'keep a view');
+        $browser->click('#dialog .primary')->waitFor('.view.current');
+        self::assertNoFindings($browser, 'workbench with a view');
+        foreach (['/file' => 'file under', '/layers/16/delete' => 'delete a layer', '/views/1/update' => 'update a view', '/why/100' => 'why'] as $path => $name) {
+            $browser->js('shelfBench.openDialog(arguments[0])', $path);
+            $browser->waitFor('#dialog[open] form');
+            self::assertNoFindings($browser, $name);
+            $browser->js('shelfBench.dialogs.close()');
+        }
+        $browser->js('shelfBench.command("keys")');
+        self::assertNoFindings($browser, 'keys');
+        $browser->js('shelfBench.dialogs.close(); shelfBench.openRowMenu(document.querySelector("#row-L16"), document.querySelector("#row-L16 .more-button"))');
+        self::assertNoFindings($browser, 'row menu');
+        $browser->js('document.querySelector("#row-menu").hidePopover()');
+        $report = $browser->js('return document.querySelector(".crumb a").getAttribute("href")');
+        $browser->visit((string) parse_url(is_string($report) ? $report : '', PHP_URL_PATH))->waitFor('.report');
+        self::assertNoFindings($browser, 'report');
+        $browser->visit('/projects')->waitFor('.project');
+        self::assertNoFindings($browser, 'projects');
+        $browser->visit('/nowhere');
+        self::assertNoFindings($browser, 'nothing here');
+    }
+
+    public function test_a_broken_file_says_what_is_wrong_and_the_page_goes_on(): void
+    {
+        $browser = $this->browser()->signIn($this->person(), self::PASSWORD);
+        $broken = sys_get_temp_dir().'/broken '.getmypid().'.glb';
+        file_put_contents($broken, substr((string) file_get_contents(self::demoFile()), 0, 700_000));
+        $detector = new \Facebook\WebDriver\Remote\LocalFileDetector;
+        $browser->find('#file')->setFileDetector($detector)->sendKeys($broken);
+        $browser->waitForText('.import', 'The file ends too early', 30);
+        $browser->visit('/projects')->waitForText('.import .error', 'The file ends too early');
+        $browser->click('.import .button')->waitUntil('return document.querySelector(".import") === null', 'the message stays');
+        rename($broken, $broken.'.txt');
+        $browser->find('#file')->setFileDetector($detector)->sendKeys($broken.'.txt');
+        $browser->waitForText('#upload .error', 'is not a .glb, .gltf or .zip file');
+        unlink($broken.'.txt');
+    }
+
+    public function test_pages_fit_small_windows_and_nothing_scrolls_at_1280_by_800(): void
+    {
+        $browser = $this->workbench();
+        self::assertSame([true, true], $browser->js('const d = document.documentElement; return [d.scrollWidth <= 1280, d.scrollHeight <= 800]'));
+        $browser->size(360, 780);
+        foreach (['/projects', (string) parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH)] as $path) {
+            $browser->visit($path);
+            self::assertTrue($browser->js('return document.documentElement.scrollWidth <= 360'), "$path is wider than a small window");
+        }
+    }
+
+    private static function assertNoFindings(Browser $browser, string $screen): void
+    {
+        $browser->js((string) file_get_contents(__DIR__.'/../../node_modules/axe-core/axe.min.js'));
+        $findings = $browser->driver->executeAsyncScript('const done = arguments[arguments.length - 1]; axe.run(document, { resultTypes: ["violations"] }).then((result) => done(result.violations.map((v) => `${v.id}: ${v.help}: ${v.nodes.slice(0, 4).map((n) => n.target.join(" ") + " " + (n.any[0]?.message ?? n.all[0]?.message ?? "")).join(" | ")}`)));');
+        self::assertSame([], $findings, "axe on $screen");
+    }
+}

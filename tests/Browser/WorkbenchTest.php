@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+final class WorkbenchTest extends BrowserTestCase
+{
+    public function test_everything_by_keyboard(): void
+    {
+        $browser = $this->workbench();
+        $browser->js('document.querySelector(".rows .row").focus()');
+        // Down to the basins, unfold, down to an object, pick it and the two below it.
+        for ($step = 0; $step < 9; $step++) {
+            $browser->press('ArrowDown');
+        }
+        $browser->waitUntil('return document.activeElement.dataset?.key === "L10"', 'the focus is not on 40 Basins');
+        $browser->press('ArrowRight')->waitUntil('return document.querySelector("#row-L10").getAttribute("aria-expanded") === "true"', 'not unfolded');
+        $browser->waitUntil('return document.activeElement.dataset?.key === "L10"', 'unfolding lost the focus');
+        $browser->press('ArrowRight', 'Enter')->waitFor('#card h2');
+        $first = $browser->text('#card h2');
+        $browser->press('Shift+ArrowDown')->waitForText('#card', '1 group, 1 part picked')->press('Shift+ArrowDown')->waitForText('#card', '2 parts, 1 group picked');
+        self::assertNotSame('', $first);
+
+        // Lock them, try to rename one, open again.
+        $browser->press('l')->waitForText('#message', 'Guard');
+        $browser->press('Escape')->waitUntil('return document.querySelector("#card h2") === null', 'the pick stays');
+        $browser->press('F2')->waitFor('.rename');
+        $browser->type('.rename', 'Basin of mine');
+        $browser->press('Enter')->waitForText('#message', 'to Basin of mine');
+        $browser->press('ArrowLeft');
+        $browser->waitUntil('return document.activeElement.dataset?.key === "L10"', 'left does not lead to the layer');
+
+        // Set rungs by number, ask why, mend.
+        $browser->press('2')->waitForText('#message', '40 Basins: Ghost.');
+        $browser->press('ArrowRight', 'y')->waitForText('#dialog', 'is a ghost because layer 40 Basins is');
+        $browser->press('Enter')->waitUntil('return !document.querySelector("#dialog").textContent.includes("is a ghost")', 'not mended');
+        $browser->press('Escape');
+
+        // A layer by key, with a name that is taken: the error stands where it was typed.
+        $browser->press('ArrowLeft', 'n')->waitFor('#layer-name');
+        $browser->js('document.querySelector("#dialog [name=parent]").checked = false');
+        $browser->type('#layer-name', '51 SEATS');
+        $browser->press('Enter')->waitForText('#dialog .error', 'There is a layer "51 Seats" here already');
+        $browser->type('#layer-name', 'By keyboard');
+        $browser->press('Enter')->waitForText('#message', 'Create layer By keyboard.');
+
+        // Find by name, pick what was found, file it by typing part of a layer's name.
+        $browser->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press('/');
+        $browser->type('#words', 'lifering')->waitForText('#hits', '4 objects');
+        $browser->press('Tab', 'Enter')->waitForText('#card', '4 parts picked');
+        $browser->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press('u')->waitFor('[data-narrow]');
+        $browser->type('[data-narrow]', 'keyboard');
+        $browser->press('Enter')->waitForText('#message', 'File 4 objects under By keyboard.');
+
+        // Delete the layer; its objects go to Unsorted.
+        $browser->js('document.querySelector("#words").focus()');
+        $browser->press('Escape')->waitUntil('return document.querySelector("#hits").textContent === ""', 'the search stays');
+        $browser->js('const key = [...document.querySelectorAll(".row")].find((row) => row.dataset.name === "By keyboard")?.dataset.key; if (key) shelfBench.ledger.show(key)');
+        $browser->js('shelfBench.ledger.scroll.scrollTop = 1e6');
+        $browser->waitFor('.row[data-name="By keyboard"]');
+        $browser->js('shelfBench.ledger.focus(document.querySelector(\'.row[data-name="By keyboard"]\'))');
+        $browser->press('Delete')->waitForText('#dialog', '4 objects are filed under it');
+        $browser->click('#dialog .danger')->waitForText('#message', 'Delete layer By keyboard.');
+        $browser->press('?')->waitForText('#dialog', 'zoom to the pointer');
+        self::assertSame([], $browser->complaints());
+    }
+
+    public function test_objects_are_filed_by_dragging_them_onto_a_layer(): void
+    {
+        $browser = $this->workbench();
+        $browser->click('#row-L14 .fold')->waitUntil('return document.querySelectorAll(".row:not(.is-layer):not(.head)").length === 3', 'the water is not unfolded');
+        $browser->js(<<<'JS'
+            const from = document.querySelector('.rows .row:not(.is-layer)'), to = document.querySelector('#row-L10'), transfer = new DataTransfer();
+            const fire = (on, type) => on.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: transfer }));
+            fire(from, 'dragstart'); fire(to, 'dragover'); window.dropWords = to.dataset.drop; fire(to, 'drop'); fire(from, 'dragend');
+        JS);
+        $browser->waitForText('#message', 'File 1 object under 40 Basins.');
+        self::assertSame('File 1 object under 40 Basins', $browser->js('return window.dropWords'));
+        self::assertSame('2', $browser->text('#row-L14 .count'));
+    }
+
+    public function test_guarded_objects_are_not_picked_in_the_canvas_and_ghosts_let_the_pointer_through(): void
+    {
+        $browser = $this->workbench();
+        $panel = self::number($browser, 'Mesh_33');
+        $browser->js('shelfBench.canvas.frameObject(arguments[0])', $panel);
+        $browser->settled();
+        [$x, $y] = $browser->placeOf($panel);
+        $browser->js('shelfBench.setLock(["L6"], 1)');
+        $browser->waitForText('#message', 'Guard layer 21 Roof skin.')->settled();
+        $browser->clickCanvas($x, $y)->waitForText('#message', 'That object is guarded');
+        self::assertFalse($browser->has('#card h2'));
+        // As a backdrop, ghost and guarded together, it is see-through for the pointer too.
+        $solid = $browser->pixel($x, $y);
+        $browser->js('shelfBench.setRung(["L6"], 2)');
+        $browser->waitForText('#message', '21 Roof skin: Ghost.')->settled();
+        self::assertNotEqualsWithDelta($solid, $browser->pixel($x, $y), 4, 'the ghost looks like the solid part');
+        $browser->clickCanvas($x, $y)->waitFor('#card h2');
+        self::assertStringContainsString('Deck panel', $browser->text('#card'));
+        // A box is its bounding box; hidden is nothing.
+        $browser->js('shelfBench.setRung(["L5", "L6"], 0)');
+        $browser->waitForText('#message', 'Hidden')->settled();
+        self::assertNotSame($panel, $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y));
+    }
+
+    public function test_two_windows_see_each_others_changes(): void
+    {
+        $email = $this->person();
+        $first = $this->browser()->signIn($email, self::PASSWORD);
+        $first->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys(self::demoFile());
+        $first->waitFor('.report', 60)->click('.report-head .primary')->waitFor('#ledger-grid');
+        $path = (string) parse_url($first->driver->getCurrentURL(), PHP_URL_PATH);
+        $second = $this->browser()->signIn($email, self::PASSWORD)->visit($path);
+        $second->waitFor('#ledger-grid');
+        $first->js('shelfBench.server.ask("POST", "/layers", { name: "From the first window" })');
+        $second->waitForText('#rows', 'From the first window', 12);
+        $second->js('shelfBench.setRung(["L2"], 0)');
+        $first->waitUntil('return document.querySelector("#row-L2 .rung").getAttribute("aria-label") === "Hidden"', 'the rung did not arrive', 12);
+    }
+
+    public function test_a_hidden_layer_is_not_sent_and_comes_when_it_is_shown(): void
+    {
+        $browser = $this->workbench();
+        $browser->js('shelfBench.setRung(["L33"], 0)');
+        $browser->waitForText('#message', '91 Planting: Hidden.');
+        $tree = self::number($browser, 'Tree#20');
+        $browser->visit((string) parse_url($browser->driver->getCurrentURL(), PHP_URL_PATH))->waitFor('#ledger-grid')->settled();
+        self::assertFalse($browser->js('return shelfBench.canvas.placements.byObject.has(arguments[0])', $tree));
+        $packs = $browser->js('return shelfBench.canvas.packs.here.size');
+        $browser->js('shelfBench.setRung(["L33"], 5)');
+        $browser->waitUntil("return shelfBench.canvas.placements.byObject.has($tree)", 'the tree did not come')->settled();
+        self::assertGreaterThan($packs, $browser->js('return shelfBench.canvas.packs.here.size'), 'the packs of the hidden layer had not been sent');
+    }
+}
