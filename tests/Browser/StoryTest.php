@@ -35,11 +35,10 @@ final class StoryTest extends BrowserTestCase
         $browser->js('shelfBench.canvas.frameObject(arguments[0])', $tree);
         $browser->settled();
         [$x, $y] = $browser->placeOf($tree);
-        $before = $browser->pixel($x, $y);
         $browser->clickCanvas($x, $y);
         $browser->waitForText('#card', 'Tree#20')->settled();
         $browser->waitForText('#hover-name', 'Tree#20');
-        self::assertGrape($browser->pixel($x, $y));
+        $this->assertGrape($browser, $x, $y);
         $browser->waitForText('#row-L33 .pill', '1');
 
         // Shift adds another, Alt takes it away again.

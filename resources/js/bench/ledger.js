@@ -42,7 +42,9 @@ export class Ledger {
     listen() {
         this.scroll.addEventListener('scroll', () => this.follow());
         new ResizeObserver(() => this.follow()).observe(this.scroll);
-        new MutationObserver(() => this.settle()).observe(this.rows, { childList: true });
+        // Rows are morphed in place, so the window element itself often stays and only its attributes tell that it is another one.
+        new MutationObserver(() => this.settle()).observe(this.rows, { childList: true, subtree: true, attributes: true, attributeFilter: ['data-from', 'data-total', 'data-hits', 'data-key'] });
+        document.addEventListener('htmx:after:swap', () => this.settle());
         let typing = 0;
         this.input.addEventListener('input', () => {
             clearTimeout(typing);

@@ -128,7 +128,7 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         set(this.shared.ghostInk, dark ? '#c9d6cb' : '#2b3a32');
         set(this.shared.boxFill, dark ? '#3a473f' : '#fbf7ec');
         set(this.screen.material.uniforms.ink, dark ? '#0c110e' : '#26332b');
-        set(this.screen.material.uniforms.grape, dark ? '#d58bcb' : '#8d4a86');
+        set(this.screen.material.uniforms.grape, dark ? '#e39ad8' : '#b3589f');
         set(this.screen.material.uniforms.hoverInk, dark ? '#f2e6c8' : '#1f2a24');
     }
 

@@ -232,7 +232,7 @@ void main() {
     if (anyPick + hovered > 0.5) {
         float here = numberAt(at);
         float pickedHere = anyPick > 0.5 ? max(picked(solidAt(at)), picked(here)) : 0.0;
-        colour = mix(colour, grape * (0.45 + 0.75 * dot(colour, vec3(0.3, 0.5, 0.2))), pickedHere * 0.75);
+        colour = mix(colour, grape * (0.42 + 0.8 * dot(colour, vec3(0.3, 0.5, 0.2))), pickedHere * 0.84);
         float pickEdge = 0.0;
         float hoverEdge = 0.0;
         for (int side = 0; side < 4; side++) {
@@ -242,7 +242,7 @@ void main() {
             if (there == here) continue;
             if (hovered > 0.5) hoverEdge = max(hoverEdge, float((abs(here - hovered) < 0.5) != (abs(there - hovered) < 0.5)));
         }
-        colour = mix(colour, grape * 0.85, pickEdge);
+        colour = mix(colour, grape * 0.72, pickEdge);
         colour = mix(colour, hoverInk, hoverEdge);
     }
     outColour = vec4(colour, 1.0);

@@ -6,6 +6,7 @@ namespace Tests\Browser\Support;
 
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\Remote\RemoteWebElement;
@@ -114,15 +115,26 @@ final class Browser
             $held = array_map(static fn (string $name): string => (string) constant(WebDriverKeys::class.'::'.strtoupper($name)), $parts);
             $name = WebDriverKeys::class.'::'.strtoupper((string) preg_replace('~(?<=[a-z])(?=[A-Z])~', '_', $last));
             $sent = strlen($last) > 1 && defined($name) ? (string) constant($name) : $last;
-            $actions = $this->driver->action();
-            foreach ($held as $modifier) {
-                $actions->keyDown(null, $modifier);
+            for ($try = 0; ; $try++) {
+                try {
+                    $actions = $this->driver->action();
+                    foreach ($held as $modifier) {
+                        $actions->keyDown(null, $modifier);
+                    }
+                    $actions->sendKeys(null, $sent);
+                    foreach ($held as $modifier) {
+                        $actions->keyUp(null, $modifier);
+                    }
+                    $actions->perform();
+                    break;
+                } catch (StaleElementReferenceException $error) {
+                    // The focused element was replaced while the key was on its way.
+                    if ($try > 3) {
+                        throw $error;
+                    }
+                    usleep(100_000);
+                }
             }
-            $actions->sendKeys(null, $sent);
-            foreach ($held as $modifier) {
-                $actions->keyUp(null, $modifier);
-            }
-            $actions->perform();
         }
 
         return $this;

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+// The performance rows, each with its floor measured in the same run. Called by bin/bench, which starts what it needs.
+
+use MarlpitBaths\MarlpitBaths;
+use VineShelf\Formats\Gltf\GltfReader;
+use VineShelf\Layers\Layer;
+use VineShelf\Layers\LayerTree;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Settings;
+use VineShelf\Scene\ColumnsInMemory;
+use VineShelf\Scene\Scene;
+use VineShelf\Scene\SceneBuilder;
+
+require __DIR__.'/../vendor/autoload.php';
+require __DIR__.'/Rows.php';
+
+ini_set('memory_limit', '4G');
+$sizes = array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?: array_keys(MarlpitBaths::SIZES);
+$rows = new Rows(in_array('--json', $argv, true));
+$rows->note(sprintf('PHP %s, JIT %s, %s', PHP_VERSION, (opcache_get_status(false)['jit']['on'] ?? false) ? 'on' : 'off', trim((string) shell_exec("lscpu | sed -n 's/^Model name: *//p'"))));
+$rows->noise();
+
+// Rungs and locks in effect, and how they grow: the demo's own layering over 10,000 to 200,000 objects.
+foreach ($sizes as $size) {
+    $path = Rows::file($size);
+    $intake = GltfReader::read($path);
+    $plan = VineShelf\Layers\FilingPlan::of($intake, VineShelf\Layers\SortBy::Best);
+    $objects = $intake->objects();
+    $parents = $layers = $kinds = $triangles = [];
+    for ($row = 1; $row <= $objects->count(); $row++) {
+        $parents[$row] = $objects->parents[$row];
+        $layers[$row] = $plan->layerOf[$row] + 2;
+        $kinds[$row] = $objects->kinds[$row];
+        if ($objects->meshes[$row] >= 0) {
+            $triangles[$row] = $intake->meshes()[$objects->meshes[$row]]->triangles;
+        }
+    }
+    $columns = SceneBuilder::columns($parents, $layers, $kinds, [], $triangles);
+    $tree = new LayerTree([new Layer(1, 0, 0, 'Unsorted', '#999999'), ...array_map(static fn (int $index): Layer => new Layer($index + 2, 0, $index, $plan->names[$index], '#999999'), array_keys($plan->names))]);
+    mt_srand(5);
+    $own = [];
+    for ($n = 0; $n < 2000; $n++) {
+        $own[mt_rand(1, $objects->count())] = mt_rand(0, 4);
+    }
+    $settings = new Settings([3 => 2, 7 => 0, 20 => 1], $own);
+    $took = Rows::best(9, static function () use ($columns, $tree, $settings): void {
+        $inEffect = new InEffect(new Scene(new ColumnsInMemory($columns)), $tree, $settings);
+        $inEffect->rungs();
+        $inEffect->locks();
+        $inEffect->weight();
+    });
+    $floor = Rows::best(9, static fn () => [unpack('V*', $columns['parent']), unpack('V*', $columns['end'])]);
+    $rows->add('rungs and locks in effect, core', $size, $took, $floor, 'unpacking two columns', $size === 'huge' ? 25 : null, count($parents).' objects, '.$tree->count().' layers, 2,000 own rungs');
+}
+
+// Taking a glTF in: the whole job against its parts done plainly.
+foreach ($sizes as $size) {
+    $import = Rows::import(Rows::file($size));
+    $rows->add('import of glTF', $size, $import['ms'], $import['floor'], 'json_decode + unpack + COPY', 4 * $import['floor'], "{$import['objects']} objects; goal is 4 times the floor");
+    $rows->add('peak memory of the import', $size, $import['memory'], null, '', 512, 'MB, of the whole worker process', 'MB');
+}
+
+// Requests, over nginx and PHP-FPM.
+foreach ($sizes as $size) {
+    $served = Rows::requests($size);
+    foreach ($served['rows'] as $name => $milliseconds) {
+        $rows->add($name, $size, $milliseconds, $served['floor'], 'an empty authenticated request', $size === 'huge' ? $served['goals'][$name] : null, 'median of 15');
+    }
+}
+
+// The first picture and drawing while the camera moves, in headless Chromium without a graphics card.
+foreach ($sizes as $size) {
+    $drawn = Rows::canvas($size);
+    $rows->add('something true on the canvas', $size, $drawn['first'], null, '', 1500, sprintf('%.2f MB before it', $drawn['megabytes']));
+    $rows->add('a frame while the camera moves', $size, $drawn['frame'], $drawn['plain'], 'drawing every triangle with the same library', 100, sprintf('%.1f frames a second', 1000 / $drawn['frame']));
+}
+$rows->noise();
+$rows->finish();
