@@ -56,7 +56,7 @@ final class StoryTest extends BrowserTestCase
         $browser->click('#dialog .primary')->waitForText('#message', 'Create layer Trees to fell from 2 objects.');
         $browser->waitForText('#rows', 'Trees to fell');
         $row = $browser->find('.row[data-name="Trees to fell"]')->getAttribute('data-key');
-        $browser->press('0');
+        $browser->waitUntil('return document.activeElement.dataset?.name === "Trees to fell"', 'the new layer has not the focus')->press('0');
         $browser->waitForText('#message', 'Trees to fell: Hidden.')->settled();
         self::assertNotSame($other, $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y));
         self::assertSame(2, $browser->js('return Number(document.querySelector("#foot").textContent.match(/(\d+) hidden/)[1])'));

@@ -20,12 +20,12 @@ export class Dialogs {
             const input = /** @type {HTMLInputElement} */ (event.target);
             if (input.matches('[data-narrow]')) this.narrow(input.value.trim().toLowerCase());
         });
-        this.element.addEventListener('close', () => this.back?.focus?.());
+        // The browser gives the focus back by itself, unless what had it is gone.
+        this.element.addEventListener('close', () => document.activeElement === document.body && bench.ledger.row(bench.ledger.focusKey)?.focus({ preventScroll: true }));
     }
 
     /** @param {string} html */
     open(html) {
-        this.back = /** @type {HTMLElement | null} */ (document.activeElement);
         this.element.innerHTML = html;
         if (!this.element.open) this.element.showModal();
         /** @type {HTMLElement | null} */ (this.element.querySelector('[autofocus]'))?.focus();

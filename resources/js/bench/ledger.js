@@ -129,9 +129,10 @@ export class Ledger {
         const focused = this.row(this.focusKey) ?? this.rows.querySelector('.row');
         for (const row of this.rows.querySelectorAll('.row[tabindex="0"]')) row.setAttribute('tabindex', '-1');
         focused?.setAttribute('tabindex', '0');
-        if (this.refocus && focused instanceof HTMLElement) {
+        const wanted = this.row(this.focusKey);
+        if (this.refocus && wanted) {
             this.refocus = false;
-            focused.focus({ preventScroll: true });
+            wanted.focus({ preventScroll: true });
         }
         const counter = /** @type {HTMLElement} */ (this.element.querySelector('#hits'));
         counter.textContent = hits === '' ? '' : `${Number(hits).toLocaleString('en')} ${hits === '1' ? 'object' : 'objects'}`;
@@ -184,12 +185,13 @@ export class Ledger {
         else if (top + ROW > this.scroll.scrollTop + this.scroll.clientHeight) this.scroll.scrollTop = top + ROW - this.scroll.clientHeight;
     }
 
-    /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key */
-    async show(key) {
+    /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key @param {boolean} [focus] */
+    async show(key, focus = false) {
         const found = await this.server.json(`/ledger/place?lens=${this.lens}&words=${encodeURIComponent(this.words)}&key=${key}`);
         if (found && found.place !== null) {
             this.reveal(found.place);
             this.focusKey = found.key;
+            this.refocus = focus;
             this.follow();
             this.settle();
         }

@@ -50,9 +50,8 @@ export class Workbench {
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
         if (wanted.camera) this.canvas.viewpoint.set(wanted.camera);
         if (wanted.focus) {
-            this.ledger.refocus = true;
             if (wanted.focus.startsWith('L')) this.ledger.selected = new Set([wanted.focus]);
-            this.ledger.show(wanted.focus);
+            this.ledger.show(wanted.focus, true);
         }
         if (wanted.shelf) document.querySelector(`.view[data-view="${wanted.shelf}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     }

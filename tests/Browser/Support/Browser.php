@@ -239,7 +239,7 @@ final class Browser
     {
         $lines = [];
         foreach ($this->driver->manage()->getLog('browser') as $entry) {
-            if (in_array($entry['level'], ['SEVERE', 'WARNING'], true) && ! str_contains((string) $entry['message'], 'GPU stall')) {
+            if (in_array($entry['level'], ['SEVERE', 'WARNING'], true) && preg_match('~GPU stall|status of 422~', (string) $entry['message']) !== 1) {
                 $lines[] = (string) $entry['message'];
             }
         }
