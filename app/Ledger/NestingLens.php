@@ -6,17 +6,19 @@ namespace App\Ledger;
 
 use App\Workbench\Bench;
 
-/** Objects as the source nests them. */
+/**
+ * Objects as the source nests them. What is on show is kept as ranges of rows: everything, less what is folded away. That costs
+ * what the groups cost, not what the objects cost.
+ */
 final class NestingLens implements Lens
 {
-    /** @var list<int> scene rows on show, in order */
+    /** @var list<array{int, int, int}> first and last scene row on show, and where the first stands, counted from 0 */
     private array $shown = [];
 
-    /** @var list<int> */
-    private array $levels = [];
+    private int $total = 0;
 
-    /** @var array<int, true> scene rows that are unfolded */
-    private array $unfolded = [];
+    /** @var array<int, true> object numbers */
+    private readonly array $unfolded;
 
     /**
      * @param array<int, true> $unfolded object numbers
@@ -24,25 +26,21 @@ final class NestingLens implements Lens
      */
     public function __construct(private readonly Bench $bench, array $unfolded, private readonly ?array $found = null)
     {
-        foreach (array_keys($unfolded) as $number) {
-            $this->unfolded[$bench->scene()->row($number)] = true;
-        }
-        unset($this->unfolded[0]);
-        $found === null ? $this->layAll() : $this->layFound($found);
+        $this->unfolded = $unfolded;
+        $found === null ? $this->showAll() : $this->showFound($found);
     }
 
     public function total(): int
     {
-        return count($this->shown);
+        return $this->total;
     }
 
     public function rows(int $from, int $count): array
     {
         $scene = $this->bench->scene();
         $wanted = [];
-        for ($at = $from; $at < min($from + $count, count($this->shown)); $at++) {
-            $row = $this->shown[$at];
-            $wanted[] = [$row, $this->levels[$at], $scene->end($row) > $row, $this->found !== null || isset($this->unfolded[$row])];
+        foreach ($this->window($from, $count) as $row) {
+            $wanted[] = [$row, $scene->depth($row), $scene->end($row) > $row, $this->found !== null || isset($this->unfolded[$scene->number($row)])];
         }
 
         return (new ObjectRows($this->bench))->make($wanted);
@@ -50,73 +48,71 @@ final class NestingLens implements Lens
 
     public function keys(int $from, int $count): array
     {
-        return array_map(fn (int $row): string => 'O'.$this->bench->scene()->number($row), array_slice($this->shown, $from, $count));
+        return array_map(fn (int $row): string => 'O'.$this->bench->scene()->number($row), $this->window($from, $count));
     }
 
     public function position(string $key): ?int
     {
         $row = $this->bench->scene()->row((int) substr($key, 1));
-        $low = 0;
-        $high = count($this->shown) - 1;
-        while ($low <= $high) {
-            $middle = ($low + $high) >> 1;
-            if ($this->shown[$middle] === $row) {
-                return $middle;
-            }
-            if ($this->shown[$middle] < $row) {
-                $low = $middle + 1;
-            } else {
-                $high = $middle - 1;
+        foreach ($this->shown as [$first, $last, $at]) {
+            if ($row >= $first && $row <= $last) {
+                return $at + $row - $first;
             }
         }
 
         return null;
     }
 
-    private function layAll(): void
+    /** @return list<int> scene rows */
+    private function window(int $from, int $count): array
     {
-        $scene = $this->bench->scene();
-        $count = $scene->count();
-        $ends = [];
-        $depth = 0;
-        $row = 1;
-        while ($row <= $count) {
-            while ($depth > 0 && $ends[$depth] < $row) {
-                $depth--;
+        $rows = [];
+        foreach ($this->shown as [$first, $last, $at]) {
+            if ($at >= $from + $count) {
+                break;
             }
-            $this->shown[] = $row;
-            $this->levels[] = $depth + 1;
-            $end = $scene->end($row);
-            if (isset($this->unfolded[$row]) && $end > $row) {
-                $ends[++$depth] = $end;
-                $row++;
-            } else {
-                $row = $end + 1;
+            for ($row = $first + max(0, $from - $at); $row <= $last && $at + $row - $first < $from + $count; $row++) {
+                $rows[] = $row;
             }
         }
+
+        return $rows;
+    }
+
+    private function showAll(): void
+    {
+        $scene = $this->bench->scene();
+        $next = 1;
+        foreach ($scene->groups() as $group) {
+            if ($group >= $next && ! isset($this->unfolded[$scene->number($group)])) {
+                $this->show($next, $group);
+                $next = $scene->end($group) + 1;
+            }
+        }
+        $this->show($next, $scene->count());
     }
 
     /** @param list<int> $found */
-    private function layFound(array $found): void
+    private function showFound(array $found): void
     {
-        $scene = $this->bench->scene();
         $rows = [];
         foreach ($found as $row) {
             while ($row !== 0 && ! isset($rows[$row])) {
                 $rows[$row] = $row;
-                $row = $scene->parent($row);
+                $row = $this->bench->scene()->parent($row);
             }
         }
         ksort($rows);
-        $ends = [];
-        $depth = 0;
         foreach ($rows as $row) {
-            while ($depth > 0 && $ends[$depth] < $row) {
-                $depth--;
-            }
-            $this->shown[] = $row;
-            $this->levels[] = $depth + 1;
-            $ends[++$depth] = $scene->end($row);
+            $this->show($row, $row);
+        }
+    }
+
+    private function show(int $first, int $last): void
+    {
+        if ($last >= $first) {
+            $this->shown[] = [$first, $last, $this->total];
+            $this->total += $last - $first + 1;
         }
     }
 }

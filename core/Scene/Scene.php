@@ -18,6 +18,7 @@ namespace VineShelf\Scene;
  * | triangles | uint64, drawn triangles of all rows up to it|
  * | layer     | {@see Runs} of layer numbers                |
  * | lock      | {@see Runs} of own locks                    |
+ * | groups    | uint32: the rows that hold others           |
  * | rows      | uint32 by object number: its row, 0 if gone |
  *
  * The first entry of each per-row column belongs to row 0.
@@ -99,6 +100,20 @@ final class Scene
         }
 
         return $children;
+    }
+
+    /** @return list<int> the rows that hold others, ascending */
+    public function groups(): array
+    {
+        $groups = $this->column('groups');
+
+        return Packed::uint32($groups, 0, intdiv(strlen($groups), 4));
+    }
+
+    /** How deep the row is nested: 1 for a root. */
+    public function depth(int $row): int
+    {
+        return count($this->ancestors($row)) + 1;
     }
 
     /** @return list<int> rows from the parent of $row up to its root */

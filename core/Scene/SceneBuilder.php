@@ -36,7 +36,15 @@ final class SceneBuilder
             $sums[] = $sum += $triangles[$number] ?? 0;
         }
 
+        $groups = [];
+        foreach ($end as $row => $last) {
+            if ($last > $row && $row > 0) {
+                $groups[] = $row;
+            }
+        }
+
         return [
+            'groups' => $groups === [] ? '' : pack('V*', ...$groups),
             'no' => pack('V*', 0, ...$order),
             'parent' => pack('V*', ...$parent),
             'end' => pack('V*', ...$end),

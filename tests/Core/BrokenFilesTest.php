@@ -9,7 +9,6 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\Gltf;
 use VineShelf\Formats\Gltf\GltfReader;
-use VineShelf\Formats\Inspection;
 use VineShelf\Formats\UnreadableFile;
 
 final class BrokenFilesTest extends TestCase
@@ -46,7 +45,10 @@ final class BrokenFilesTest extends TestCase
         yield 'no such material' => [$changed(static function (array &$gltf): void { $gltf['meshes'][0]['primitives'][0]['material'] = 1; }), 'Mesh 0 refers to material 1'];
         yield 'view past the end' => [$changed(static function (array &$gltf): void { $gltf['bufferViews'][0]['byteOffset'] = 30; }), 'buffer view 0 needs 66 bytes and there are 44'];
         yield 'accessor past the end' => [$changed(static function (array &$gltf): void { $gltf['accessors'][0]['count'] = 300; }), 'buffer view 0 needs 3,600 bytes and there are 36'];
-        yield 'index past the end' => [$changed(static function (array &$gltf): void { $gltf['accessors'][1]['byteOffset'] = 0; $gltf['bufferViews'][1] = ['buffer' => 0, 'byteOffset' => 12, 'byteLength' => 6]; }), 'has only 3'];
+        yield 'index past the end' => [$changed(static function (array &$gltf): void {
+            $gltf['accessors'][1]['byteOffset'] = 0;
+            $gltf['bufferViews'][1] = ['buffer' => 0, 'byteOffset' => 12, 'byteLength' => 6];
+        }), 'has only 3'];
         yield 'negative count' => [$changed(static function (array &$gltf): void { $gltf['accessors'][0]['count'] = -3; }), '"count" of accessor 0 must be a whole number'];
         yield 'wrong type' => [$changed(static function (array &$gltf): void { $gltf['accessors'][0]['type'] = 'VEC9'; }), '"type" of accessor 0 is not one of'];
         yield 'name is a list' => [$changed(static function (array &$gltf): void { $gltf['nodes'][0]['name'] = ['a']; }), '"name" of node 0 must be a text'];

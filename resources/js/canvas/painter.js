@@ -8,7 +8,8 @@ import { boxFragment, boxVertex, meanFragment, partFragment, partVertex, screenF
 
 ColorManagement.enabled = false;
 
-const MOVING_MS = 70;
+/** Milliseconds that one picture may take while the camera moves, with sorting and showing it. */
+const MOVING_MS = 78;
 const SLICE_MS = 60;
 /** The highest bit of a number marks it as glass. */
 const GLASS = 8388608;
@@ -42,6 +43,7 @@ export class Painter {
         /** @type {Map<number, [number, number | null, number, number]>} */
         this.surfaces = new Map();
         this.speed = 600; // triangles a millisecond; measured as it goes
+        this.sorting = 0;
         this.showing = 5; // milliseconds that putting the picture on the screen takes
         this.targets = [0, 1].map(() => this.makeTarget());
         this.mean = new WebGLRenderTarget(1, 1, { type: HalfFloatType, depthBuffer: false });
@@ -215,7 +217,9 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
      * @param {boolean} moving
      */
     begin(camera, moving) {
+        const sorted = performance.now();
         this.order.sort(this.placements, this.states, camera, this.height);
+        this.sorting = performance.now() - sorted;
         this.packs.startWanting();
         this.pass = { camera, moving, next: 0, round: 0, drawn: 0, boxes: 0, missing: 0, milliseconds: 0, shownBehind: false };
         this.summary = { ...this.summary, done: false };
@@ -252,7 +256,7 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         this.synchronize();
         const started = performance.now();
         this.showing = this.showing * 0.6 + 0.4 * (started - begun);
-        const allowance = this.speed * (pass.moving ? Math.max(20, MOVING_MS - this.showing) : SLICE_MS);
+        const allowance = this.speed * (pass.moving ? Math.max(12, MOVING_MS - this.showing - this.sorting) : SLICE_MS);
         const finished = this.drawSlice(allowance);
         if (finished || pass.moving) this.drawSeeThrough(pass.moving ? allowance * 0.3 : Infinity);
         this.synchronize();
