@@ -9,6 +9,7 @@ use App\Models\ImportState;
 use App\Models\Project;
 use App\Models\Source;
 use App\Models\User;
+use App\Scenes\SceneQuery;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use VineShelf\Formats\Intake;
@@ -47,6 +48,37 @@ final class Storing
         });
 
         return $project;
+    }
+
+    /**
+     * The scene index of a project that this import has made, from what is in memory anyway.
+     *
+     * @param array<int, int> $meshNumbers by the source's own index
+     *
+     * @return array<string, string>|null null when the project had other sources before
+     */
+    public function index(Project $project, array $meshNumbers): ?array
+    {
+        $objects = $this->intake->objects();
+        if ($project->next_object !== $objects->count() + 1) {
+            return null;
+        }
+        $parents = $layers = $kinds = $triangles = $meshes = $placed = [];
+        $placements = '';
+        for ($row = 1; $row <= $objects->count(); $row++) {
+            $parents[$row] = $objects->parents[$row];
+            $layers[$row] = $this->plan->layerOf[$row] < 0 ? Layer::UNSORTED : $this->layers[$this->plan->layerOf[$row]];
+            $kinds[$row] = $objects->kinds[$row];
+            $mesh = $objects->meshes[$row];
+            if ($mesh >= 0) {
+                $triangles[$row] = $this->packer->meshes[$mesh]->triangles * $objects->drawn($row);
+                $meshes[$row] = $meshNumbers[$mesh];
+                $placed[$row] = strlen($placements);
+                $placements .= $objects->instances[$row] ?? substr($objects->transforms, $row * 96, 96);
+            }
+        }
+
+        return (new SceneQuery)->packed($project, $parents, $layers, $kinds, [], $triangles, array_map(static fn (string $name): string => str_replace("\0", '', $name), $objects->names), $meshes, $placed, $placements);
     }
 
     private function project(): Project

@@ -81,8 +81,10 @@ final class TakeIn implements ShouldQueue
         $packer = new Packer($this->folder($import).'/packs');
         $packer->pack($intake, $this->layerOfMeshes($intake, $plan), $numbers, $materials, static fn (int $done, int $total) => $progress->tell('Packing the geometry', $done, $total));
         $textures = $this->textures($import, $intake);
-        $project = (new Storing($import, $intake, $plan, $packer))->store($numbers, $textures, $progress);
-        $scenes->build($project);
+        $storing = new Storing($import, $intake, $plan, $packer);
+        $project = $storing->store($numbers, $textures, $progress);
+        $index = $storing->index($project, $numbers);
+        $index === null ? $scenes->build($project) : $scenes->keepBuilt($project, $index);
         Storage::disk('local')->delete($import->path);
     }
 

@@ -46,7 +46,28 @@ final class SceneQuery
         foreach ($numbers as $number) {
             $ordered[$number] = $parents[$number];
         }
-        $columns = SceneBuilder::columns($ordered, $layers, $kinds, $locks, $triangles);
+
+        return $this->packed($project, $ordered, $layers, $kinds, $locks, $triangles, $names, $meshes, $placed, $placements);
+    }
+
+    /**
+     * The columns from what is already in memory.
+     *
+     * @param array<int, int>    $parents    parent's number by object number, in the order of siblings
+     * @param array<int, int>    $layers     by object number, as are the following
+     * @param array<int, int>    $kinds
+     * @param array<int, int>    $locks
+     * @param array<int, int>    $triangles
+     * @param array<int, string> $names
+     * @param array<int, int>    $meshes
+     * @param array<int, int>    $placed     offset of its first placement
+     * @param string             $placements packed transforms, 96 bytes each
+     *
+     * @return array<string, string>
+     */
+    public function packed(Project $project, array $parents, array $layers, array $kinds, array $locks, array $triangles, array $names, array $meshes, array $placed, string $placements): array
+    {
+        $columns = SceneBuilder::columns($parents, $layers, $kinds, $locks, $triangles);
         $order = Packed::uint32($columns['no'], 0, intdiv(strlen($columns['no']), 4));
 
         return $columns

@@ -69,6 +69,16 @@ final class SceneStore
         return $this->keep($project, $this->write($project, (new SceneQuery)->columns($project)));
     }
 
+    /**
+     * Keeps an index that was built elsewhere.
+     *
+     * @param array<string, string> $columns packed column by name
+     */
+    public function keepBuilt(Project $project, array $columns): void
+    {
+        $this->keep($project, $this->write($project, $columns));
+    }
+
     /** Forgets the index of a revision, so that it is built from the database when it is next needed. */
     public function forget(Project $project): void
     {

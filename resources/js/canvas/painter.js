@@ -13,6 +13,7 @@ const MOVING_MS = 78;
 const SLICE_MS = 60;
 /** The highest bit of a number marks it as glass. */
 const GLASS = 8388608;
+const BANDS = 64;
 const SMOOTHING = 5;
 const SMOOTHING_MS = 3500;
 
@@ -48,6 +49,7 @@ export class Painter {
         this.targets = [0, 1].map(() => this.makeTarget());
         this.mean = new WebGLRenderTarget(1, 1, { type: HalfFloatType, depthBuffer: false });
         this.front = 0;
+        this.smoothed = false;
         this.pass = null;
         this.summary = { drawn: 0, boxes: 0, missing: 0, done: false };
         this.shared = {
@@ -115,18 +117,18 @@ export class Painter {
             grape: { value: new Color() }, hoverInk: { value: new Color() }, hovered: { value: 0 }, anyPick: { value: 0 }, inked: { value: 0 }, ink: { value: new Color() }, size: { value: new Vector2() },
         });
         this.blend = picture(meanFragment, { colours: { value: null }, share: { value: 1 } }, true);
-        this.backdrop = picture(/* glsl */ `precision highp float; uniform vec3 top; uniform vec3 middle; uniform vec3 bottom; in vec2 vAt;
-layout(location = 0) out vec4 a; layout(location = 1) out vec4 b; layout(location = 2) out vec4 c;
-void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : mix(bottom, middle, vAt.y / 0.45), 1.0); b = vec4(0.0); c = vec4(0.0); }`,
-        { top: { value: new Color() }, middle: { value: new Color() }, bottom: { value: new Color() } });
+        /** Colours of the background, from the bottom up. @type {Color[]} */
+        this.backdrop = [];
     }
 
     /** @param {boolean} dark */
     setTheme(dark) {
         const set = (/** @type {any} */ uniform, /** @type {string} */ hex) => uniform.value.set(hex);
-        set(this.backdrop.material.uniforms.top, dark ? '#1a211d' : '#efe9da');
-        set(this.backdrop.material.uniforms.middle, dark ? '#2c3830' : '#f8f5ec');
-        set(this.backdrop.material.uniforms.bottom, dark ? '#171d1a' : '#e7dfca');
+        const [bottom, middle, top] = (dark ? ['#171d1a', '#2c3830', '#1a211d'] : ['#e7dfca', '#f8f5ec', '#efe9da']).map((hex) => new Color(hex));
+        this.backdrop = Array.from({ length: BANDS }, (_, band) => {
+            const at = (band + 0.5) / BANDS;
+            return at > 0.45 ? middle.clone().lerp(top, (at - 0.45) / 0.55) : bottom.clone().lerp(middle, at / 0.45);
+        });
         set(this.shared.ghostInk, dark ? '#c9d6cb' : '#2b3a32');
         set(this.shared.boxFill, dark ? '#3a473f' : '#fbf7ec');
         set(this.screen.material.uniforms.ink, dark ? '#0c110e' : '#26332b');
@@ -242,9 +244,23 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
         this.renderer.setRenderTarget(back);
         this.renderer.setClearColor(0x000000, 0);
         this.renderer.clear();
-        this.renderer.render(this.backdrop, this.flat);
+        this.clearToBackdrop();
         this.shared.places.value = this.placements.place;
         this.shared.meshes.value = this.placements.meshes;
+    }
+
+    /** A quiet gradient, in bands that are each one step of colour: clearing costs far less than drawing. */
+    clearToBackdrop() {
+        const gl = /** @type {WebGL2RenderingContext} */ (this.renderer.getContext());
+        gl.enable(gl.SCISSOR_TEST);
+        this.backdrop.forEach(({ r, g, b }, band) => {
+            const from = Math.floor((this.height * band) / BANDS);
+            gl.scissor(0, from, this.width, Math.floor((this.height * (band + 1)) / BANDS) - from);
+            gl.clearBufferfv(gl.COLOR, 0, [r, g, b, 1]);
+        });
+        gl.disable(gl.SCISSOR_TEST);
+        this.renderer.resetState();
+        this.renderer.setRenderTarget(this.targets[1 - this.front]);
     }
 
     /** Draws one more slice. @returns {boolean} whether there is more to draw */
@@ -456,14 +472,27 @@ void main() { a = vec4(vAt.y > 0.45 ? mix(middle, top, (vAt.y - 0.45) / 0.55) : 
     show(hovered) {
         const front = this.targets[this.front];
         const { uniforms } = this.screen.material;
-        uniforms.colours.value = this.smoothed && (this.pass === null || this.pass.round > 0) ? this.mean.texture : front.textures[0];
+        this.shownAt = performance.now();
+        if (!this.smoothed && hovered === 0 && uniforms.anyPick.value === 0) return this.copyToScreen(front);
+        uniforms.colours.value = this.smoothed ? this.mean.texture : front.textures[0];
         uniforms.numbers.value = front.textures[1];
         uniforms.ghosts.value = front.textures[2];
         uniforms.hovered.value = hovered;
-        uniforms.inked.value = this.pass === null || this.pass.round > 0 ? 0.3 : 0;
+        uniforms.inked.value = this.smoothed ? 0.3 : 0;
         this.renderer.setRenderTarget(null);
         this.renderer.render(this.screen, this.flat);
-        this.shownAt = performance.now();
+    }
+
+    /** Nothing is picked and nothing outlined: the colours go to the screen as they are. @param {WebGLRenderTarget} target */
+    copyToScreen(target) {
+        const gl = /** @type {WebGL2RenderingContext} */ (this.renderer.getContext());
+        const buffer = /** @type {any} */ (this.renderer.properties.get(target)).__webglFramebuffer;
+        gl.bindFramebuffer(gl.READ_FRAMEBUFFER, buffer);
+        gl.readBuffer(gl.COLOR_ATTACHMENT0);
+        gl.bindFramebuffer(gl.DRAW_FRAMEBUFFER, null);
+        gl.blitFramebuffer(0, 0, this.width, this.height, 0, 0, this.width, this.height, gl.COLOR_BUFFER_BIT, gl.NEAREST);
+        gl.bindFramebuffer(gl.READ_FRAMEBUFFER, null);
+        this.renderer.resetState();
     }
 
     /** What a click would pick: glass before what is solid, what is solid before a ghost. @returns {number} object number, 0 for none */
