@@ -21,7 +21,10 @@ export class Dialogs {
             if (input.matches('[data-narrow]')) this.narrow(input.value.trim().toLowerCase());
         });
         // The browser gives the focus back by itself, unless what had it is gone.
-        this.element.addEventListener('close', () => document.activeElement === document.body && bench.ledger.row(bench.ledger.focusKey)?.focus({ preventScroll: true }));
+        this.element.addEventListener('close', () => {
+            this.element.replaceChildren();
+            if (document.activeElement === document.body) bench.ledger.row(bench.ledger.focusKey)?.focus({ preventScroll: true });
+        });
     }
 
     /** @param {string} html */

@@ -3,6 +3,6 @@
     $drawn = $weight['drawn'];
 @endphp
 <div class="meter" title="{{ number_format($drawn) }} triangles at the rungs in effect, {{ number_format($weight['triangles']) }} at Full, budget {{ number_format($budget) }}">
-    <span class="meter-words"><span>{{ App\View\Marks::short($drawn) }} drawn</span><span>of {{ App\View\Marks::short($budget) }} triangles</span></span>
+    <span class="meter-words"><span>{{ App\View\Marks::short($drawn) }} to draw</span><span>budget {{ App\View\Marks::short($budget) }}</span></span>
     <span class="meter-bar @if ($drawn > $budget) over @endif"><i style="width: {{ round(min(100, 100 * $drawn / max(1, $budget)), 1) }}%"></i><u style="left: {{ round(min(100, 100 * $drawn / max(1, $budget)), 1) }}%; right: {{ round(max(0, 100 - 100 * $weight['triangles'] / max(1, $budget)), 1) }}%"></u></span>
 </div>
