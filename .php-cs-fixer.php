@@ -5,7 +5,7 @@ declare(strict_types=1);
 $files = PhpCsFixer\Finder::create()->in([__DIR__.'/app', __DIR__.'/core', __DIR__.'/demo', __DIR__.'/tests', __DIR__.'/database', __DIR__.'/routes', __DIR__.'/config', __DIR__.'/bootstrap'])->exclude('cache')
     ->append([__DIR__.'/bin/shelf', __FILE__]);
 
-return (new PhpCsFixer\Config)->setRiskyAllowed(true)->setFinder($files)->setRules([
+return (new PhpCsFixer\Config)->setUnsupportedPhpVersionAllowed(true)->setRiskyAllowed(true)->setFinder($files)->setRules([
     '@PSR12' => true,
     'declare_strict_types' => true,
     'array_syntax' => ['syntax' => 'short'],

@@ -44,7 +44,7 @@ abstract class TestCase extends BaseTestCase
 
     protected function person(string $name = 'Ida Keller'): User
     {
-        return User::query()->create(['name' => $name, 'email' => strtolower(str_replace(' ', '.', $name)).'@marlpit.example', 'password' => 'tidy-test']);
+        return User::query()->create(['name' => $name, 'email' => strtolower(str_replace(' ', '.', $name)).'@marlpit.example', 'password' => 'tidy-test'])->refresh();
     }
 
     /** A file given and taken in, as the worker would. */

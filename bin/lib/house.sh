@@ -44,7 +44,7 @@ packages() {
     "${asroot[@]}" mkdir -p /etc/postgresql-common
     [ -e /etc/postgresql-common/createcluster.conf ] || printf 'create_main_cluster = false\n' | "${asroot[@]}" tee /etc/postgresql-common/createcluster.conf >/dev/null
     "${asroot[@]}" apt-get update -q >"$STATE/log/apt.log" 2>&1 || fail "Debian's package lists cannot be read; see $STATE/log/apt.log"
-    DEBIAN_FRONTEND=noninteractive "${asroot[@]}" env RUNLEVEL=1 apt-get install -y -q --no-install-recommends "${missing[@]}" >>"$STATE/log/apt.log" 2>&1 \
+    DEBIAN_FRONTEND=noninteractive "${asroot[@]}" env RUNLEVEL=1 apt-get install -y -q --no-install-recommends -o Dpkg::Options::=--force-confold "${missing[@]}" >>"$STATE/log/apt.log" 2>&1 \
         || fail "These Debian packages could not be installed: ${missing[*]}; see $STATE/log/apt.log"
 }
 

@@ -487,6 +487,8 @@ export class Painter {
     copyToScreen(target) {
         const gl = /** @type {WebGL2RenderingContext} */ (this.renderer.getContext());
         const buffer = /** @type {any} */ (this.renderer.properties.get(target)).__webglFramebuffer;
+        // Before the first picture there is nothing to copy.
+        if (!buffer) return;
         gl.bindFramebuffer(gl.READ_FRAMEBUFFER, buffer);
         gl.readBuffer(gl.COLOR_ATTACHMENT0);
         gl.bindFramebuffer(gl.DRAW_FRAMEBUFFER, null);

@@ -1,0 +1,199 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Jobs\TakeIn;
+use App\Models\Import;
+use App\Models\ImportState;
+use App\Models\Project;
+use App\Models\User;
+use App\Scenes\SceneStore;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Illuminate\Support\Facades\Storage;
+use Tests\Core\Support\Gltf;
+use Tests\TestCase;
+use VineShelf\Layers\SortBy;
+
+/** Accounts, projects as a whole, the command line, and what happens when files or the database are gone. */
+final class HouseTest extends TestCase
+{
+    public function test_accounts_are_made_on_the_command_line(): void
+    {
+        $this->artisan('shelf:person', ['email' => 'Otto@Marlpit.example', 'name' => 'Otto Quill', '--password' => 'tidy-otto'])->expectsOutput('otto@marlpit.example can sign in.')->assertSuccessful();
+        $this->artisan('shelf:person', ['email' => 'otto@marlpit.example', 'name' => 'Otto'])->expectsOutput('otto@marlpit.example has an account already.')->assertFailed();
+        $this->artisan('shelf:person', ['email' => 'otto', 'name' => 'Otto'])->expectsOutput('"otto" is not an e-mail address.')->assertFailed();
+        $this->post('/sign-in', ['email' => 'otto@marlpit.example', 'password' => 'tidy-otto'])->assertRedirect('/projects');
+        self::assertSame('OQ', User::query()->where('email', 'otto@marlpit.example')->firstOrFail()->initials());
+    }
+
+    public function test_signing_out_ends_the_session_and_a_theme_is_kept(): void
+    {
+        $ida = $this->person();
+        $this->actingAs($ida)->post('/theme', ['theme' => 'dark'])->assertRedirect();
+        $this->get('/projects')->assertSee('data-theme="dark"', false);
+        $this->post('/theme', ['theme' => 'neon'])->assertSessionHasErrors('theme');
+        $this->post('/sign-out')->assertRedirect('/sign-in');
+        $this->get('/projects')->assertRedirect('/sign-in');
+    }
+
+    public function test_the_demo_is_made_once(): void
+    {
+        config(['shelf.demo.password' => 'tidy-demo', 'shelf.demo.email' => 'demo@marlpit.example']);
+        $this->artisan('shelf:demo')->assertSuccessful();
+        $this->artisan('shelf:demo')->assertSuccessful();
+        $demo = User::query()->where('email', 'demo@marlpit.example')->firstOrFail();
+        self::assertSame(1, $demo->imports()->count());
+        Queue::assertPushed(TakeIn::class, 1);
+        $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])->expectsOutput('The sizes are demo, large, huge.')->assertFailed();
+    }
+
+    public function test_views_are_listed_on_the_command_line(): void
+    {
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $this->actingAs($ida)->post("/projects/$project->key/views", ['name' => 'From the door', 'keep_rungs' => 1]);
+        $this->artisan('shelf:views', ['project' => $project->key])->expectsOutputToContain('From the door')->assertSuccessful();
+        $this->artisan('shelf:views', ['project' => $project->key, '--json' => true])->expectsOutputToContain('"name": "From the door"')->assertSuccessful();
+        $this->artisan('shelf:views', ['project' => 'nowhere'])->expectsOutput('There is no project with the key nowhere.')->assertExitCode(2);
+    }
+
+    public function test_the_command_line_says_what_is_missing_for_an_import(): void
+    {
+        $ida = $this->person();
+        $path = Gltf::file(Gltf::triangle());
+        $this->artisan('shelf:import', ['project' => 'new', 'file' => '/nowhere.glb', '--person' => $ida->email])->expectsOutput('There is no readable file at /nowhere.glb.')->assertExitCode(2);
+        $this->artisan('shelf:import', ['project' => 'gone', 'file' => $path, '--person' => $ida->email])->expectsOutput('There is no project with the key gone.')->assertExitCode(2);
+        $this->artisan('shelf:import', ['project' => 'new', 'file' => $path, '--person' => $ida->email, '--sort-by' => 'mood'])->expectsOutputToContain('Layers can be made from: best, groups')->assertExitCode(2);
+        $this->artisan('shelf:import', ['project' => 'new', 'file' => $path, '--person' => 'nobody@marlpit.example'])->expectsOutput('Say who takes it in: --person=EMAIL')->assertExitCode(2);
+    }
+
+    public function test_a_project_is_renamed_and_goes_with_everything_it_kept(): void
+    {
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $this->actingAs($ida)->patch("/projects/$project->key", ['name' => '  Baths, phase 2 '])->assertRedirect('/projects');
+        self::assertSame('Baths, phase 2', $project->refresh()->name);
+        $this->patch("/projects/$project->key", ['name' => ''])->assertSessionHasErrors(['name' => 'A project needs a name.']);
+        $this->post("/projects/$project->key/layers", ['name' => 'More']);
+        $this->get("/projects/$project->key")->assertOk();
+        self::assertNotSame([], Storage::disk('local')->allFiles());
+        $this->delete("/projects/$project->key")->assertRedirect('/projects');
+        $this->get('/projects')->assertSee('Baths, phase 2 was deleted.');
+        self::assertSame([], Storage::disk('local')->allFiles());
+        foreach (['objects', 'layers', 'meshes', 'packs', 'sources', 'desks', 'changes', 'imports'] as $table) {
+            self::assertSame(0, DB::table($table)->where('project_id', $project->id)->count(), $table);
+        }
+    }
+
+    public function test_an_index_that_is_gone_is_built_again(): void
+    {
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $this->actingAs($ida)->post("/projects/$project->key/layers", ['name' => 'More']);
+        foreach (Storage::disk('local')->allFiles($project->folder().'/index') as $index => $file) {
+            // Every other file of the index disappears, and then the whole of it.
+            if ($index % 2 === 0) {
+                Storage::disk('local')->delete($file);
+            }
+        }
+        apcu_enabled() && apcu_clear_cache();
+        $this->get("/projects/$project->key")->assertOk()->assertSee('3,197 objects');
+        $this->assertIndexTrue($project);
+        $this->app->make(SceneStore::class)->forget($project->refresh());
+        $this->post("/projects/$project->key/undo")->assertOk()->assertSee('Undone: Create layer More.');
+        $this->assertIndexTrue($project);
+    }
+
+    public function test_old_index_files_are_let_go(): void
+    {
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $this->actingAs($ida);
+        for ($change = 0; $change < 40; $change++) {
+            $this->post("/projects/$project->key/file", ['layer' => 2 + $change % 2, 'keys' => 'O500,O501']);
+        }
+        self::assertLessThan(60, count(Storage::disk('local')->allFiles($project->folder().'/index')));
+        $this->assertIndexTrue($project);
+    }
+
+    public function test_when_the_database_is_gone_the_page_says_so(): void
+    {
+        $port = config('database.connections.pgsql.port');
+        config(['database.connections.pgsql.port' => 1, 'session.driver' => 'array']);
+        DB::purge('pgsql');
+        try {
+            $this->post('/sign-in', ['email' => 'ida@marlpit.example', 'password' => 'x'])->assertStatus(503)->assertSee('The database cannot be reached')->assertDontSee('SQLSTATE');
+        } finally {
+            config(['database.connections.pgsql.port' => $port]);
+            DB::purge('pgsql');
+            $this->beginDatabaseTransaction();
+        }
+    }
+
+    public function test_two_workers_never_hold_the_same_import(): void
+    {
+        $ida = $this->person();
+        $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
+        copy(Gltf::file(Gltf::triangle()), $copy);
+        $import = $this->app->make(\App\Intake\Uploads::class)->receive($ida, null, $copy, 'pane.gltf', SortBy::Best, '');
+        $other = new \PDO(sprintf('pgsql:host=%s;port=%s;dbname=shelf_feature', config('database.connections.pgsql.host'), config('database.connections.pgsql.port')), (string) config('database.connections.pgsql.username'), (string) config('database.connections.pgsql.password'));
+        $other->exec("SELECT pg_advisory_lock(7201, $import->id)");
+        (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
+        self::assertSame(ImportState::Waiting, $import->refresh()->state, 'another worker has it');
+        $other->exec("SELECT pg_advisory_unlock(7201, $import->id)");
+        (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
+        self::assertSame(ImportState::Done, $import->refresh()->state);
+    }
+
+    public function test_a_search_shows_what_matches_with_what_holds_it(): void
+    {
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $names = DB::table('objects')->where('project_id', $project->id)->pluck('name', 'no')->all();
+        $parents = DB::table('objects')->where('project_id', $project->id)->pluck('parent_no', 'no')->all();
+        foreach (['pump', 'door', 'seat_shell_1', 'élan', 'ring'] as $words) {
+            $wanted = [];
+            foreach ($names as $number => $name) {
+                if (mb_stripos((string) $name, $words) !== false) {
+                    for ($at = $number; $at !== 0 && ! isset($wanted[$at]); $at = $parents[$at]) {
+                        $wanted[$at] = true;
+                    }
+                }
+            }
+            ksort($wanted);
+            $page = (string) $this->actingAs($ida)->get("/projects/$project->key/ledger?lens=nesting&from=0&count=200&words=".urlencode($words))->assertOk()->getContent();
+            preg_match_all('~data-key="O(\d+)"~', $page, $shown);
+            self::assertSame(array_slice(array_keys($wanted), 0, 200), array_map(intval(...), $shown[1]), $words);
+            $hits = count(array_filter($names, static fn (mixed $name): bool => mb_stripos((string) $name, $words) !== false));
+            self::assertStringContainsString("data-hits=\"$hits\"", $page);
+        }
+    }
+
+    public function test_a_group_is_filed_apart_from_what_it_holds_when_asked(): void
+    {
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $bank = (int) $project->objects()->where('name', 'Bank 1')->value('no');
+        $target = $this->layer($project, '60 Changing');
+        $this->actingAs($ida)->post("/projects/$project->key/file", ['layer' => $target, 'keys' => "O$bank", 'with_held' => 0])->assertSee('File 1 object under 60 Changing.');
+        self::assertSame([$target, $this->layer($project, '61 Lockers')], [(int) $project->objects()->where('no', $bank)->value('layer_no'), (int) $project->objects()->where('no', $bank + 1)->value('layer_no')]);
+        // The group's new layer now holds what is in the group, wherever that is filed; why says so.
+        $this->post("/projects/$project->key/rungs", ['keys' => "L$target", 'rung' => 2]);
+        $this->get("/projects/$project->key/why/".($bank + 1))->assertSee('because layer 60 Changing, which holds the group Bank 1, is');
+        $this->assertIndexTrue($project);
+    }
+
+    public function test_progress_is_told_while_an_import_runs(): void
+    {
+        $ida = $this->person();
+        $import = Import::query()->create(['key' => 'k'.bin2hex(random_bytes(6)), 'user_id' => $ida->id, 'file_name' => 'a <b>.glb', 'path' => 'uploads/x', 'bytes' => 5_300_000, 'sort_by' => 'best', 'state' => 'running', 'stage' => 'Packing the geometry', 'done' => 30, 'total' => 120, 'objects' => 1500]);
+        $this->actingAs($ida)->get("/imports/$import->key", ['HX-Request' => 'true'])->assertOk()->assertSeeInOrder(['a &lt;b&gt;.glb', '5.3 MB', 'aria-valuenow="25"', 'Packing the geometry', '30 of 120', '1,500 objects so far', 'Stop'], false);
+        $this->post("/imports/$import->key/stop")->assertOk()->assertSee('Stopping');
+        self::assertTrue($import->refresh()->stop);
+        $this->delete("/imports/$import->key")->assertStatus(409);
+        self::assertSame(0, Project::query()->where('name', 'like', 'A <b>%')->count());
+    }
+}
