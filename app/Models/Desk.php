@@ -37,9 +37,13 @@ final class Desk extends Model
 
     public static function of(Project $project, User $user): self
     {
-        self::query()->insertOrIgnore(['project_id' => $project->id, 'user_id' => $user->id]);
+        $query = static fn () => self::query()->where('project_id', $project->id)->where('user_id', $user->id);
+        $found = $query()->first();
+        if ($found === null) {
+            self::query()->insertOrIgnore(['project_id' => $project->id, 'user_id' => $user->id]);
+        }
 
-        return self::query()->where('project_id', $project->id)->where('user_id', $user->id)->firstOrFail();
+        return $found ?? $query()->firstOrFail();
     }
 
     public function settings(): Settings

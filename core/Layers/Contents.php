@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Layers;
 
+use VineShelf\Scene\Packed;
 use VineShelf\Scene\Runs;
 use VineShelf\Scene\Scene;
 
@@ -19,15 +20,25 @@ final class Contents
     /** @var array<int, int> */
     private array $triangles = [];
 
+    /** @var \WeakMap<Runs, array<int, array<int, int>>> */
+    private \WeakMap $spreads;
+
     public function __construct(private readonly Scene $scene, private readonly LayerTree $tree)
     {
+        $this->spreads = new \WeakMap;
         $layers = $scene->layers();
+        $sums = $layers->length === 0 ? '' : $scene->column('triangles');
+        $last = 0;
+        $before = 0;
         foreach ($layers->values as $index => $layer) {
-            $first = $layers->starts[$index];
-            $last = $layers->end($index);
+            $first = $last + 1;
+            $last = ($layers->starts[$index + 1] ?? $layers->length + 1) - 1;
+            // Running totals: what the next run starts from is what this one ends with.
+            $total = Packed::uint64At($sums, $last);
             $this->ranges[$layer][] = [$first, $last];
             $this->objects[$layer] = ($this->objects[$layer] ?? 0) + $last - $first + 1;
-            $this->triangles[$layer] = ($this->triangles[$layer] ?? 0) + $scene->triangles($first, $last);
+            $this->triangles[$layer] = ($this->triangles[$layer] ?? 0) + $total - $before;
+            $before = $total;
         }
     }
 
@@ -62,17 +73,38 @@ final class Contents
      */
     public function spread(int $layer, Runs $column): array
     {
-        $spread = [];
-        foreach ($this->ranges($layer) as [$first, $last]) {
-            for ($index = $column->indexOf($first); $first <= $last; $index++) {
-                $end = min($last, $column->end($index));
-                $value = $column->values[$index];
-                $spread[$value] = ($spread[$value] ?? 0) + $end - $first + 1;
-                $first = $end + 1;
+        if ($column->count() === 1) {
+            $objects = $this->objects($layer);
+
+            return $objects === 0 ? [] : [$column->values[0] => $objects];
+        }
+        $this->spreads[$column] ??= $this->spreads($column);
+
+        return $this->spreads[$column][$layer] ?? [];
+    }
+
+    /** @return array<int, array<int, int>> for every layer, objects by value: one walk along both columns */
+    private function spreads(Runs $column): array
+    {
+        $layers = $this->scene->layers();
+        $spreads = [];
+        $at = 0;
+        $next = $column->end(0);
+        foreach ($layers->values as $index => $layer) {
+            $row = $layers->starts[$index];
+            $last = $layers->end($index);
+            while ($row <= $last) {
+                while ($next < $row) {
+                    $next = $column->end(++$at);
+                }
+                $until = $next < $last ? $next : $last;
+                $value = $column->values[$at];
+                $spreads[$layer][$value] = ($spreads[$layer][$value] ?? 0) + $until - $row + 1;
+                $row = $until + 1;
             }
         }
 
-        return $spread;
+        return $spreads;
     }
 
     /** The row of the layer's own object at $offset, counted from 0, 0 if there is none. */

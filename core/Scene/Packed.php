@@ -33,10 +33,10 @@ final class Packed
     /** The number at $index of a column of unsigned 64-bit numbers. */
     public static function uint64At(string $packed, int $index): int
     {
-        /** @var array{1: int} $number */
-        $number = unpack('P', $packed, $index * 8);
+        $at = $index * 8;
 
-        return $number[1];
+        return ord($packed[$at]) | ord($packed[$at + 1]) << 8 | ord($packed[$at + 2]) << 16 | ord($packed[$at + 3]) << 24
+            | ord($packed[$at + 4]) << 32 | ord($packed[$at + 5]) << 40 | ord($packed[$at + 6]) << 48 | ord($packed[$at + 7]) << 56;
     }
 
     /** @return list<float> $count doubles from byte $offset on */
