@@ -175,7 +175,9 @@ http {
 CONF
     if ! running "$STATE/run/fpm.pid"; then
         rm -f "$STATE/run/fpm.sock"
-        php-fpm8.2 --fpm-config "$STATE/fpm.conf" -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
+        # Only real loops are worth compiling: with the usual thresholds the framework's start-up is traced again and again, and every request pays.
+        php-fpm8.2 --fpm-config "$STATE/fpm.conf" -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
+            -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
             $( [ "$(id -u)" = 0 ] && printf -- '-R' ) >"$STATE/log/fpm-start.log" 2>&1 || fail "PHP-FPM does not start; see $STATE/log/fpm-start.log"
     fi
     if ! running "$STATE/run/nginx.pid"; then
