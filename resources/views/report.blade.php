@@ -26,7 +26,7 @@
                 <h2>How heavy</h2>
                 <table><tbody>
                     <tr><th scope="row">Triangles drawn</th><td>{{ number_format($report['triangles']) }}</td></tr>
-                    <tr><th scope="row">Meshes, each stored once</th><td>{{ number_format($report['meshes']) }}</td></tr>
+                    <tr><th scope="row">Meshes</th><td>{{ number_format($report['meshes']) }}</td></tr>
                     <tr><th scope="row">Geometry stored</th><td>{{ Marks::bytes($report['stored']) }}</td></tr>
                     <tr><th scope="row">Materials</th><td>{{ number_format($report['materials']) }}</td></tr>
                     <tr><th scope="row">Textures</th><td>{{ number_format($report['textures']) }}</td></tr>

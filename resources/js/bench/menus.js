@@ -1,3 +1,5 @@
+import { renameInPlace } from './rename.js';
+
 /** Menus of rows and views: the same commands that keys and buttons give. */
 export class Menus {
     /** @param {import('./workbench.js').Workbench} bench */
@@ -63,28 +65,12 @@ export class Menus {
 
     /** @param {HTMLElement} view */
     renameView(view) {
-        const label = /** @type {HTMLElement} */ (view.querySelector('.view-name .label'));
-        const input = Object.assign(document.createElement('input'), { value: view.dataset.name ?? '', maxLength: 120 });
-        input.setAttribute('aria-label', `New name for ${view.dataset.name}`);
-        input.style.cssText = 'min-width:0;width:100%;min-height:20px;padding:0 4px';
-        label.replaceWith(input);
-        input.focus();
-        input.select();
-        let over = false;
-        const end = (/** @type {boolean} */ keep) => {
-            if (over) return;
-            over = true;
-            const name = input.value;
-            input.replaceWith(label);
-            /** @type {HTMLElement} */ (view.querySelector('.view-picture')).focus();
-            if (keep && name !== view.dataset.name) this.bench.server.ask('PATCH', `/views/${view.dataset.view}`, { name });
-        };
-        input.addEventListener('keydown', (event) => {
-            event.stopPropagation();
-            if (event.key === 'Enter') end(true);
-            if (event.key === 'Escape') end(false);
+        renameInPlace(/** @type {HTMLElement} */ (view.querySelector('.view-name .label')), view.dataset.name ?? '', {
+            className: 'rename',
+            length: 120,
+            after: () => /** @type {HTMLElement} */ (view.querySelector('.view-picture')).focus(),
+            keep: (name) => this.bench.server.ask('PATCH', `/views/${view.dataset.view}`, { name }),
         });
-        input.addEventListener('blur', () => end(true));
     }
 
     /** @param {HTMLElement} row @param {number} layer */

@@ -3,6 +3,7 @@ import { Dialogs } from './dialogs.js';
 import { listenToLedger } from './gestures.js';
 import { Ledger } from './ledger.js';
 import { Menus } from './menus.js';
+import { renameInPlace } from './rename.js';
 import { Server } from './server.js';
 
 /** @param {HTMLElement} element */
@@ -128,31 +129,16 @@ export class Workbench {
     rename(row) {
         const key = row.dataset.key ?? '';
         if (key === 'L1') return this.say('Unsorted keeps its name.');
-        const label = /** @type {HTMLElement} */ (row.querySelector('.name > .label'));
-        const input = Object.assign(document.createElement('input'), { value: row.dataset.name ?? '', className: 'rename', maxLength: 500 });
-        input.setAttribute('aria-label', `New name for ${row.dataset.name}`);
         row.draggable = false;
-        label.replaceWith(input);
-        input.focus();
-        input.select();
-        let over = false;
-        const end = (/** @type {boolean} */ keep) => {
-            if (over) return;
-            over = true;
-            const name = input.value;
-            row.draggable = true;
-            input.replaceWith(label);
-            this.ledger.focus(row);
-            if (!keep || name === row.dataset.name) return;
-            const path = key.startsWith('L') ? `/layers/${key.slice(1)}` : `/objects/${key.slice(1)}`;
-            this.server.ask('PATCH', path, { name });
-        };
-        input.addEventListener('keydown', (event) => {
-            event.stopPropagation();
-            if (event.key === 'Enter') end(true);
-            if (event.key === 'Escape') end(false);
+        renameInPlace(/** @type {HTMLElement} */ (row.querySelector('.name > .label')), row.dataset.name ?? '', {
+            className: 'rename',
+            length: 500,
+            after: () => {
+                row.draggable = true;
+                this.ledger.focus(row);
+            },
+            keep: (name) => this.server.ask('PATCH', key.startsWith('L') ? `/layers/${key.slice(1)}` : `/objects/${key.slice(1)}`, { name }),
         });
-        input.addEventListener('blur', () => end(true));
     }
 
     /** A layer by typing its name in a dialog. @param {boolean} fromPick */

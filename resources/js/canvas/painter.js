@@ -1,10 +1,11 @@
 import {
-    BoxGeometry, BufferAttribute, BufferGeometry, Color, DataArrayTexture, DataTexture, DepthTexture, DoubleSide, FloatType, GLSL3, HalfFloatType, InstancedBufferAttribute,
-    InstancedBufferGeometry, LinearFilter, LinearMipmapLinearFilter, Mesh, NearestFilter, NoBlending, NormalBlending, OrthographicCamera, RGBAFormat, RedFormat, RepeatWrapping, Scene,
-    ShaderMaterial, SRGBColorSpace, UnsignedByteType, Vector2, Vector3, WebGLRenderTarget, WebGLRenderer, ColorManagement,
+    BoxGeometry, Color, ColorManagement, DepthTexture, DoubleSide, FloatType, GLSL3, HalfFloatType, InstancedBufferAttribute, InstancedBufferGeometry, Mesh, NearestFilter, NoBlending, NormalBlending,
+    RGBAFormat, RedFormat, Scene, ShaderMaterial, UnsignedByteType, Vector2, Vector3, WebGLRenderTarget, WebGLRenderer,
 } from 'three';
 import { Order } from './order.js';
-import { boxFragment, boxVertex, meanFragment, partFragment, partVertex, screenFragment, screenVertex } from './shaders.js';
+import { makeScreen } from './screen.js';
+import { boxFragment, boxVertex, partFragment, partVertex } from './shaders.js';
+import { byNumber, emptyPictures, stackedPictures, texture } from './textures.js';
 
 ColorManagement.enabled = false;
 
@@ -69,7 +70,12 @@ export class Painter {
         this.boxes = this.makeBoxes();
         this.scene = new Scene();
         this.scene.matrixWorldAutoUpdate = false;
-        this.makeScreen();
+        const { screen, blend, flat } = makeScreen();
+        this.screen = screen;
+        this.blend = blend;
+        this.flat = flat;
+        /** Colours of the background, from the bottom up. @type {Color[]} */
+        this.backdrop = [];
     }
 
     makeTarget() {
@@ -101,24 +107,6 @@ export class Painter {
         const mesh = new Mesh(geometry, this.materials.box);
         mesh.frustumCulled = false;
         return mesh;
-    }
-
-    makeScreen() {
-        const triangle = new BufferGeometry();
-        triangle.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 3, -1, 0, -1, 3, 0]), 3));
-        this.flat = new OrthographicCamera();
-        const picture = (/** @type {string} */ fragmentShader, /** @type {any} */ uniforms, transparent = false) => {
-            const mesh = new Mesh(triangle, new ShaderMaterial({ vertexShader: screenVertex, fragmentShader, uniforms, glslVersion: GLSL3, depthTest: false, depthWrite: false, transparent, blending: transparent ? NormalBlending : NoBlending }));
-            mesh.frustumCulled = false;
-            return mesh;
-        };
-        this.screen = picture(screenFragment, {
-            colours: { value: null }, numbers: { value: null }, ghosts: { value: null }, picks: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) },
-            grape: { value: new Color() }, hoverInk: { value: new Color() }, hovered: { value: 0 }, anyPick: { value: 0 }, inked: { value: 0 }, ink: { value: new Color() }, size: { value: new Vector2() },
-        });
-        this.blend = picture(meanFragment, { colours: { value: null }, share: { value: 1 } }, true);
-        /** Colours of the background, from the bottom up. @type {Color[]} */
-        this.backdrop = [];
     }
 
     /** @param {boolean} dark */
@@ -166,34 +154,14 @@ export class Painter {
         this.shared.materials.value = texture(data, width, rows, FloatType, RGBAFormat);
     }
 
-    /**
-     * @param {Map<number, ImageBitmap>} pictures by texture number
-     */
+    /** @param {Map<number, ImageBitmap>} pictures by texture number */
     setPictures(pictures) {
         if (pictures.size === 0) return;
-        const size = pictures.size > 24 ? 256 : 512;
-        const layers = [...pictures.keys()];
-        const board = new OffscreenCanvas(size, size);
-        const pen = /** @type {OffscreenCanvasRenderingContext2D} */ (board.getContext('2d', { willReadFrequently: true }));
-        const data = new Uint8Array(size * size * 4 * layers.length);
-        layers.forEach((number, layer) => {
-            pen.clearRect(0, 0, size, size);
-            pen.drawImage(/** @type {ImageBitmap} */ (pictures.get(number)), 0, 0, size, size);
-            data.set(pen.getImageData(0, 0, size, size).data, layer * size * size * 4);
-        });
-        const array = new DataArrayTexture(data, size, size, layers.length);
-        array.wrapS = array.wrapT = RepeatWrapping;
-        array.minFilter = LinearMipmapLinearFilter;
-        array.magFilter = LinearFilter;
-        array.generateMipmaps = true;
-        array.colorSpace = SRGBColorSpace;
-        array.format = RGBAFormat;
-        array.internalFormat = 'SRGB8_ALPHA8';
-        array.needsUpdate = true;
-        this.shared.pictures.value = array;
+        const numbers = [...pictures.keys()];
+        this.shared.pictures.value = stackedPictures([...pictures.values()]);
         const surface = this.shared.materials.value;
         for (const [number, [, picture]] of this.surfaces) {
-            if (picture !== null && layers.includes(picture)) surface.image.data[number * 8 + 4] = layers.indexOf(picture);
+            if (picture !== null && numbers.includes(picture)) surface.image.data[number * 8 + 4] = numbers.indexOf(picture);
         }
         surface.needsUpdate = true;
     }
@@ -513,28 +481,4 @@ export class Painter {
         if (solid > 0) return solid;
         return over > 0 && over < GLASS && !(this.states[over] & 16) ? over : glass;
     }
-}
-
-/** @returns {DataTexture} */
-function texture(/** @type {any} */ data, /** @type {number} */ width, /** @type {number} */ height, /** @type {any} */ type, /** @type {any} */ format) {
-    const made = new DataTexture(data, width, height, format, type);
-    made.minFilter = made.magFilter = NearestFilter;
-    made.unpackAlignment = 1;
-    made.needsUpdate = true;
-    return made;
-}
-
-/** @param {Uint8Array} values @param {(value: number) => number} map */
-function byNumber(values, map) {
-    const width = 1024;
-    const rows = Math.max(1, Math.ceil(values.length / width));
-    const data = new Uint8Array(width * rows);
-    for (let at = 0; at < values.length; at++) data[at] = map(values[at]);
-    return texture(data, width, rows, UnsignedByteType, RedFormat);
-}
-
-function emptyPictures() {
-    const array = new DataArrayTexture(new Uint8Array(4).fill(255), 1, 1, 1);
-    array.needsUpdate = true;
-    return array;
 }
