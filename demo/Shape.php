@@ -151,10 +151,20 @@ final class Shape
         $last = count($path) - 1;
         $rings = [];
         $along = [0.0];
+        $level = [1.0, 0.0, 0.0];
+        for ($at = 0; $at < $last; $at++) {
+            [$fx, $fy] = self::minus($path[$at + 1], $path[$at]);
+            if (hypot($fx, $fy) > 1e-6) {
+                $level = self::unit([-$fy, $fx, 0.0]);
+                break;
+            }
+        }
         foreach ($path as $at => $point) {
-            [$fx, $fy, $fz] = self::unit(self::minus($path[min($last, $at + 1)], $path[max(0, $at - 1)]));
-            $level = abs($fz) > 0.999 ? [1.0, 0.0, 0.0] : self::unit([-$fy, $fx, 0.0]);
-            $up = self::cross([$fx, $fy, $fz], $level);
+            $forward = self::unit(self::minus($path[min($last, $at + 1)], $path[max(0, $at - 1)]));
+            // Carried along from point to point, so that the outline never twists, not even where the path turns upright or back.
+            $lean = $level[0] * $forward[0] + $level[1] * $forward[1] + $level[2] * $forward[2];
+            $level = self::unit([$level[0] - $lean * $forward[0], $level[1] - $lean * $forward[1], $level[2] - $lean * $forward[2]]);
+            $up = self::cross($forward, $level);
             $ring = [];
             foreach ($outline as [$a, $b]) {
                 $ring[] = [$point[0] + $a * $level[0] + $b * $up[0], $point[1] + $a * $level[1] + $b * $up[1], $point[2] + $a * $level[2] + $b * $up[2]];
