@@ -63,7 +63,7 @@ abstract class BrowserTestCase extends TestCase
     {
         $browser = $this->browser($dark)->signIn($this->person(), self::PASSWORD);
         $browser->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys(self::demoFile());
-        $browser->waitFor('.report', 60);
+        $browser->waitFor('.report', 120);
         $browser->click('.report-head .primary');
         $browser->waitFor('#ledger-grid');
 

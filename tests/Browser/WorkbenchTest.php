@@ -111,7 +111,7 @@ final class WorkbenchTest extends BrowserTestCase
         $email = $this->person();
         $first = $this->browser()->signIn($email, self::PASSWORD);
         $first->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys(self::demoFile());
-        $first->waitFor('.report', 60)->click('.report-head .primary')->waitFor('#ledger-grid');
+        $first->waitFor('.report', 120)->click('.report-head .primary')->waitFor('#ledger-grid');
         $path = (string) parse_url($first->driver->getCurrentURL(), PHP_URL_PATH);
         $second = $this->browser()->signIn($email, self::PASSWORD)->visit($path);
         $second->waitFor('#ledger-grid');

@@ -145,17 +145,17 @@ final class Browser
         return $this->driver->executeScript($script, array_values($arguments));
     }
 
-    public function waitFor(string $selector, float $seconds = 15): self
+    public function waitFor(string $selector, float $seconds = 40): self
     {
         return $this->waitUntil('return document.querySelector('.json_encode($selector).') !== null', "there is no $selector", $seconds);
     }
 
-    public function waitForText(string $selector, string $text, float $seconds = 15): self
+    public function waitForText(string $selector, string $text, float $seconds = 40): self
     {
         return $this->waitUntil('return (document.querySelector('.json_encode($selector).')?.textContent ?? "").includes('.json_encode($text).')', "$selector does not say \"$text\"", $seconds);
     }
 
-    public function waitUntil(string $script, string $complaint, float $seconds = 15): self
+    public function waitUntil(string $script, string $complaint, float $seconds = 40): self
     {
         $until = microtime(true) + $seconds;
         do {
@@ -168,7 +168,7 @@ final class Browser
     }
 
     /** Waits until the canvas has drawn all that it is going to draw, edges smoothed. */
-    public function settled(float $seconds = 60): self
+    public function settled(float $seconds = 120): self
     {
         return $this->waitUntil(
             'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && !document.body.classList.contains("asking")',
