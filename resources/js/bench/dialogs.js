@@ -22,6 +22,8 @@ export class Dialogs {
         });
         // The browser gives the focus back by itself, unless what had it is gone.
         this.element.addEventListener('close', () => {
+            // The event comes late: the dialog may be open again by then.
+            if (this.element.open) return;
             this.element.replaceChildren();
             if (document.activeElement === document.body) bench.ledger.row(bench.ledger.focusKey)?.focus({ preventScroll: true });
         });

@@ -138,11 +138,8 @@ export class Ledger {
         counter.textContent = hits === '' ? '' : `${Number(hits).toLocaleString('en')} ${hits === '1' ? 'object' : 'objects'}`;
         const pick = /** @type {HTMLElement} */ (this.element.querySelector('#pick-found'));
         pick.hidden = hits === '' || hits === '0';
-        // Rows may have become fewer than the scroll position allows, or the window may have to move on.
-        if (total > 0 && from > 0 && from >= total) {
-            this.wanted.from = Math.max(0, total - this.wanted.count);
-            this.fetch('GET', '/ledger');
-        }
+        // Rows may have become fewer than the scroll position allows, or an overtaken answer may have left another window.
+        this.follow();
     }
 
     /** @param {string} key @returns {HTMLElement | null} */
@@ -187,7 +184,11 @@ export class Ledger {
 
     /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key @param {boolean} [focus] */
     async show(key, focus = false) {
+        const asked = `${this.lens} ${this.words}`;
         const found = await this.server.json(`/ledger/place?lens=${this.lens}&words=${encodeURIComponent(this.words)}&key=${key}`);
+        // Whoever has gone on to search or to type meanwhile is left where they are.
+        if (asked !== `${this.lens} ${this.words}`) return;
+        if (document.activeElement instanceof HTMLInputElement) focus = false;
         if (found && found.place !== null) {
             this.reveal(found.place);
             this.focusKey = found.key;

@@ -20,7 +20,8 @@ export class Server {
      * @returns {Promise<number>} the answer's status, 0 when there was none
      */
     ask(method, path, values = {}) {
-        this.last = this.last.then(() => this.send(method, path, values));
+        // One that fails must not keep those behind it waiting.
+        this.last = this.last.catch(() => 0).then(() => this.send(method, path, values));
         return this.last;
     }
 
