@@ -188,7 +188,8 @@ export class Ledger {
         const found = await this.server.json(`/ledger/place?lens=${this.lens}&words=${encodeURIComponent(this.words)}&key=${key}`);
         // Whoever has gone on to search or to type meanwhile is left where they are.
         if (asked !== `${this.lens} ${this.words}`) return;
-        if (document.activeElement instanceof HTMLInputElement) focus = false;
+        const typing = document.activeElement;
+        if (typing instanceof HTMLInputElement && !typing.closest('dialog')) focus = false;
         if (found && found.place !== null) {
             this.reveal(found.place);
             this.focusKey = found.key;
