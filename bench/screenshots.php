@@ -62,6 +62,7 @@ $panel = $project->objects()->where('name', 'Mesh_33')->value('no');
 $browser->js("shelfBench.why($panel)");
 $browser->waitFor('#dialog[open] .why');
 usleep(600_000);
+$browser->settled(90);
 $clear();
 $browser->screenshot("$folder/why.png");
 $browser->dark(true);
