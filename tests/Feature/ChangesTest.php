@@ -5,27 +5,12 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Models\Desk;
-use App\Models\Project;
-use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 use Tests\Core\Support\Gltf;
-use Tests\TestCase;
 
-final class ChangesTest extends TestCase
+final class ChangesTest extends ProjectTestCase
 {
-    private User $ida;
-
-    private Project $project;
-
-    protected function setUp(): void
-    {
-        parent::setUp();
-        $this->ida = $this->person();
-        $this->project = $this->baths($this->ida);
-        $this->actingAs($this->ida);
-    }
-
     public function test_a_layer_from_the_pick_takes_what_is_picked_and_what_that_holds(): void
     {
         $bank = (int) $this->project->objects()->where('name', 'Bank 2')->value('no');

@@ -5,32 +5,17 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Models\Desk;
-use App\Models\Project;
-use App\Models\User;
 use App\Models\View;
 use App\Workbench\Bench;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Testing\TestResponse;
-use Tests\TestCase;
 use VineShelf\Rungs\Rung;
 
-final class DeskTest extends TestCase
+final class DeskTest extends ProjectTestCase
 {
     private const CAMERA = '{"eye":[30,-30,20],"target":[0,0,1],"fov":40}';
 
     private const PICTURE = 'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
-
-    private User $ida;
-
-    private Project $project;
-
-    protected function setUp(): void
-    {
-        parent::setUp();
-        $this->ida = $this->person();
-        $this->project = $this->baths($this->ida);
-        $this->actingAs($this->ida);
-    }
 
     public function test_rungs_are_set_and_taken_back_apart_from_the_projects_history(): void
     {

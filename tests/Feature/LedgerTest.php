@@ -11,30 +11,15 @@ use App\Changes\Edits\RowEdit;
 use App\Ledger\LayersLens;
 use App\Ledger\NestingLens;
 use App\Ledger\Row;
-use App\Models\Project;
-use App\Models\User;
 use App\View\Marks;
 use App\Workbench\Bench;
 use App\Workbench\PickCard;
-use Tests\TestCase;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 
 /** Lenses against a slow listing, the pick card's words, marks, and edits that survive storing. */
-final class LedgerTest extends TestCase
+final class LedgerTest extends ProjectTestCase
 {
-    private User $ida;
-
-    private Project $project;
-
-    protected function setUp(): void
-    {
-        parent::setUp();
-        $this->ida = $this->person();
-        $this->project = $this->baths($this->ida);
-        $this->actingAs($this->ida);
-    }
-
     public function test_the_nesting_lens_shows_what_walking_the_tree_shows(): void
     {
         $bench = Bench::of($this->project, $this->ida);
