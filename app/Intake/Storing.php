@@ -185,9 +185,10 @@ final class Storing
             $lines[] = implode("\t", [
                 $project->id, $packed->number, $source->id, $packs[$this->packer->packOf[$index]], $mesh->material === null ? 0 : $materials[$mesh->material] ?? 0,
                 self::text($mesh->name), $packed->hash, $packed->triangles, $packed->vertices, $mesh->pieces, $packed->bytes, '\\\\x'.bin2hex(pack('e6', ...$box)),
+                '['.implode(',', array_map(static fn (int $material): int => $materials[$material] ?? 0, $mesh->materials)).']',
             ]);
         }
-        self::copy('meshes', 'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds', $lines);
+        self::copy('meshes', 'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds, materials', $lines);
 
         return $numbers;
     }

@@ -86,6 +86,7 @@ final class TakeIn implements ShouldQueue
         $index = $storing->index($project, $numbers);
         $index === null ? $scenes->build($project) : $scenes->keepBuilt($project, $index);
         Storage::disk('local')->delete($import->path);
+        Ripen::dispatch($project->id);
     }
 
     /** @return array<int, int> for each mesh, the layer of the first object that draws it */

@@ -10,6 +10,7 @@ use Illuminate\Database\Eloquent\Model;
 /**
  * @property int $project_id
  * @property int $no
+ * @property int $source_id
  * @property string $name
  * @property array{colour: list<float>, texture: int|null, metallic: float, roughness: float, alpha: string, cutoff: float, doubleSided: bool} $surface
  */

@@ -19,6 +19,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $pieces
  * @property int $bytes
  * @property string $bounds
+ * @property list<int> $materials every material that it uses; empty for a mesh that was taken in before they were kept
  */
 final class Mesh extends Model
 {
@@ -30,5 +31,5 @@ final class Mesh extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['bounds' => Casts\Bytes::class];
+    protected $casts = ['bounds' => Casts\Bytes::class, 'materials' => 'array'];
 }

@@ -19,6 +19,7 @@ use VineShelf\Rungs\Settings;
  * @property array{eye: list<float>, target: list<float>, fov: float}|null $camera metres, z up; field of view in degrees
  * @property int $newcomers what layers get that are newer than the view: 0 Hidden, 5 Full, -1 as the desk has it
  * @property int $known_layer the newest layer that the view knows
+ * @property int|null $known_object the newest object that the view knows, null when it was kept before that was noted
  * @property string $picture file on the disk for kept files, empty for none
  * @property Carbon $kept_at
  */

@@ -6,9 +6,12 @@ namespace App\Scenes;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Facts\FactsBuilder;
+use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Packed;
+use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
 use VineShelf\Search\NameIndex;
 
@@ -75,21 +78,59 @@ final class SceneQuery
             + DrawRecords::columns($order, $meshes, $placed, $placements, $this->meshes($project));
     }
 
-    /** @return \Generator<int, array{string, string, string, string, string, string, string, string, string, string, string}> */
-    private function rows(Project $project): \Generator
+    /**
+     * What the files say about the objects, as columns beside the others.
+     *
+     * @return array<string, string> packed column by name
+     */
+    public function facts(Project $project, Scene $scene): array
+    {
+        $materials = [];
+        foreach ($project->materials()->get() as $material) {
+            $colour = DrawRecords::colour($material->surface['colour']);
+            $materials[$material->no] = [$material->name, $material->surface['texture'] !== null, sprintf('#%02x%02x%02x', $colour & 255, $colour >> 8 & 255, $colour >> 16 & 255), $material->source_id];
+        }
+        $materialsOf = [];
+        foreach ($project->meshes()->get(['no', 'material_no', 'materials']) as $mesh) {
+            $materialsOf[$mesh->no] = $mesh->materials === [] && $mesh->material_no > 0 ? [$mesh->material_no] : $mesh->materials;
+        }
+        $facts = new FactsBuilder($scene->count(), $materialsOf, $materials, array_map(strval(...), $project->sources()->pluck('name', 'id')->all()));
+        foreach ($this->copied($project, 'no, mesh_no, vertices, source_id, class, properties, CASE WHEN mesh_no = 0 AND kind <> 0 THEN transform END') as [$number, $mesh, $vertices, $source, $class, $properties, $transform]) {
+            $row = $scene->row((int) $number);
+            $facts->add($row, (int) $mesh, (int) $vertices, (int) $source, self::plain($class), $properties === '\\N' ? null : self::plain($properties));
+            if ($transform !== '\\N') {
+                $m = Affine::unpack((string) hex2bin(substr($transform, 3)));
+                $facts->spot($row, [$m[3], $m[7], $m[11]]);
+            }
+        }
+
+        return $facts->columns();
+    }
+
+    /** @return \Generator<int, list<string>> the fields of every object that is not gone, as COPY writes them */
+    private function copied(Project $project, string $fields): \Generator
     {
         $pdo = DB::connection()->getPdo();
         for ($first = 0; $first < $project->next_object; $first += self::CHUNK) {
-            $query = '(SELECT no, parent_no, position, layer_no, kind, lock, triangles, mesh_no, name, transform, instances FROM objects WHERE project_id = '.$project->id
-                .' AND no >= '.$first.' AND no < '.($first + self::CHUNK).' AND NOT gone ORDER BY no)';
+            $query = "(SELECT $fields FROM objects WHERE project_id = $project->id AND no >= $first AND no < ".($first + self::CHUNK).' AND NOT gone ORDER BY no)';
             foreach ($pdo->pgsqlCopyToArray($query) ?: [] as $line) {
-                /** @var array{string, string, string, string, string, string, string, string, string, string, string} $fields */
-                $fields = explode("\t", rtrim((string) $line, "\n"));
-                if (str_contains($fields[8], '\\')) {
-                    $fields[8] = stripcslashes($fields[8]);
-                }
-                yield $fields;
+                yield explode("\t", rtrim((string) $line, "\n"));
             }
+        }
+    }
+
+    private static function plain(string $field): string
+    {
+        return str_contains($field, '\\') ? stripcslashes($field) : $field;
+    }
+
+    /** @return \Generator<int, array{string, string, string, string, string, string, string, string, string, string, string}> */
+    private function rows(Project $project): \Generator
+    {
+        foreach ($this->copied($project, 'no, parent_no, position, layer_no, kind, lock, triangles, mesh_no, name, transform, instances') as $fields) {
+            /** @var array{string, string, string, string, string, string, string, string, string, string, string} $fields */
+            $fields[8] = self::plain($fields[8]);
+            yield $fields;
         }
     }
 

@@ -8,8 +8,9 @@ use App\Models\Project;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
+use VineShelf\Facts\DerivedColumns;
+use VineShelf\Facts\Measure;
 use VineShelf\Scene\ColumnSource;
-use VineShelf\Scene\MissingColumn;
 use VineShelf\Scene\Scene;
 
 /**
@@ -27,23 +28,36 @@ final class SceneStore
 
     public function columns(Project $project): ColumnSource
     {
-        $files = $this->manifest($project, $project->revision) ?? $this->build($project);
+        $stored = new StoredColumns($this, $project, $this->manifest($project, $project->revision) ?? $this->build($project));
 
-        return new class ($this, $project, $files) implements ColumnSource {
-            /** @param array<string, string> $files */
-            public function __construct(private readonly SceneStore $store, private readonly Project $project, private array $files) {}
+        return new DerivedColumns($stored, fn (string $name, string $bytes) => $this->add($project, [$name => $bytes]));
+    }
 
-            public function column(string $name): string
-            {
-                $found = $this->store->read($this->files[$name] ?? '');
-                if ($found === null) {
-                    $this->files = $this->store->build($this->project);
-                    $found = $this->store->read($this->files[$name] ?? '');
-                }
+    /**
+     * Puts columns beside those that the index already has.
+     *
+     * @param array<string, string> $columns packed column by name
+     *
+     * @return array<string, string> file by column
+     */
+    public function add(Project $project, array $columns): array
+    {
+        return $this->keep($project, $this->write($project, $columns) + ($this->manifest($project, $project->revision) ?? []));
+    }
 
-                return $found ?? throw MissingColumn::named($name);
+    /** Works out what rules and sorting are known to need, so that nobody has to wait for it. */
+    public function ripen(Project $project): void
+    {
+        $columns = $this->columns($project);
+        foreach (['box', 'instances', 'depths', 'planes.kind', 'planes.class', 'planes.surfaces', 'planes.mesh', 'order.name.up'] as $name) {
+            $columns->column($name);
+        }
+        foreach (Measure::cases() as $measure) {
+            $columns->column("ranked.$measure->value");
+            if (in_array($measure, [Measure::Triangles, Measure::Weight, Measure::Size], true)) {
+                $columns->column("order.$measure->value.down");
             }
-        };
+        }
     }
 
     /**
@@ -56,6 +70,10 @@ final class SceneStore
         $files = $this->manifest($project, $from);
         if ($files === null) {
             return;
+        }
+        // What was worked out from a column that has changed is worked out again when it is needed.
+        foreach (isset($changed['names']) ? ['order.name.up', 'order.name.down'] : [] as $stale) {
+            unset($files[$stale]);
         }
         $this->keep($project, $this->write($project, $changed) + $files);
         if ($project->revision % 8 === 0) {

@@ -18,5 +18,7 @@ final readonly class TakenMesh
         public int $pieces,
         /** The first material, by the file's own index. */
         public ?int $material,
+        /** @var list<int> every material it uses, by the file's own index */
+        public array $materials = [],
     ) {}
 }

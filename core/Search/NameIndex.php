@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Search;
 
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
@@ -89,6 +90,67 @@ final class NameIndex
         }
 
         return $rows;
+    }
+
+    /** The rows whose names hold the text. @param string $lower in lower case, on one line */
+    public static function having(Scene $scene, string $lower): Bits
+    {
+        return $lower === '' ? Bits::all($scene->count()) : self::lines($scene, $lower);
+    }
+
+    /** The rows whose names are the text. @param string $lower in lower case, on one line */
+    public static function being(Scene $scene, string $lower): Bits
+    {
+        return self::lines($scene, "\n$lower\n", 1);
+    }
+
+    /** The rows whose names start with the text. @param string $lower in lower case, on one line */
+    public static function starting(Scene $scene, string $lower): Bits
+    {
+        return self::lines($scene, "\n$lower", 1);
+    }
+
+    /** The rows whose names fit a regular expression in which ^ and $ stand for the ends of a line; it must fit whole lines. */
+    public static function like(Scene $scene, string $expression): Bits
+    {
+        $text = $scene->column('names');
+        $offsets = $scene->column('nameAt');
+        $rows = [];
+        $row = 0;
+        $count = $scene->count();
+        $at = 1;
+        $end = strlen($text) - 1;
+        while ($at < $end + 1 && preg_match($expression, $text, $found, PREG_OFFSET_CAPTURE, $at) === 1) {
+            if ($found[0][1] > $end) {
+                break;
+            }
+            $row = self::rowAt($offsets, $found[0][1], $row, $count);
+            $rows[] = $row;
+            $at = Packed::uint32At($offsets, $row + 1);
+        }
+
+        return Bits::ofRows($count, $rows);
+    }
+
+    /** @param int $before how many characters of the needle stand in the line before */
+    private static function lines(Scene $scene, string $needle, int $before = 0): Bits
+    {
+        $text = $scene->column('names');
+        $offsets = $scene->column('nameAt');
+        $rows = [];
+        $row = 0;
+        $count = $scene->count();
+        $at = 1 - $before;
+        while (($found = strpos($text, $needle, $at)) !== false) {
+            $row = self::rowAt($offsets, $found + $before, $row, $count);
+            if ($row === 0 || $row > $count) {
+                break;
+            }
+            $rows[] = $row;
+            $at = Packed::uint32At($offsets, $row + 1) - $before;
+        }
+
+        return Bits::ofRows($count, $rows);
     }
 
     private static function rowAt(string $offsets, int $position, int $low, int $high): int

@@ -79,7 +79,7 @@ final class MeshReader
         }
         $kind = isset($kinds['part']) || $kinds === [] ? Kind::Part : (isset($kinds['curve']) ? Kind::Curve : Kind::Points);
 
-        return $this->facts[$index] = new TakenMesh($mesh->name, $kind, $triangles, $vertices, count($mesh->pieces), $mesh->pieces[0]['material'] ?? null);
+        return $this->facts[$index] = new TakenMesh($mesh->name, $kind, $triangles, $vertices, count($mesh->pieces), $mesh->pieces[0]['material'] ?? null, array_values(array_unique(array_filter(array_column($mesh->pieces, 'material'), is_int(...)))));
     }
 
     /** @return list<Primitive> */

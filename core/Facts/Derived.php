@@ -1,0 +1,285 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Facts;
+
+use VineShelf\Geometry\Box;
+use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Kind;
+use VineShelf\Scene\Packed;
+use VineShelf\Scene\Scene;
+
+/**
+ * Columns that follow from others:
+ *
+ * | column          | what                                                                              |
+ * |-----------------|-----------------------------------------------------------------------------------|
+ * | box             | six 32-bit floats per row: least and greatest x, y, z of it and what it holds     |
+ * | instances       | uint32 per row: how often its mesh is drawn in the project                        |
+ * | depths          | uint32 per row: how deep it is nested, 1 for a root                               |
+ * | ranked.M        | {@see Ranked}, of a measure or of property.N                                      |
+ * | planes.C        | {@see Planes} of kind, mesh, class, surfaces or property.N                        |
+ * | order.C.up/down | uint32: rows sorted by a measure, name, kind, class, material, source, property.N |
+ */
+final class Derived
+{
+    /** @return string|null null when there is no such column */
+    public static function column(Scene $scene, string $name): ?string
+    {
+        $parts = explode('.', $name, 2);
+
+        return match ($parts[0]) {
+            'box' => self::boxes($scene),
+            'instances' => self::instances($scene),
+            'depths' => self::depths($scene),
+            'ranked' => isset($parts[1]) ? Ranked::of(self::numbers($scene, $parts[1]), $scene->count())->pack() : null,
+            'planes' => isset($parts[1]) ? Planes::of(self::codes($scene, $parts[1]))->pack() : null,
+            'order' => isset($parts[1]) ? self::order($scene, $parts[1]) : null,
+            default => null,
+        };
+    }
+
+    private static function order(Scene $scene, string $name): string
+    {
+        $down = str_ends_with($name, '.down');
+        $by = substr($name, 0, (int) strrpos($name, '.'));
+        $rows = Order::by(self::values($scene, $by), $scene->count(), $down);
+
+        return $rows === [] ? '' : pack('V*', ...$rows);
+    }
+
+    /** @return array<int, int|float|string> by row */
+    private static function values(Scene $scene, string $by): array
+    {
+        $facts = new Facts($scene);
+
+        return match (true) {
+            Measure::tryFrom($by) !== null => self::numbers($scene, $by),
+            $by === 'name' => self::named(explode("\n", $scene->column('names'))),
+            $by === 'kind' => self::spelled(self::codes($scene, 'kind'), array_map(static fn (Kind $kind): string => $kind->label(), Kind::cases()), true),
+            $by === 'class' => self::spelled(self::codes($scene, 'class'), $facts->words('class.words')),
+            $by === 'material' => self::spelled(self::codes($scene, 'surfaces'), array_map(static fn (array $list): string => $facts->materials()[$list[0] ?? 0][0] ?? '', $facts->surfaceLists())),
+            $by === 'source' => array_filter(array_map(static fn (int $source): string => Order::sortKey($facts->sourceNames()[$source] ?? ''), self::sourceOf($facts))),
+            default => self::property($scene, $by),
+        };
+    }
+
+    /** @return array<int, int|float|string> */
+    private static function property(Scene $scene, string $column): array
+    {
+        $words = (new Facts($scene))->words("$column.words");
+        $allNumbers = array_filter(array_slice($words, 1), is_string(...)) === [];
+
+        return $allNumbers ? self::numbers($scene, $column) : self::spelled(self::codes($scene, $column), array_map(strval(...), $words));
+    }
+
+    /**
+     * @param list<string> $names by row
+     *
+     * @return array<int, string>
+     */
+    private static function named(array $names): array
+    {
+        array_pop($names);
+        unset($names[0]);
+
+        return array_map(Order::sortKey(...), array_filter($names, static fn (string $name): bool => $name !== ''));
+    }
+
+    /**
+     * @param array<int, int>             $codes by row
+     * @param list<int|float|string>      $words by code
+     *
+     * @return array<int, int> the place of the row's word among all words, by row
+     */
+    private static function spelled(array $codes, array $words, bool $withZero = false): array
+    {
+        $keys = array_map(static fn (int|float|string $word): string => Order::sortKey((string) $word), $words);
+        asort($keys, SORT_STRING);
+        $place = array_flip(array_keys($keys));
+        $values = [];
+        foreach ($codes as $row => $code) {
+            if ($row > 0 && ($code > 0 || $withZero)) {
+                $values[$row] = $place[$code];
+            }
+        }
+
+        return $values;
+    }
+
+    /** @return array<int, int> by row */
+    private static function sourceOf(Facts $facts): array
+    {
+        $sources = [];
+        $runs = $facts->sources();
+        foreach ($runs->values as $index => $source) {
+            for ($row = $runs->starts[$index], $last = $runs->end($index); $row <= $last; $row++) {
+                $sources[$row] = $source;
+            }
+        }
+
+        return $sources;
+    }
+
+    /** @return array<int, int> by row */
+    private static function codes(Scene $scene, string $column): array
+    {
+        if ($column === 'kind') {
+            /** @var list<int> $codes */
+            $codes = array_values((array) unpack('C*', $scene->column('kind')));
+
+            return $codes;
+        }
+
+        return self::uint32($scene->column($column));
+    }
+
+    /** @return list<int> */
+    private static function uint32(string $packed): array
+    {
+        return Packed::uint32($packed, 0, intdiv(strlen($packed), 4));
+    }
+
+    /** @return array<int, int|float> by row */
+    private static function numbers(Scene $scene, string $column): array
+    {
+        $measure = Measure::tryFrom($column);
+        if ($measure === null) {
+            $words = (new Facts($scene))->words("$column.words");
+            $numbers = [];
+            foreach (self::uint32($scene->column($column)) as $row => $code) {
+                if ($code > 0 && ! is_string($words[$code])) {
+                    $numbers[$row] = $words[$code];
+                }
+            }
+
+            return $numbers;
+        }
+        $numbers = match ($measure) {
+            Measure::Triangles, Measure::Weight, Measure::Holds => self::sums($scene, $measure),
+            Measure::Children => self::children($scene),
+            Measure::Vertices => self::uint32($scene->column('vertices')),
+            Measure::Instances => self::uint32($scene->column('instances')),
+            Measure::Depth => self::uint32($scene->column('depths')),
+            default => self::extents($scene, $measure),
+        };
+        unset($numbers[0]);
+
+        return $numbers;
+    }
+
+    /** @return array<int, int> */
+    private static function sums(Scene $scene, Measure $measure): array
+    {
+        /** @var array<int, int> $sums */
+        $sums = array_values((array) unpack('P*', $scene->column('triangles')));
+        $ends = self::uint32($scene->column('end'));
+        $numbers = [];
+        for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
+            $numbers[$row] = match ($measure) {
+                Measure::Triangles => $sums[$row] - $sums[$row - 1],
+                Measure::Weight => $sums[$ends[$row]] - $sums[$row - 1],
+                default => $ends[$row] - $row,
+            };
+        }
+
+        return $numbers;
+    }
+
+    /** @return array<int, int> */
+    private static function children(Scene $scene): array
+    {
+        $numbers = array_fill(0, $scene->count() + 1, 0);
+        foreach (self::uint32($scene->column('parent')) as $row => $parent) {
+            if ($row > 0) {
+                $numbers[$parent]++;
+            }
+        }
+
+        return $numbers;
+    }
+
+    /** @return array<int, float> */
+    private static function extents(Scene $scene, Measure $measure): array
+    {
+        $boxes = $scene->column('box');
+        $numbers = [];
+        for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
+            /** @var array<int, float> $b */
+            $b = unpack('g6', $boxes, $row * 24);
+            if ($b[1] <= $b[4]) {
+                // Rounded to a micrometre, so that equal things are equal.
+                $numbers[$row] = round(Facts::ofBox($measure, [$b[1], $b[2], $b[3], $b[4], $b[5], $b[6]]), 6);
+            }
+        }
+
+        return $numbers;
+    }
+
+    private static function depths(Scene $scene): string
+    {
+        $depths = [0];
+        foreach (self::uint32($scene->column('parent')) as $row => $parent) {
+            if ($row > 0) {
+                $depths[] = $depths[$parent] + 1;
+            }
+        }
+
+        return pack('V*', ...$depths);
+    }
+
+    private static function instances(Scene $scene): string
+    {
+        $records = self::uint32($scene->column('recordAt'));
+        $meshes = self::uint32($scene->column('mesh'));
+        $drawn = [];
+        foreach ($meshes as $row => $mesh) {
+            if ($mesh > 0) {
+                $drawn[$mesh] = ($drawn[$mesh] ?? 0) + $records[$row + 1] - $records[$row];
+            }
+        }
+        $numbers = array_map(static fn (int $mesh): int => $drawn[$mesh] ?? 0, $meshes);
+
+        return pack('V*', ...$numbers);
+    }
+
+    private static function boxes(Scene $scene): string
+    {
+        $count = $scene->count();
+        $records = $scene->column('records');
+        $recordAt = self::uint32($scene->column('recordAt'));
+        $meshRows = $scene->column('meshrows');
+        $origin = Packed::float64($scene->column('origin'), 0, 3);
+        $boxes = array_fill(0, $count + 1, null);
+        $known = [];
+        for ($row = 1; $row <= $count; $row++) {
+            for ($record = $recordAt[$row]; $record < $recordAt[$row + 1]; $record++) {
+                /** @var array<int|string, float> $m */
+                $m = unpack('Vobject/Vmesh/g12', $records, $record * DrawRecords::RECORD);
+                $mesh = (int) $m['mesh'];
+                $known[$mesh] ??= new Box(...Packed::float32($meshRows, $mesh * DrawRecords::MESH + 16, 6));
+                $box = $known[$mesh]->transformed([$m[1], $m[2], $m[3], $m[4] + $origin[0], $m[5], $m[6], $m[7], $m[8] + $origin[1], $m[9], $m[10], $m[11], $m[12] + $origin[2]]);
+                $boxes[$row] = $boxes[$row] === null ? $box : $boxes[$row]->with($box);
+            }
+        }
+        $spots = $scene->column('spots');
+        for ($at = 0; $at < strlen($spots); $at += 28) {
+            $row = Packed::uint32At(substr($spots, $at, 4), 0);
+            [$x, $y, $z] = Packed::float64($spots, $at + 4, 3);
+            $boxes[$row] ??= new Box($x, $y, $z, $x, $y, $z);
+        }
+        $parents = self::uint32($scene->column('parent'));
+        for ($row = $count; $row > 0; $row--) {
+            if ($boxes[$row] !== null && $parents[$row] > 0) {
+                $boxes[$parents[$row]] = $boxes[$parents[$row]]?->with($boxes[$row]) ?? $boxes[$row];
+            }
+        }
+        $packed = '';
+        foreach ($boxes as $box) {
+            $packed .= $box === null ? pack('g6', INF, INF, INF, -INF, -INF, -INF) : pack('g6', $box->minX, $box->minY, $box->minZ, $box->maxX, $box->maxY, $box->maxZ);
+        }
+
+        return $packed;
+    }
+}

@@ -1,0 +1,188 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Facts;
+
+use VineShelf\Scene\Packed;
+use VineShelf\Scene\Runs;
+use VineShelf\Scene\Scene;
+
+/**
+ * What is known of each object beyond its place: measures, class, materials, source, properties of the file. Columns that are not in
+ * the index yet are worked out by {@see Derived} when they are first asked for.
+ */
+final class Facts
+{
+    /** @var array<string, array<int|string, mixed>> */
+    private array $lists = [];
+
+    public function __construct(public readonly Scene $scene) {}
+
+    public function mesh(int $row): int
+    {
+        return Packed::uint32At($this->scene->column('mesh'), $row);
+    }
+
+    public function className(int $row): string
+    {
+        return (string) $this->words('class.words')[Packed::uint32At($this->scene->column('class'), $row)];
+    }
+
+    public function sources(): Runs
+    {
+        return Runs::unpack($this->scene->column('source'));
+    }
+
+    /** @return array<int, string> by number */
+    public function sourceNames(): array
+    {
+        /** @var array<int, string> */
+        return $this->list('sources');
+    }
+
+    /** @return list<int> material numbers of what the object itself draws */
+    public function materialsOf(int $row): array
+    {
+        return $this->surfaceLists()[Packed::uint32At($this->scene->column('surfaces'), $row)];
+    }
+
+    /** @return list<list<int>> material numbers by surface code */
+    public function surfaceLists(): array
+    {
+        /** @var list<list<int>> */
+        return $this->list('surfaces.lists');
+    }
+
+    /** @return array<int, array{string, bool, string, int}> name, whether it has a texture, colour, source; by number */
+    public function materials(): array
+    {
+        /** @var array<int, array{string, bool, string, int}> */
+        return $this->list('materials');
+    }
+
+    /** @return array<string, array{int, int, bool}> index, objects that have it, whether all values are numbers; by name */
+    public function properties(): array
+    {
+        /** @var array<string, array{int, int, bool}> */
+        return $this->list('properties');
+    }
+
+    /** The name of a property as the files write it, whatever the case it is asked for in; null if no file has it. */
+    public function propertyNamed(string $name): ?string
+    {
+        if (isset($this->properties()[$name])) {
+            return $name;
+        }
+        foreach ($this->properties() as $known => $_) {
+            if (mb_strtolower((string) $known) === mb_strtolower($name)) {
+                return (string) $known;
+            }
+        }
+
+        return null;
+    }
+
+    /** The value of a property, null where the object does not have it. */
+    public function property(int $row, string $name): int|float|string|null
+    {
+        $index = $this->properties()[$name][0] ?? null;
+        if ($index === null) {
+            return null;
+        }
+        $code = Packed::uint32At($this->scene->column("property.$index"), $row);
+
+        return $code === 0 ? null : $this->words("property.$index.words")[$code] ?? null;
+    }
+
+    /** @return list<int|float|string> the different values of a coded column; entry 0 stands for none */
+    public function words(string $column): array
+    {
+        /** @var list<int|float|string> */
+        return $this->list($column);
+    }
+
+    /** The value of a measure, null where there is nothing to measure. Metres and cubic metres. */
+    public function measure(Measure $measure, int $row): int|float|null
+    {
+        return match ($measure) {
+            Measure::Triangles => $this->scene->triangles($row, $row),
+            Measure::Weight => $this->scene->triangles($row, $this->scene->end($row)),
+            Measure::Vertices => Packed::uint32At($this->scene->column('vertices'), $row),
+            Measure::Holds => $this->scene->end($row) - $row,
+            Measure::Depth => $this->scene->depth($row),
+            Measure::Children => count($this->scene->children($row)),
+            Measure::Instances => Packed::uint32At($this->scene->column('instances'), $row),
+            default => $this->extent($measure, $row),
+        };
+    }
+
+    /** @return array{float, float, float, float, float, float}|null least and greatest x, y, z of the object and what it holds, metres; null when nothing of it has a place */
+    public function box(int $row): ?array
+    {
+        $b = Packed::float32($this->scene->column('box'), $row * 24, 6);
+
+        return $b[0] > $b[3] ? null : [$b[0], $b[1], $b[2], $b[3], $b[4], $b[5]];
+    }
+
+    /** The different values of a measure or numeric property, ascending, and for each row where its value stands, 0 for none. */
+    public function ranked(string $column): Ranked
+    {
+        return Ranked::unpack($this->scene->column("ranked.$column"));
+    }
+
+    public function planes(string $column): Planes
+    {
+        return Planes::unpack($this->scene->column("planes.$column"));
+    }
+
+    /**
+     * A window of the rows, sorted.
+     *
+     * @param string $by a measure, or "name", "kind", "class", "material", "source", "property.N"
+     */
+    public function order(string $by, bool $down): string
+    {
+        return $this->scene->column("order.$by.".($down ? 'down' : 'up'));
+    }
+
+    private function extent(Measure $measure, int $row): ?float
+    {
+        $box = $this->box($row);
+
+        return $box === null ? null : self::ofBox($measure, $box);
+    }
+
+    /**
+     * @internal shared with Derived
+     *
+     * @param array{float, float, float, float, float, float} $b
+     */
+    public static function ofBox(Measure $measure, array $b): float
+    {
+        return match ($measure) {
+            Measure::Width => $b[3] - $b[0],
+            Measure::Length => $b[4] - $b[1],
+            Measure::Height => $b[5] - $b[2],
+            Measure::Size => max($b[3] - $b[0], $b[4] - $b[1], $b[5] - $b[2]),
+            Measure::Volume => ($b[3] - $b[0]) * ($b[4] - $b[1]) * ($b[5] - $b[2]),
+            Measure::X => ($b[0] + $b[3]) / 2,
+            Measure::Y => ($b[1] + $b[4]) / 2,
+            Measure::Z => ($b[2] + $b[5]) / 2,
+            Measure::Bottom => $b[2],
+            Measure::Top => $b[5],
+            default => throw new \LogicException("$measure->value is not read from a box."),
+        };
+    }
+
+    /** @return array<int|string, mixed> */
+    private function list(string $column): array
+    {
+        if (! isset($this->lists[$column])) {
+            $list = json_decode($this->scene->column($column), true, 16, JSON_THROW_ON_ERROR);
+            $this->lists[$column] = is_array($list) ? $list : [];
+        }
+
+        return $this->lists[$column];
+    }
+}

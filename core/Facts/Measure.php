@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Facts;
+
+/** What can be counted or measured of an object. */
+enum Measure: string
+{
+    case Triangles = 'triangles';
+    case Weight = 'weight';
+    case Vertices = 'vertices';
+    case Instances = 'instances';
+    case Children = 'children';
+    case Holds = 'holds';
+    case Depth = 'depth';
+    case Size = 'size';
+    case Width = 'width';
+    case Length = 'length';
+    case Height = 'height';
+    case Volume = 'volume';
+    case X = 'x';
+    case Y = 'y';
+    case Z = 'z';
+    case Bottom = 'bottom';
+    case Top = 'top';
+
+    public function label(): string
+    {
+        return ucfirst($this->value);
+    }
+
+    /** What the number says, as a sentence's end. */
+    public function meaning(): string
+    {
+        return match ($this) {
+            self::Triangles => 'triangles that it draws itself, every instance counted',
+            self::Weight => 'triangles of it and all that it holds',
+            self::Vertices => 'vertices that it draws itself, every instance counted',
+            self::Instances => 'how often its mesh is drawn in the whole project',
+            self::Children => 'objects directly below it',
+            self::Holds => 'objects below it, at any depth',
+            self::Depth => 'how deep it is nested: 1 for the top',
+            self::Size => 'the largest of its width, length and height',
+            self::Width => 'extent along x',
+            self::Length => 'extent along y, its depth seen from the front',
+            self::Height => 'extent along z, upwards',
+            self::Volume => 'volume of its bounding box',
+            self::X => 'middle of its bounding box along x',
+            self::Y => 'middle of its bounding box along y',
+            self::Z => 'middle of its bounding box along z, upwards',
+            self::Bottom => 'lowest point along z',
+            self::Top => 'highest point along z',
+        };
+    }
+
+    /** 0 for a plain number, 1 for metres, 3 for cubic metres. */
+    public function dimension(): int
+    {
+        return match ($this) {
+            self::Triangles, self::Weight, self::Vertices, self::Instances, self::Children, self::Holds, self::Depth => 0,
+            self::Volume => 3,
+            default => 1,
+        };
+    }
+}

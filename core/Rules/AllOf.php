@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Rules;
+
+/** Objects that every one of the parts picks. */
+final readonly class AllOf implements Node
+{
+    /** @param list<Node> $parts two or more */
+    public function __construct(public array $parts) {}
+}

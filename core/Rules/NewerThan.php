@@ -1,0 +1,11 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Rules;
+
+/** Objects that came, or whose layer came, after a view was kept or reviewed. */
+final readonly class NewerThan implements Node
+{
+    public function __construct(public string $view) {}
+}

@@ -1,0 +1,8 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Rules;
+
+/** A part of a rule's tree. Places in the text do not belong to it: the same rule written differently is the same tree. */
+interface Node {}

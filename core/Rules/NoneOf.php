@@ -1,0 +1,11 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Rules;
+
+/** Objects that the part does not pick. */
+final readonly class NoneOf implements Node
+{
+    public function __construct(public Node $part) {}
+}

@@ -1,0 +1,11 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Rules;
+
+/** A condition on a state: "is hidden", "has children". */
+final readonly class StateIs implements Node
+{
+    public function __construct(public State $state) {}
+}

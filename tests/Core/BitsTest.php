@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core;
+
+use PHPUnit\Framework\TestCase;
+use VineShelf\Facts\Order;
+use VineShelf\Facts\Planes;
+use VineShelf\Facts\Ranked;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Runs;
+
+final class BitsTest extends TestCase
+{
+    public function test_sets_of_rows_behave_like_plain_arrays_of_rows(): void
+    {
+        mt_srand(3);
+        for ($round = 0; $round < 300; $round++) {
+            $length = mt_rand(0, 70);
+            [$a, $b] = [self::some($length), self::some($length)];
+            [$x, $y] = [Bits::ofRows($length, $a), Bits::ofRows($length, $b)];
+            self::assertSame($a, $x->rows());
+            self::assertSame(count($a), $x->count());
+            self::assertSame($a === [], $x->isEmpty());
+            self::assertSame(array_values(array_intersect($a, $b)), $x->and($y)->rows());
+            self::assertSame(self::sorted([...$a, ...$b]), $x->or($y)->rows());
+            self::assertSame(array_values(array_diff($a, $b)), $x->without($y)->rows());
+            self::assertSame($length === 0 ? [] : array_values(array_diff(range(1, $length), $a)), $x->not()->rows());
+            self::assertEquals($x, Bits::ofRanges($length, $x->ranges()));
+            self::assertSame($a, array_merge(...array_map(static fn (array $range): array => range($range[0], $range[1]), $x->ranges())));
+            $offset = mt_rand(0, 20);
+            self::assertSame(array_slice($a, $offset, 7), $x->slice($offset, 7));
+            for ($row = 1; $row <= $length; $row++) {
+                self::assertSame(in_array($row, $a, true), $x->has($row));
+                self::assertSame(count(array_filter($a, static fn (int $other): bool => $other < $row)), $x->rank($row));
+            }
+            $runs = Runs::marking($length, $a);
+            self::assertEquals($x, Bits::ofRuns($runs, [1 => true]));
+        }
+    }
+
+    public function test_overlapping_and_touching_ranges_are_put_together(): void
+    {
+        self::assertSame(range(2, 30), Bits::ofRanges(40, [[2, 9], [3, 5], [10, 16], [17, 30], [18, 20]])->rows());
+        self::assertSame(40, Bits::all(40)->count());
+        self::assertSame(20_000, count(Bits::all(50_000)->slice(30_000, 60_000)));
+        self::assertSame([49_999, 50_000], Bits::all(50_000)->slice(49_998, 9));
+    }
+
+    public function test_planes_compare_as_a_loop_does(): void
+    {
+        mt_srand(8);
+        for ($round = 0; $round < 120; $round++) {
+            $numbers = [0];
+            for ($row = mt_rand(0, 60); $row > 0; $row--) {
+                $numbers[] = mt_rand(0, [1, 5, 300][$round % 3]);
+            }
+            $planes = Planes::unpack(Planes::of($numbers)->pack());
+            $rows = static fn (callable $test): array => array_values(array_filter(array_keys($numbers), static fn (int $row): bool => $row > 0 && $test($numbers[$row])));
+            [$low, $high] = [mt_rand(-1, 6), mt_rand(-1, 310)];
+            self::assertSame($rows(static fn (int $n): bool => $n >= $low && $n <= $high), $planes->between($low, $high)->rows());
+            $some = [mt_rand(0, 5), mt_rand(0, 5), mt_rand(0, 300), mt_rand(0, 9), 5000];
+            self::assertSame($rows(static fn (int $n): bool => in_array($n, $some, true)), $planes->in($some)->rows());
+        }
+        self::assertSame([], Planes::of([])->in([0])->rows());
+    }
+
+    public function test_ranked_numbers_compare_as_a_loop_does(): void
+    {
+        mt_srand(9);
+        for ($round = 0; $round < 120; $round++) {
+            $count = mt_rand(1, 50);
+            $values = [];
+            for ($row = 1; $row <= $count; $row++) {
+                if (mt_rand(0, 3) > 0) {
+                    $values[$row] = [mt_rand(-3, 3), mt_rand(-30, 30) / 10, -0.0][mt_rand(0, 2)];
+                }
+            }
+            $ranked = Ranked::unpack(Ranked::of($values, $count)->pack());
+            [$low, $high] = [mt_rand(-40, 20) / 10, mt_rand(-20, 40) / 10];
+            foreach ([[true, true], [true, false], [false, true], [false, false]] as [$withLow, $withHigh]) {
+                $slow = array_keys(array_filter($values, static fn (float|int $value): bool => ($withLow ? $value >= $low : $value > $low) && ($withHigh ? $value <= $high : $value < $high)));
+                self::assertSame($slow, $ranked->between($low, $high, $withLow, $withHigh)->rows());
+            }
+            self::assertSame(array_keys($values), $ranked->present()->rows());
+        }
+    }
+
+    public function test_equal_rows_keep_their_order_in_both_directions_and_those_without_a_value_come_last(): void
+    {
+        $values = [1 => 5, 2 => 1.0, 4 => 5, 5 => 9, 6 => 1];
+        self::assertSame([2, 6, 1, 4, 5, 3, 7], Order::by($values, 7, false));
+        self::assertSame([5, 1, 4, 2, 6, 3, 7], Order::by($values, 7, true));
+        $names = array_map(Order::sortKey(...), [1 => 'Seat 10', 2 => 'seat 9', 3 => 'Seat 010', 4 => '10', 5 => '9', 6 => 'Äpfel']);
+        self::assertSame([5, 4, 2, 1, 3, 6], Order::by($names, 6, false));
+    }
+
+    /** @return list<int> */
+    private static function some(int $length): array
+    {
+        $rows = [];
+        $often = mt_rand(0, 4);
+        for ($row = 1; $row <= $length; $row++) {
+            if (mt_rand(0, 4) < $often) {
+                $rows[] = $row;
+            }
+        }
+
+        return $rows;
+    }
+
+    /**
+     * @param list<int> $rows
+     *
+     * @return list<int>
+     */
+    private static function sorted(array $rows): array
+    {
+        $rows = array_unique($rows);
+        sort($rows);
+
+        return $rows;
+    }
+}

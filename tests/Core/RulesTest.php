@@ -1,0 +1,231 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
+use PHPUnit\Framework\TestCase;
+use Tests\Core\Support\PlainModel;
+use Tests\Core\Support\RandomRule;
+use VineShelf\Rules\Evaluator;
+use VineShelf\Rules\Field;
+use VineShelf\Rules\KnownView;
+use VineShelf\Rules\Lexer;
+use VineShelf\Rules\NumberIs;
+use VineShelf\Rules\Parser;
+use VineShelf\Rules\Printer;
+use VineShelf\Rules\RuleError;
+use VineShelf\Rules\StateIs;
+use VineShelf\Rules\TextIs;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Scene\Bits;
+
+final class RulesTest extends TestCase
+{
+    /** @return iterable<string, array{int}> */
+    public static function seeds(): iterable
+    {
+        foreach (range(1, 24) as $seed) {
+            yield "seed $seed" => [$seed];
+        }
+    }
+
+    #[DataProvider('seeds')]
+    public function test_finds_what_the_slow_evaluator_finds(int $seed): void
+    {
+        mt_srand($seed);
+        for ($round = 0; $round < 4; $round++) {
+            $model = PlainModel::grow(mt_rand(1, 45));
+            for ($tree = 0; $tree < 25; $tree++) {
+                $text = Printer::print(RandomRule::grow(2));
+                self::assertSame($model->slowFind(Parser::parse($text)->tree), self::found($model, $text), "$text, seed $seed, round $round");
+            }
+        }
+    }
+
+    public function test_every_field_operator_state_and_relation_agrees_on_its_own(): void
+    {
+        mt_srand(77);
+        $model = PlainModel::grow(60);
+        $rules = [];
+        foreach (['name', 'class', 'layer', 'tag', 'set', 'material', 'source', 'level', 'note', 'mixed', '"fire rating"', 'diameter'] as $field) {
+            foreach (['seat', '"Seat"', 'l*', '*e*', '7', '8.5', '100', 'EI30', 'Pool', 'steel', 'Wall', 'plant.glb', '"Layer 2"'] as $words) {
+                array_push($rules, "$field:$words", "$field=$words", "$field!=$words");
+            }
+        }
+        foreach (\VineShelf\Facts\Measure::cases() as $measure) {
+            foreach (['=', '!=', '<', '<=', '>', '>='] as $operator) {
+                foreach (['0', '1', '2', '100', '2.5'] as $number) {
+                    $rules[] = "$measure->value $operator $number";
+                }
+            }
+            array_push($rules, "$measure->value = 1..3", "$measure->value != 1..3", "$measure->value: ..2", "$measure->value: 2..");
+        }
+        foreach (\VineShelf\Rules\State::cases() as $state) {
+            $rules[] = $state->value;
+        }
+        foreach (['kind:part', 'kind!=group', 'inside (kind:group)', 'holding (kind:part)', 'beside (seat)', 'beside (is picked)', 'is newer than VIEW', 'has level', 'has no "fire rating"'] as $rule) {
+            $rules[] = str_replace('VIEW', Printer::quoted('View "1"'), $rule);
+        }
+        $hits = 0;
+        foreach ($rules as $rule) {
+            $found = self::found($model, $rule);
+            self::assertSame($model->slowFind(Parser::parse($rule)->tree), $found, $rule);
+            $hits += $found === [] ? 0 : 1;
+        }
+        self::assertGreaterThan(200, $hits, 'most of these rules find something');
+    }
+
+    #[DataProvider('seeds')]
+    public function test_a_tree_that_is_printed_and_read_again_is_the_same_tree(int $seed): void
+    {
+        mt_srand($seed + 1000);
+        for ($round = 0; $round < 250; $round++) {
+            $tree = RandomRule::grow(mt_rand(0, 4));
+            $text = Printer::print($tree);
+            self::assertEquals($tree, Parser::parse($text)->tree, $text);
+            self::assertSame($text, Printer::print(Parser::parse($text)->tree));
+        }
+    }
+
+    #[DataProvider('seeds')]
+    public function test_random_text_is_a_rule_or_a_clear_error_and_never_more(int $seed): void
+    {
+        mt_srand($seed + 2000);
+        $pieces = ['and', 'or', 'not', '(', ')', '"', 'seat', 'layer', ':', '=', '!=', '<', '>=', ' ', 'is', 'has', 'no', 'newer', 'than', 'inside', '1..2', '..', '5mm', 'width', 'kind', '\\', 'ö', "\n", '!', '*', "\u{202E}", '🪴'];
+        for ($round = 0; $round < 400; $round++) {
+            $text = '';
+            for ($piece = mt_rand(0, 14); $piece > 0; $piece--) {
+                $text .= $pieces[array_rand($pieces)].(mt_rand(0, 2) > 0 ? ' ' : '');
+            }
+            try {
+                $tree = Parser::parse($text)->tree;
+                self::assertEquals($tree, Parser::parse(Printer::print($tree))->tree, $text);
+            } catch (RuleError $error) {
+                self::assertGreaterThanOrEqual(0, $error->at, $text);
+                self::assertGreaterThan(0, $error->length, $text);
+                self::assertLessThanOrEqual(mb_strlen($text) + 1, $error->at + $error->length, $text);
+                self::assertStringEndsWith('.', $error->getMessage());
+            }
+        }
+    }
+
+    #[TestWith(['kind:chair', 5, 5, 'the kinds are group, part'])]
+    #[TestWith(['seat layer:', 10, 1, 'After layer: comes'])]
+    #[TestWith(['seat and', 8, 1, 'a condition comes here'])]
+    #[TestWith(['or seat', 0, 2, 'stands between two conditions'])]
+    #[TestWith(['öl (a or b', 3, 1, 'never closed'])]
+    #[TestWith(['öl "a or b', 3, 7, 'never closed'])]
+    #[TestWith(['a)', 1, 1, 'closes nothing'])]
+    #[TestWith(['()', 1, 1, 'nothing between'])]
+    #[TestWith(['triangles > many', 12, 4, 'not a number'])]
+    #[TestWith(['width > 2kg', 8, 3, 'units are mm, cm, m, in, ft'])]
+    #[TestWith(['triangles > 2m', 12, 2, 'units are k, M'])]
+    #[TestWith(['width = 3..1', 8, 4, 'ends before it begins'])]
+    #[TestWith(['width > 1..2', 6, 1, 'compared with : = or !='])]
+    #[TestWith(['width = ..', 8, 2, 'at least one side'])]
+    #[TestWith(['layer > 3', 6, 1, 'holds words'])]
+    #[TestWith(['is asleep', 3, 6, 'After “is” comes one of: shown, hidden'])]
+    #[TestWith(['is', 0, 2, 'put it in quotes'])]
+    #[TestWith(['has', 0, 3, 'After “has” comes'])]
+    #[TestWith(['is newer', 8, 1, 'is newer than'])]
+    #[TestWith(['inside', 0, 6, 'put it in quotes'])]
+    #[TestWith(['a:b:c', 3, 1, 'put words that hold it in quotes'])]
+    #[TestWith(['= 3', 0, 1, 'Put a field before it'])]
+    #[TestWith(['"":x', 0, 2, 'A field needs a name'])]
+    #[TestWith(['"fire rating":', 13, 1, 'comes a word'])]
+    #[TestWith(['', 0, 1, 'empty'])]
+    public function test_errors_point_at_the_right_place_and_say_what_would_be_right(string $rule, int $at, int $length, string $says): void
+    {
+        try {
+            Parser::parse($rule);
+            self::fail("“{$rule}” was read as a rule");
+        } catch (RuleError $error) {
+            self::assertStringContainsString($says, $error->getMessage());
+            self::assertSame([$at, $length], [$error->at, $error->length], $error->getMessage());
+        }
+    }
+
+    public function test_hostile_texts_end_quickly_in_an_error(): void
+    {
+        foreach ([str_repeat('(', 3000), str_repeat('not ', 900).'a', str_repeat('inside ', 500).'a', str_repeat('x', Lexer::LONGEST + 1), "\xFF\xFE", str_repeat('"', 3001), 'name:'.str_repeat('*a', 1500)] as $text) {
+            try {
+                $tree = Parser::parse($text);
+                self::assertSame([], self::found(PlainModel::grow(20), $text));
+            } catch (RuleError $error) {
+                self::assertNotSame('', $error->getMessage());
+            }
+        }
+        self::assertEquals(Parser::parse('a and b')->tree, Parser::parse('a AND b')->tree);
+    }
+
+    public function test_a_rule_that_names_what_is_not_there_says_so_and_picks_nothing_for_it(): void
+    {
+        mt_srand(4);
+        $model = PlainModel::grow(30);
+        $evaluator = self::evaluator($model);
+        $all = count($model->names);
+        foreach (['layer:Attic' => 'no layer with “Attic”', 'tag:red' => 'no tag', 'set:mine' => 'no set', 'material:gold' => 'no material', 'class:Roof' => 'class with “Roof”', 'colour:red' => 'a property of these files is called “colour”', 'is newer than Later' => 'no view called “Later”', 'has wings' => 'called “wings”', 'note:x' => 'No note', 'level:9' => 'on a level'] as $rule => $says) {
+            self::assertSame(0, $evaluator->find(Parser::parse($rule))->count(), $rule);
+            self::assertCount(1, $evaluator->remarks(), $rule);
+            self::assertStringContainsString($says, $evaluator->remarks()[0]->sentence);
+            self::assertSame(mb_substr($rule, $evaluator->remarks()[0]->at, $evaluator->remarks()[0]->length) === '', false);
+            self::assertSame($all, $evaluator->find(Parser::parse("not ($rule)"))->count(), 'what is not there is nobody\'s');
+        }
+        $evaluator->find(Parser::parse('seat or (öl layer:Attic)'));
+        self::assertSame([18, 5], [$evaluator->remarks()[0]->at, $evaluator->remarks()[0]->length]);
+        $evaluator->find(Parser::parse('seat'));
+        self::assertSame([], $evaluator->remarks());
+    }
+
+    public function test_units_are_metres_when_none_is_given(): void
+    {
+        $value = static function (string $rule): float {
+            $tree = Parser::parse($rule)->tree;
+            \assert($tree instanceof NumberIs);
+
+            return $tree->number?->value() ?? NAN;
+        };
+        self::assertEqualsWithDelta([2.0, 0.04, 0.4, 0.0254, 0.9144, 0.002, 25000.0, 2e6], array_map($value, ['width > 2', 'width > 40mm', 'width > 40 cm', 'width > 1in', 'width > 3ft', 'volume > 2l', 'triangles > 25k', 'triangles > 2M']), 1e-12);
+        self::assertSame([Field::Name->value, 'm'], [Parser::parse('m')->tree->field ?? '', Parser::parse('m')->tree->words ?? '']);
+    }
+
+    public function test_words_and_wildcards(): void
+    {
+        $is = static fn (string $rule, string $name): bool => (new \VineShelf\Rules\Pattern(self::text($rule)))->matches($name);
+        self::assertTrue($is('SEAT', 'Seat_Shell_001'), 'case does not matter');
+        self::assertFalse($is('olfilter', 'Ölfilter'), 'accents do');
+        self::assertTrue($is('name="ölFILTER"', 'Ölfilter'));
+        self::assertTrue($is('seat*', 'Seat 1') && ! $is('seat*', 'A seat'), 'wildcards describe the whole name');
+        self::assertTrue($is('?lfilter', 'Ölfilter'), 'a question mark is one letter, whatever bytes it takes');
+        self::assertTrue($is('"a*b"', 'a*b') && ! $is('"a*b"', 'aXb'), 'in quotes a star is a star');
+        self::assertFalse($is('a+(b', 'aab'), 'nothing else has a meaning');
+        self::assertInstanceOf(StateIs::class, Parser::parse('Is Hidden')->tree);
+    }
+
+    private static function text(string $rule): TextIs
+    {
+        $tree = str_contains($rule, '(') ? new TextIs('name', \VineShelf\Rules\TextTest::Has, $rule, false) : Parser::parse($rule)->tree;
+        \assert($tree instanceof TextIs);
+
+        return $tree;
+    }
+
+    private static function evaluator(PlainModel $model): Evaluator
+    {
+        $scene = $model->facts->scene;
+
+        return new Evaluator($model->facts, $model->forest->layers, new InEffect($scene, $model->forest->layers, $model->forest->settings), Bits::ofRows($scene->count(), $scene->rowsOf($model->picked)), [new KnownView('View "1"', 2, 10)]);
+    }
+
+    /** @return list<int> object numbers, ascending */
+    private static function found(PlainModel $model, string $rule): array
+    {
+        $numbers = array_map($model->facts->scene->number(...), self::evaluator($model)->find(Parser::parse($rule))->rows());
+        sort($numbers);
+
+        return $numbers;
+    }
+}

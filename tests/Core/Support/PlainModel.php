@@ -1,0 +1,347 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core\Support;
+
+use VineShelf\Facts\DerivedColumns;
+use VineShelf\Facts\Facts;
+use VineShelf\Facts\FactsBuilder;
+use VineShelf\Geometry\Affine;
+use VineShelf\Geometry\Box;
+use VineShelf\Rules\AllOf;
+use VineShelf\Rules\AnyOf;
+use VineShelf\Rules\HasProperty;
+use VineShelf\Rules\NewerThan;
+use VineShelf\Rules\Node;
+use VineShelf\Rules\NoneOf;
+use VineShelf\Rules\NumberIs;
+use VineShelf\Rules\NumberTest;
+use VineShelf\Rules\Related;
+use VineShelf\Rules\Relation;
+use VineShelf\Rules\State;
+use VineShelf\Rules\StateIs;
+use VineShelf\Rules\TextIs;
+use VineShelf\Rules\TextTest;
+use VineShelf\Scene\ColumnsInMemory;
+use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Kind;
+use VineShelf\Scene\SceneBuilder;
+use VineShelf\Search\NameIndex;
+
+/** A random project with everything that rules ask for, as plain objects, and the slow and obvious way to find what a rule picks. */
+final class PlainModel
+{
+    public const WORDS = ['Seat', 'Pump', 'Ölfilter', 'Lamp 1', 'Wall.004', 'Glass#12', '', 'Group (2)', 'seat shell', 'a"b', 'C\\D'];
+
+    public const CLASSES = ['', 'Furniture', 'Wall', 'Pump'];
+
+    public const MATERIALS = [1 => ['oak', false, '#aa8855', 1], 2 => ['pool tile', true, '#88aacc', 1], 3 => ['Steel', false, '#777777', 2]];
+
+    /** @var array<int, string> by object number, as are the following */
+    public array $names = [];
+
+    /** @var array<int, string> */
+    public array $classes = [];
+
+    /** @var array<int, int> */
+    public array $meshes = [];
+
+    /** @var array<int, int> */
+    public array $sources = [];
+
+    /** @var array<int, list<list<float>>> transforms */
+    public array $placements = [];
+
+    /** @var array<int, array<string, int|float|string>> */
+    public array $properties = [];
+
+    /** @var list<int> picked numbers */
+    public array $picked = [];
+
+    public Facts $facts;
+
+    /** @var array<int, Box> */
+    private array $meshBoxes = [];
+
+    /** @var array<int, list<int>> */
+    private array $meshMaterials = [];
+
+    private function __construct(public RandomForest $forest) {}
+
+    public static function grow(int $count): self
+    {
+        $model = new self(RandomForest::grow($count));
+        foreach (range(1, 5) as $mesh) {
+            $model->meshBoxes[$mesh] = new Box(0, 0, 0, mt_rand(1, 40) / 10, mt_rand(1, 40) / 10, mt_rand(0, 20) / 10);
+            $model->meshMaterials[$mesh] = array_values(array_filter([1, 2, 3], static fn (): bool => mt_rand(0, 2) === 0));
+        }
+        foreach ($model->forest->parents as $number => $_) {
+            $model->names[$number] = self::WORDS[array_rand(self::WORDS)];
+            $model->classes[$number] = self::CLASSES[array_rand(self::CLASSES)];
+            $model->sources[$number] = mt_rand(1, 2);
+            $model->forest->kinds[$number] = mt_rand(0, 6);
+            unset($model->forest->triangles[$number]);
+            $model->meshes[$number] = in_array($model->forest->kinds[$number], [1, 4, 5], true) ? mt_rand(1, 5) : 0;
+            $model->placements[$number] = [];
+            if ($model->meshes[$number] > 0) {
+                $model->placements[$number] = array_map(static fn (): array => Affine::compose([mt_rand(-50, 50) / 2, mt_rand(-50, 50) / 2, mt_rand(0, 20) / 2], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0]), range(1, mt_rand(1, 2)));
+                $model->forest->triangles[$number] = $model->meshes[$number] * 100 * count($model->placements[$number]);
+            } elseif ($model->forest->kinds[$number] !== 0) {
+                $model->placements[$number] = [Affine::compose([(float) mt_rand(-9, 9), 1.0, 2.0], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0])];
+            }
+            $model->properties[$number] = array_filter([
+                'level' => mt_rand(0, 4) === 0 ? ['Pool', 'Gallery'][mt_rand(0, 1)] : null,
+                'fire rating' => mt_rand(0, 2) === 0 ? ['EI30', 'none'][mt_rand(0, 1)] : null,
+                'diameter' => mt_rand(0, 2) === 0 ? mt_rand(1, 4) * 50 : null,
+                'mixed' => mt_rand(0, 2) === 0 ? ['7', 7, 'seven', 8.5][mt_rand(0, 3)] : null,
+            ], static fn (mixed $value): bool => $value !== null);
+            if (mt_rand(0, 3) === 0) {
+                $model->picked[] = $number;
+            }
+        }
+        $model->facts = new Facts(new \VineShelf\Scene\Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
+
+        return $model;
+    }
+
+    /** @return array<string, string> */
+    private function columns(): array
+    {
+        $forest = $this->forest;
+        $columns = SceneBuilder::columns($forest->parents, $forest->layerOf, $forest->kinds, $forest->locks, $forest->triangles);
+        $order = array_values((array) unpack('V*', $columns['no']));
+        $placed = [];
+        $placements = '';
+        foreach ($order as $number) {
+            if (($this->meshes[$number] ?? 0) > 0) {
+                $placed[$number] = strlen($placements);
+                foreach ($this->placements[$number] as $m) {
+                    $placements .= pack('e12', ...$m);
+                }
+            }
+        }
+        $columns += NameIndex::columns(array_map(fn (int $number): string => $this->names[$number] ?? '', $order));
+        $columns += DrawRecords::columns($order, $this->meshes, $placed, $placements, array_map(static fn (Box $box): array => ['pack' => 1, 'triangles' => 100, 'colour' => 0, 'box' => $box], $this->meshBoxes));
+        $facts = new FactsBuilder(count($order) - 1, $this->meshMaterials, self::MATERIALS, [1 => 'Hall.glb', 2 => 'Plant.glb']);
+        foreach ($order as $row => $number) {
+            if ($row > 0) {
+                $facts->add($row, $this->meshes[$number], 8 * count($this->placements[$number]), $this->sources[$number], $this->classes[$number], $this->properties[$number] === [] ? null : (string) json_encode($this->properties[$number], JSON_PRESERVE_ZERO_FRACTION));
+                if ($this->meshes[$number] === 0 && $this->placements[$number] !== []) {
+                    $facts->spot($row, [$this->placements[$number][0][3], $this->placements[$number][0][7], $this->placements[$number][0][11]]);
+                }
+            }
+        }
+
+        return $columns + $facts->columns();
+    }
+
+    /** @return list<int> object numbers, ascending */
+    public function slowFind(Node $node): array
+    {
+        $found = array_values(array_filter(array_keys($this->forest->parents), fn (int $number): bool => $this->fits($number, $node)));
+        sort($found);
+
+        return $found;
+    }
+
+    private function fits(int $number, Node $node): bool
+    {
+        return match (true) {
+            $node instanceof AllOf => array_filter($node->parts, fn (Node $part): bool => ! $this->fits($number, $part)) === [],
+            $node instanceof AnyOf => array_filter($node->parts, fn (Node $part): bool => $this->fits($number, $part)) !== [],
+            $node instanceof NoneOf => ! $this->fits($number, $node->part),
+            $node instanceof Related => $this->isRelated($number, $node),
+            $node instanceof StateIs => $this->has($number, $node->state),
+            $node instanceof HasProperty => isset($this->properties[$number][$this->property($node->name)]),
+            $node instanceof NewerThan => $number > 10 || $this->forest->layerOf[$number] > 2,
+            $node instanceof NumberIs => $this->compares($number, $node),
+            $node instanceof TextIs => $this->reads($number, $node),
+            default => throw new \LogicException,
+        };
+    }
+
+    private function isRelated(int $number, Related $node): bool
+    {
+        foreach ($this->forest->parents as $other => $parent) {
+            if ($other === $number || ! $this->fits($other, $node->part)) {
+                continue;
+            }
+            if (match ($node->relation) {
+                Relation::Inside => in_array($other, $this->above($number), true),
+                Relation::Holding => in_array($number, $this->above($other), true),
+                Relation::Beside => $parent === $this->forest->parents[$number],
+            }) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @return list<int> */
+    private function above(int $number): array
+    {
+        $above = [];
+        while (($number = $this->forest->parents[$number]) !== 0) {
+            $above[] = $number;
+        }
+
+        return $above;
+    }
+
+    private function has(int $number, State $state): bool
+    {
+        $rung = $this->forest->slowRung($number);
+        $lock = $this->forest->slowLock($number);
+
+        return match ($state) {
+            State::Shown => $rung > 0,
+            State::Hidden, State::Full, State::Plain, State::Coarse, State::Ghost, State::Box => $rung === $state->rung()?->value,
+            State::Open => $lock === 0,
+            State::Guarded => $lock > 0,
+            State::Locked => $lock === 2,
+            State::Picked => in_array($number, $this->picked, true),
+            State::Unnamed => $this->names[$number] === '',
+            State::Tagged => false,
+            State::Untouched => $this->forest->layerOf[$number] === 1,
+            State::HasGeometry => $this->meshes[$number] > 0,
+            State::HasMaterial => ($this->meshMaterials[$this->meshes[$number]] ?? []) !== [],
+            State::HasTextures => in_array(2, $this->meshMaterials[$this->meshes[$number]] ?? [], true),
+            State::HasChildren => in_array($number, $this->forest->parents, true),
+            State::HasParent => $this->forest->parents[$number] !== 0,
+            State::HasClass => $this->classes[$number] !== '',
+            State::HasProperties => $this->properties[$number] !== [],
+        };
+    }
+
+    private function property(string $name): string
+    {
+        foreach (['level', 'fire rating', 'diameter', 'mixed'] as $known) {
+            if (strtolower($known) === strtolower($name)) {
+                return $known;
+            }
+        }
+
+        return $name;
+    }
+
+    private function reads(int $number, TextIs $node): bool
+    {
+        if ($node->isProperty) {
+            $value = $this->properties[$number][$this->property($node->field)] ?? null;
+            $is = $value !== null && ($this->property($node->field) === 'diameter' && ! $node->quoted && is_numeric($node->words) ? (float) $value === (float) $node->words : self::looksLike((string) $value, $node));
+
+            return $is !== ($node->test === TextTest::IsNot);
+        }
+        $texts = match ($node->field) {
+            'name' => [$this->names[$number]],
+            'kind' => [Kind::from($this->forest->kinds[$number])->label()],
+            'class' => $this->classes[$number] === '' ? [] : [$this->classes[$number]],
+            'layer' => array_map(static fn (\VineShelf\Layers\Layer $layer): string => $layer->name, $this->forest->layers->chain($this->forest->layerOf[$number])),
+            'material' => array_map(static fn (int $material): string => self::MATERIALS[$material][0], $this->meshMaterials[$this->meshes[$number]] ?? []),
+            'source' => [['', 'Hall.glb', 'Plant.glb'][$this->sources[$number]]],
+            'level' => $this->level($number),
+            default => [],
+        };
+        $is = array_filter($texts, static fn (string $text): bool => self::looksLike($text, $node)) !== [];
+
+        return $is !== ($node->test === TextTest::IsNot);
+    }
+
+    /** @return list<string> */
+    private function level(int $number): array
+    {
+        foreach ([$number, ...$this->above($number)] as $link) {
+            if (isset($this->properties[$link]['level'])) {
+                return [(string) $this->properties[$link]['level']];
+            }
+        }
+
+        return [];
+    }
+
+    private static function looksLike(string $text, TextIs $node): bool
+    {
+        $text = mb_strtolower($text);
+        $words = mb_strtolower($node->words);
+        if ($node->hasWildcards()) {
+            return self::fitsLetters(mb_str_split($text), mb_str_split($words));
+        }
+
+        return $node->test === TextTest::Has ? str_contains($text, $words) : $text === $words;
+    }
+
+    /**
+     * @param list<string> $text
+     * @param list<string> $pattern
+     */
+    private static function fitsLetters(array $text, array $pattern): bool
+    {
+        if ($pattern === []) {
+            return $text === [];
+        }
+        if ($pattern[0] === '*') {
+            return self::fitsLetters($text, array_slice($pattern, 1)) || ($text !== [] && self::fitsLetters(array_slice($text, 1), $pattern));
+        }
+
+        return $text !== [] && ($pattern[0] === '?' || $pattern[0] === $text[0]) && self::fitsLetters(array_slice($text, 1), array_slice($pattern, 1));
+    }
+
+    private function compares(int $number, NumberIs $node): bool
+    {
+        $value = $node->isProperty ? $this->properties[$number][$this->property($node->field)] ?? null : $this->measure($number, $node->field);
+        if ($value === null || is_string($value)) {
+            return false;
+        }
+        $low = $node->number?->value() ?? -INF;
+        $high = $node->upTo?->value() ?? INF;
+        $near = $node->isProperty || in_array($node->field, ['triangles', 'weight', 'vertices', 'instances', 'children', 'holds', 'depth'], true) ? 0.0 : 0.0005;
+
+        return match ($node->test) {
+            NumberTest::Is => abs($value - $low) <= $near,
+            NumberTest::IsNot => abs($value - $low) > $near,
+            NumberTest::Below => $value < $low,
+            NumberTest::AtMost => $value <= $low,
+            NumberTest::Above => $value > $low,
+            NumberTest::AtLeast => $value >= $low,
+            NumberTest::Within => $value >= $low && $value <= $high,
+            NumberTest::NotWithin => ! ($value >= $low && $value <= $high),
+        };
+    }
+
+    public function measure(int $number, string $field): int|float|null
+    {
+        $below = array_keys(array_filter($this->forest->parents, fn (int $parent, int $other): bool => in_array($number, $this->above($other), true), ARRAY_FILTER_USE_BOTH));
+        $drawn = fn (int $mesh): int => array_sum(array_map(fn (int $other): int => $this->meshes[$other] === $mesh ? count($this->placements[$other]) : 0, array_keys($this->meshes)));
+        $box = new Box;
+        foreach ([$number, ...$below] as $other) {
+            foreach ($this->placements[$other] as $m) {
+                $box = $box->with(($this->meshBoxes[$this->meshes[$other]] ?? new Box(0, 0, 0, 0, 0, 0))->transformed($m));
+            }
+        }
+        $sides = $box->isEmpty() ? null : [$box->maxX - $box->minX, $box->maxY - $box->minY, $box->maxZ - $box->minZ];
+        $exact = match ($field) {
+            'triangles' => $this->forest->triangles[$number] ?? 0,
+            'weight' => array_sum(array_map(fn (int $other): int => $this->forest->triangles[$other] ?? 0, [$number, ...$below])),
+            'vertices' => 8 * count($this->placements[$number]),
+            'instances' => $this->meshes[$number] > 0 ? $drawn($this->meshes[$number]) : 0,
+            'children' => count(array_keys($this->forest->parents, $number, true)),
+            'holds' => count($below),
+            'depth' => count($this->above($number)) + 1,
+            'size' => $sides === null ? null : max($sides),
+            'width' => $sides[0] ?? null,
+            'length' => $sides[1] ?? null,
+            'height' => $sides[2] ?? null,
+            'volume' => $sides === null ? null : $sides[0] * $sides[1] * $sides[2],
+            'x' => $sides === null ? null : ($box->minX + $box->maxX) / 2,
+            'y' => $sides === null ? null : ($box->minY + $box->maxY) / 2,
+            'z' => $sides === null ? null : ($box->minZ + $box->maxZ) / 2,
+            'bottom' => $sides === null ? null : $box->minZ,
+            'top' => $sides === null ? null : $box->maxZ,
+            default => throw new \LogicException($field),
+        };
+
+        return is_float($exact) ? round($exact, 4) : $exact;
+    }
+}
