@@ -21,6 +21,9 @@ final class SceneStore
 {
     private const MANIFESTS_KEPT = 4;
 
+    /** Raised when a column is laid out differently: indexes of another layout are not read and built again. */
+    private const LAYOUT = 2;
+
     public function scene(Project $project): Scene
     {
         return new Scene($this->columns($project));
@@ -49,7 +52,7 @@ final class SceneStore
     public function ripen(Project $project): void
     {
         $columns = $this->columns($project);
-        foreach (['box', 'instances', 'depths', 'planes.kind', 'planes.class', 'planes.surfaces', 'planes.mesh', 'order.name.up'] as $name) {
+        foreach (['box', 'instances', 'depths', 'ranked.kind', 'ranked.class', 'ranked.surfaces', 'ranked.mesh', 'bits.groups', 'bits.unnamed', 'bits.material', 'bits.textures', 'order.name.up'] as $name) {
             $columns->column($name);
         }
         foreach (Measure::cases() as $measure) {
@@ -72,7 +75,7 @@ final class SceneStore
             return;
         }
         // What was worked out from a column that has changed is worked out again when it is needed.
-        foreach (isset($changed['names']) ? ['order.name.up', 'order.name.down'] : [] as $stale) {
+        foreach (isset($changed['names']) ? ['order.name.up', 'order.name.down', 'bits.unnamed'] : [] as $stale) {
             unset($files[$stale]);
         }
         $this->keep($project, $this->write($project, $changed) + $files);
@@ -184,7 +187,7 @@ final class SceneStore
 
     private function folder(Project $project): string
     {
-        return $project->folder().'/index';
+        return $project->folder().'/index-'.self::LAYOUT;
     }
 
     private function disk(): Filesystem

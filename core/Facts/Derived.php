@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace VineShelf\Facts;
 
 use VineShelf\Geometry\Box;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
@@ -18,8 +19,9 @@ use VineShelf\Scene\Scene;
  * | box             | six 32-bit floats per row: least and greatest x, y, z of it and what it holds     |
  * | instances       | uint32 per row: how often its mesh is drawn in the project                        |
  * | depths          | uint32 per row: how deep it is nested, 1 for a root                               |
- * | ranked.M        | {@see Ranked}, of a measure or of property.N                                      |
- * | planes.C        | {@see Planes} of kind, mesh, class, surfaces or property.N                        |
+ * | ranked.C        | {@see Ranked}, of a measure, kind, mesh, class, surfaces or property.N (its codes) |
+ * | ranked.number.N | {@see Ranked}, of the numbers that property N has                                 |
+ * | bits.W          | {@see Bits}: groups, unnamed, or has material, textures, properties               |
  * | order.C.up/down | uint32: rows sorted by a measure, name, kind, class, material, source, property.N |
  */
 final class Derived
@@ -33,11 +35,57 @@ final class Derived
             'box' => self::boxes($scene),
             'instances' => self::instances($scene),
             'depths' => self::depths($scene),
-            'ranked' => isset($parts[1]) ? Ranked::of(self::numbers($scene, $parts[1]), $scene->count())->pack() : null,
-            'planes' => isset($parts[1]) ? Planes::of(self::codes($scene, $parts[1]))->pack() : null,
+            'ranked' => isset($parts[1]) ? Ranked::pack(self::ranks($scene, $parts[1]), $scene->count()) : null,
+            'bits' => isset($parts[1]) ? self::bits($scene, $parts[1])->bytes : null,
             'order' => isset($parts[1]) ? self::order($scene, $parts[1]) : null,
             default => null,
         };
+    }
+
+    /** @return array<int, int|float> by row */
+    private static function ranks(Scene $scene, string $column): array
+    {
+        if (Measure::tryFrom($column) !== null) {
+            return self::numbers($scene, $column);
+        }
+        if (str_starts_with($column, 'number.')) {
+            return self::numbers($scene, 'property.'.substr($column, 7));
+        }
+        $codes = self::codes($scene, $column);
+        unset($codes[0]);
+
+        return $column === 'kind' ? $codes : array_filter($codes);
+    }
+
+    private static function bits(Scene $scene, string $which): Bits
+    {
+        $facts = new Facts($scene);
+        $count = $scene->count();
+        if ($which === 'groups') {
+            return Bits::ofRows($count, $scene->groups());
+        }
+        if ($which === 'unnamed') {
+            $rows = [];
+            foreach (explode("\n", $scene->column('names')) as $row => $name) {
+                if ($name === '' && $row > 0 && $row <= $count) {
+                    $rows[] = $row;
+                }
+            }
+
+            return Bits::ofRows($count, $rows);
+        }
+        if ($which === 'properties') {
+            $rows = Bits::none($count);
+            foreach ($facts->properties() as [$index]) {
+                $rows = $rows->or($facts->ranked("property.$index")->present());
+            }
+
+            return $rows;
+        }
+        $codes = array_keys(array_filter($facts->surfaceLists(), static fn (array $list): bool => $which === 'material' ? $list !== []
+            : array_filter($list, static fn (int $material): bool => $facts->materials()[$material][1] ?? false) !== []));
+
+        return $facts->ranked('surfaces')->in($codes);
     }
 
     private static function order(Scene $scene, string $name): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Facts;
 
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Runs;
 use VineShelf\Scene\Scene;
@@ -16,6 +17,9 @@ final class Facts
 {
     /** @var array<string, array<int|string, mixed>> */
     private array $lists = [];
+
+    /** @var array<string, Ranked> */
+    private array $ranked = [];
 
     public function __construct(public readonly Scene $scene) {}
 
@@ -125,15 +129,16 @@ final class Facts
         return $b[0] > $b[3] ? null : [$b[0], $b[1], $b[2], $b[3], $b[4], $b[5]];
     }
 
-    /** The different values of a measure or numeric property, ascending, and for each row where its value stands, 0 for none. */
+    /** @param string $column a measure, "kind", "mesh", "class", "surfaces", "property.N", or "number.N" for a property's numbers */
     public function ranked(string $column): Ranked
     {
-        return Ranked::unpack($this->scene->column("ranked.$column"));
+        return $this->ranked[$column] ??= Ranked::unpack($this->scene->column("ranked.$column"));
     }
 
-    public function planes(string $column): Planes
+    /** @param string $which "groups", "unnamed", "material", "textures" or "properties" */
+    public function bits(string $which): Bits
     {
-        return Planes::unpack($this->scene->column("planes.$column"));
+        return Bits::ofBytes($this->scene->count(), $this->scene->column("bits.$which"));
     }
 
     /**

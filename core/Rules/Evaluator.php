@@ -97,7 +97,7 @@ final class Evaluator
         $pattern = new Pattern($node);
         $rows = match (Field::from($node->field)) {
             Field::Name => $this->named($pattern),
-            Field::Kind => $this->facts->planes('kind')->in(array_keys(array_filter(Kind::cases(), static fn (Kind $kind): bool => $pattern->resembles($kind->label())))),
+            Field::Kind => $this->facts->ranked('kind')->in(array_keys(array_filter(Kind::cases(), static fn (Kind $kind): bool => $pattern->resembles($kind->label())))),
             Field::ObjectClass => $this->coded('class', $this->facts->words('class.words'), $pattern, $node, $rule),
             Field::Layer => $this->filed($pattern, $node, $rule),
             Field::Material => $this->drawnWith($pattern, $node, $rule),
@@ -128,7 +128,7 @@ final class Evaluator
             }
         }
 
-        return $codes === [] ? $this->missing($node, $rule) : $this->facts->planes($column)->in($codes);
+        return $codes === [] ? $this->missing($node, $rule) : $this->facts->ranked($column)->in($codes);
     }
 
     private function filed(Pattern $pattern, TextIs $node, Parsed $rule): Bits
@@ -152,15 +152,7 @@ final class Evaluator
             }
         }
 
-        return $materials === [] ? $this->missing($node, $rule) : $this->surfaces(static fn (array $list): bool => array_intersect_key(array_flip($list), $materials) !== []);
-    }
-
-    /** @param callable(list<int>): bool $test given the material numbers */
-    private function surfaces(callable $test): Bits
-    {
-        $codes = array_keys(array_filter($this->facts->surfaceLists(), $test));
-
-        return $this->facts->planes('surfaces')->in($codes);
+        return $materials === [] ? $this->missing($node, $rule) : $this->facts->ranked('surfaces')->in(array_keys(array_filter($this->facts->surfaceLists(), static fn (array $list): bool => array_intersect_key(array_flip($list), $materials) !== [])));
     }
 
     private function cameIn(Pattern $pattern, TextIs $node, Parsed $rule): Bits
@@ -182,8 +174,7 @@ final class Evaluator
             $index = $this->facts->properties()[$property][0];
             $words = $this->facts->words("property.$index.words");
             $right = array_map(static fn (int|float|string $word): bool => $pattern->resembles(mb_strtolower((string) $word)), $words);
-            $planes = $this->facts->planes("property.$index");
-            foreach ($planes->between(1, count($words))->rows() as $row) {
+            foreach ($this->facts->ranked("property.$index")->present()->rows() as $row) {
                 $own[$row] ??= $right[Packed::uint32At($this->scene->column("property.$index"), $row)];
             }
         }
@@ -235,7 +226,7 @@ final class Evaluator
         }
         [$index, , $numbers] = $this->facts->properties()[$name];
         if ($numbers && ! $node->quoted && is_numeric($node->words)) {
-            $rows = $this->facts->ranked("property.$index")->between((float) $node->words, (float) $node->words);
+            $rows = $this->facts->ranked("number.$index")->between((float) $node->words, (float) $node->words);
         } else {
             $rows = $this->coded("property.$index", $this->facts->words("property.$index.words"), new Pattern($node), $node, $rule);
         }
@@ -260,7 +251,7 @@ final class Evaluator
             if ($name === null) {
                 return $this->unknownProperty($node, $node->field, $rule, false);
             }
-            $column = "property.{$this->facts->properties()[$name][0]}";
+            $column = "number.{$this->facts->properties()[$name][0]}";
         }
         $ranked = $this->facts->ranked((string) $column);
         $low = $node->number?->value() ?? -INF;
@@ -293,34 +284,24 @@ final class Evaluator
             State::Guarded => Bits::ofRuns($this->inEffect->locks(), [Lock::Guarded->value => true, Lock::Locked->value => true]),
             State::Locked => Bits::ofRuns($this->inEffect->locks(), [Lock::Locked->value => true]),
             State::Picked => $this->picked,
-            State::Unnamed => NameIndex::being($this->scene, ''),
+            State::Unnamed => $this->facts->bits('unnamed'),
             State::Tagged => Bits::none($count),
             State::Untouched => Bits::ofRuns($this->scene->layers(), [Layer::UNSORTED => true]),
             State::HasGeometry => $this->facts->ranked('instances')->between(1, INF),
-            State::HasMaterial => $this->surfaces(static fn (array $list): bool => $list !== []),
-            State::HasTextures => $this->surfaces(fn (array $list): bool => array_filter($list, fn (int $material): bool => $this->facts->materials()[$material][1] ?? false) !== []),
-            State::HasChildren => Bits::ofRows($count, $this->scene->groups()),
+            State::HasMaterial => $this->facts->bits('material'),
+            State::HasTextures => $this->facts->bits('textures'),
+            State::HasChildren => $this->facts->bits('groups'),
             State::HasParent => $this->facts->ranked('depth')->between(2, INF),
-            State::HasClass => $this->facts->planes('class')->between(1, PHP_INT_MAX),
-            default => $this->withProperties(),
+            State::HasClass => $this->facts->ranked('class')->present(),
+            default => $this->facts->bits('properties'),
         };
-    }
-
-    private function withProperties(): Bits
-    {
-        $rows = Bits::none($this->scene->count());
-        foreach ($this->facts->properties() as [$index]) {
-            $rows = $rows->or($this->facts->planes("property.$index")->between(1, PHP_INT_MAX));
-        }
-
-        return $rows;
     }
 
     private function having(HasProperty $node, Parsed $rule): Bits
     {
         $name = $this->facts->propertyNamed($node->name);
 
-        return $name === null ? $this->unknownProperty($node, $node->name, $rule, false) : $this->facts->planes("property.{$this->facts->properties()[$name][0]}")->between(1, PHP_INT_MAX);
+        return $name === null ? $this->unknownProperty($node, $node->name, $rule, false) : $this->facts->ranked("property.{$this->facts->properties()[$name][0]}")->present();
     }
 
     private function newer(NewerThan $node, Parsed $rule): Bits

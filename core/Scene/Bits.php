@@ -116,7 +116,12 @@ final readonly class Bits
 
     public function not(): self
     {
-        return self::all($this->length)->without($this);
+        $bytes = ~$this->bytes;
+        $bytes[0] = chr(ord($bytes[0]) & 0xFE);
+        $last = $this->length >> 3;
+        $bytes[$last] = chr(ord($bytes[$last]) & ((2 << ($this->length & 7)) - 1) & 0xFF);
+
+        return new self($this->length, $bytes);
     }
 
     public function has(int $row): bool

@@ -95,19 +95,41 @@ final class NameIndex
     /** The rows whose names hold the text. @param string $lower in lower case, on one line */
     public static function having(Scene $scene, string $lower): Bits
     {
-        return $lower === '' ? Bits::all($scene->count()) : self::lines($scene, $lower);
+        if ($lower === '') {
+            return Bits::all($scene->count());
+        }
+        // Between two places where the text stands, the ends of lines tell how many rows lie between them.
+        $rows = [];
+        $row = 0;
+        $pieces = explode($lower, $scene->column('names'));
+        array_pop($pieces);
+        foreach ($pieces as $piece) {
+            if ($piece !== '') {
+                $row += substr_count($piece, "\n");
+            }
+            $rows[] = $row;
+        }
+
+        return Bits::ofRows($scene->count(), $rows);
     }
 
     /** The rows whose names are the text. @param string $lower in lower case, on one line */
     public static function being(Scene $scene, string $lower): Bits
     {
-        return self::lines($scene, "\n$lower\n", 1);
-    }
+        $rows = [];
+        $row = 0;
+        $pieces = explode("\n$lower", $scene->column('names'));
+        $after = count($pieces) - 1;
+        for ($at = 0; $at < $after; $at++) {
+            $row += substr_count($pieces[$at], "\n") + 1;
+            $next = $pieces[$at + 1];
+            // What follows is the end of the line, or the same name once more.
+            if ($row <= $scene->count() && ($next === '' ? $at + 1 < $after : $next[0] === "\n")) {
+                $rows[] = $row;
+            }
+        }
 
-    /** The rows whose names start with the text. @param string $lower in lower case, on one line */
-    public static function starting(Scene $scene, string $lower): Bits
-    {
-        return self::lines($scene, "\n$lower", 1);
+        return Bits::ofRows($scene->count(), $rows);
     }
 
     /** The rows whose names fit a regular expression in which ^ and $ stand for the ends of a line; it must fit whole lines. */
@@ -127,27 +149,6 @@ final class NameIndex
             $row = self::rowAt($offsets, $found[0][1], $row, $count);
             $rows[] = $row;
             $at = Packed::uint32At($offsets, $row + 1);
-        }
-
-        return Bits::ofRows($count, $rows);
-    }
-
-    /** @param int $before how many characters of the needle stand in the line before */
-    private static function lines(Scene $scene, string $needle, int $before = 0): Bits
-    {
-        $text = $scene->column('names');
-        $offsets = $scene->column('nameAt');
-        $rows = [];
-        $row = 0;
-        $count = $scene->count();
-        $at = 1 - $before;
-        while (($found = strpos($text, $needle, $at)) !== false) {
-            $row = self::rowAt($offsets, $found + $before, $row, $count);
-            if ($row === 0 || $row > $count) {
-                break;
-            }
-            $rows[] = $row;
-            $at = Packed::uint32At($offsets, $row + 1) - $before;
         }
 
         return Bits::ofRows($count, $rows);
