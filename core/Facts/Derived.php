@@ -16,7 +16,7 @@ use VineShelf\Scene\Scene;
  *
  * | column          | what                                                                              |
  * |-----------------|-----------------------------------------------------------------------------------|
- * | box             | six 32-bit floats per row: least and greatest x, y, z of it and what it holds     |
+ * | box             | six 32-bit floats per row: least and greatest x, y, z of it and what it holds, from the origin |
  * | instances       | uint32 per row: how often its mesh is drawn in the project                        |
  * | depths          | uint32 per row: how deep it is nested, 1 for a root                               |
  * | ranked.C        | {@see Ranked}, of a measure, kind, mesh, class, surfaces or property.N (its codes) |
@@ -252,13 +252,14 @@ final class Derived
     private static function extents(Scene $scene, Measure $measure): array
     {
         $boxes = $scene->column('box');
+        [$ox, $oy, $oz] = (new Facts($scene))->origin();
         $numbers = [];
         for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
             /** @var array<int, float> $b */
             $b = unpack('g6', $boxes, $row * 24);
             if ($b[1] <= $b[4]) {
-                // Rounded to a micrometre, so that equal things are equal.
-                $numbers[$row] = round(Facts::ofBox($measure, [$b[1], $b[2], $b[3], $b[4], $b[5], $b[6]]), 6);
+                // Rounded to a tenth of a millimetre, so that equal things are equal.
+                $numbers[$row] = round(Facts::ofBox($measure, [$b[1] + $ox, $b[2] + $oy, $b[3] + $oz, $b[4] + $ox, $b[5] + $oy, $b[6] + $oz]), 4);
             }
         }
 
@@ -298,7 +299,8 @@ final class Derived
         $records = $scene->column('records');
         $recordAt = self::uint32($scene->column('recordAt'));
         $meshRows = $scene->column('meshrows');
-        $origin = Packed::float64($scene->column('origin'), 0, 3);
+        // As the records, boxes are kept without the origin, so that floats stay exact.
+        $origin = (new Facts($scene))->origin();
         $boxes = array_fill(0, $count + 1, null);
         $known = [];
         for ($row = 1; $row <= $count; $row++) {
@@ -307,7 +309,7 @@ final class Derived
                 $m = unpack('Vobject/Vmesh/g12', $records, $record * DrawRecords::RECORD);
                 $mesh = (int) $m['mesh'];
                 $known[$mesh] ??= new Box(...Packed::float32($meshRows, $mesh * DrawRecords::MESH + 16, 6));
-                $box = $known[$mesh]->transformed([$m[1], $m[2], $m[3], $m[4] + $origin[0], $m[5], $m[6], $m[7], $m[8] + $origin[1], $m[9], $m[10], $m[11], $m[12] + $origin[2]]);
+                $box = $known[$mesh]->transformed([$m[1], $m[2], $m[3], $m[4], $m[5], $m[6], $m[7], $m[8], $m[9], $m[10], $m[11], $m[12]]);
                 $boxes[$row] = $boxes[$row] === null ? $box : $boxes[$row]->with($box);
             }
         }
@@ -315,6 +317,7 @@ final class Derived
         for ($at = 0; $at < strlen($spots); $at += 28) {
             $row = Packed::uint32At(substr($spots, $at, 4), 0);
             [$x, $y, $z] = Packed::float64($spots, $at + 4, 3);
+            [$x, $y, $z] = [$x - $origin[0], $y - $origin[1], $z - $origin[2]];
             $boxes[$row] ??= new Box($x, $y, $z, $x, $y, $z);
         }
         $parents = self::uint32($scene->column('parent'));

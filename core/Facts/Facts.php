@@ -126,7 +126,17 @@ final class Facts
     {
         $b = Packed::float32($this->scene->column('box'), $row * 24, 6);
 
-        return $b[0] > $b[3] ? null : [$b[0], $b[1], $b[2], $b[3], $b[4], $b[5]];
+        [$x, $y, $z] = $this->origin();
+
+        return $b[0] > $b[3] ? null : [$b[0] + $x, $b[1] + $y, $b[2] + $z, $b[3] + $x, $b[4] + $y, $b[5] + $z];
+    }
+
+    /** @return array{float, float, float} what was taken off all places of the draw records, metres */
+    public function origin(): array
+    {
+        [$x, $y, $z] = Packed::float64($this->scene->column('origin'), 0, 3);
+
+        return [$x, $y, $z];
     }
 
     /** @param string $column a measure, "kind", "mesh", "class", "surfaces", "property.N", or "number.N" for a property's numbers */

@@ -1,0 +1,256 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Picking;
+
+use VineShelf\Geometry\Affine;
+use VineShelf\Geometry\PrimitiveKind;
+use VineShelf\Geometry\Shape;
+
+/**
+ * One placement of a mesh, seen through a camera, against a region: exact to the triangle.
+ *
+ * @phpstan-import-type Transform from Affine
+ */
+final class Projection
+{
+    /** Vertices worked on at a time. */
+    private const WINDOW = 8192;
+
+    /** @var \WeakMap<Shape, array<int, array<int, int>>> places of small pieces, unpacked once */
+    private \WeakMap $places;
+
+    /** @var \WeakMap<Shape, array<int, array<int, int>>> */
+    private \WeakMap $corners;
+
+    public function __construct(private readonly Camera $camera, private readonly Region $region)
+    {
+        $this->places = new \WeakMap;
+        $this->corners = new \WeakMap;
+    }
+
+    /**
+     * Whether any part of the shape in front of the camera touches the region.
+     *
+     * @param Transform $placement
+     */
+    public function touches(Shape $shape, array $placement): bool
+    {
+        $rows = $this->rows($shape, $placement);
+        $near = $this->camera->near;
+        $region = $this->region;
+        foreach ($shape->pieces as $index => $piece) {
+            [$xs, $ys, $ws] = $this->project($shape, $index, $rows);
+            $behind = false;
+            $within = [];
+            foreach ($ws as $vertex => $w) {
+                if ($w < $near) {
+                    $behind = true;
+                } elseif ($region->has($xs[$vertex], $ys[$vertex])) {
+                    $within[$vertex] = true;
+                }
+            }
+            $corners = $this->corners($shape, $index);
+            if ($within !== []) {
+                // Vertices that nothing is made of do not count.
+                foreach ($corners as $corner) {
+                    if (isset($within[$corner])) {
+                        return true;
+                    }
+                }
+            }
+            $size = self::size($piece['kind']);
+            for ($at = 1, $count = count($corners); $at + $size - 1 <= $count; $at += $size) {
+                $a = $corners[$at];
+                if ($size === 3) {
+                    $b = $corners[$at + 1];
+                    $c = $corners[$at + 2];
+                    if (! $behind || ($ws[$a] >= $near && $ws[$b] >= $near && $ws[$c] >= $near)) {
+                        $x1 = $xs[$a];
+                        $x2 = $xs[$b];
+                        $x3 = $xs[$c];
+                        $y1 = $ys[$a];
+                        $y2 = $ys[$b];
+                        $y3 = $ys[$c];
+                        $is = $region->rectangleIs($x1 < $x2 ? ($x1 < $x3 ? $x1 : $x3) : ($x2 < $x3 ? $x2 : $x3), $y1 < $y2 ? ($y1 < $y3 ? $y1 : $y3) : ($y2 < $y3 ? $y2 : $y3), $x1 > $x2 ? ($x1 > $x3 ? $x1 : $x3) : ($x2 > $x3 ? $x2 : $x3), $y1 > $y2 ? ($y1 > $y3 ? $y1 : $y3) : ($y2 > $y3 ? $y2 : $y3));
+                        if ($is === Region::IN || ($is === Region::MIXED && $region->touches([$x1, $x2, $x3], [$y1, $y2, $y3]))) {
+                            return true;
+                        }
+
+                        continue;
+                    }
+                }
+                [$x, $y] = $this->inFront($corners, $at, $size, $xs, $ys, $ws);
+                if ($x !== [] && $y !== [] && $region->touches($x, $y)) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * Whether the whole shape is in front of the camera and in the region.
+     *
+     * @param Transform $placement
+     */
+    public function isInside(Shape $shape, array $placement): bool
+    {
+        $rows = $this->rows($shape, $placement);
+        $region = $this->region;
+        $any = false;
+        foreach ($shape->pieces as $index => $piece) {
+            [$xs, $ys, $ws] = $this->project($shape, $index, $rows);
+            $corners = $this->corners($shape, $index);
+            $seen = [];
+            $size = self::size($piece['kind']);
+            $count = count($corners) - count($corners) % $size;
+            for ($at = 1; $at <= $count; $at++) {
+                $vertex = $corners[$at];
+                if (! isset($seen[$vertex])) {
+                    $seen[$vertex] = true;
+                    if ($ws[$vertex] < $this->camera->near || ! $region->has($xs[$vertex], $ys[$vertex])) {
+                        return false;
+                    }
+                }
+            }
+            for ($at = 1; $at <= $count; $at += $size) {
+                $any = true;
+                $x = [$xs[$corners[$at]]];
+                $y = [$ys[$corners[$at]]];
+                for ($corner = $at + 1; $corner < $at + $size; $corner++) {
+                    $x[] = $xs[$corners[$corner]];
+                    $y[] = $ys[$corners[$corner]];
+                }
+                if (! $region->covers($x, $y)) {
+                    return false;
+                }
+            }
+        }
+
+        return $any;
+    }
+
+    /**
+     * @param array<int, int>  $corners
+     * @param list<float> $xs
+     * @param list<float> $ys
+     * @param list<float> $ws
+     *
+     * @return array{list<float>, list<float>}
+     */
+    private function inFront(array $corners, int $at, int $size, array $xs, array $ys, array $ws): array
+    {
+        $x = $y = $w = [];
+        for ($corner = $at; $corner < $at + $size; $corner++) {
+            $vertex = $corners[$corner];
+            // Places in front were divided already; the others were left as they are.
+            $divided = $ws[$vertex] >= $this->camera->near;
+            $x[] = $divided ? $xs[$vertex] * $ws[$vertex] : $xs[$vertex];
+            $y[] = $divided ? $ys[$vertex] * $ws[$vertex] : $ys[$vertex];
+            $w[] = $ws[$vertex];
+        }
+
+        return Clip::near($x, $y, $w, $this->camera->near);
+    }
+
+    /**
+     * @param Transform $placement
+     *
+     * @return Transform camera rows for the shape's quantized places
+     */
+    private function rows(Shape $shape, array $placement): array
+    {
+        $m = Affine::product($this->camera->rows, $placement);
+        $step = $shape->reach / Shape::STEPS;
+        [$x, $y, $z] = $shape->centre;
+
+        return [
+            $m[0] * $step, $m[1] * $step, $m[2] * $step, $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
+            $m[4] * $step, $m[5] * $step, $m[6] * $step, $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],
+            $m[8] * $step, $m[9] * $step, $m[10] * $step, $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11],
+        ];
+    }
+
+    /**
+     * @param Transform $rows
+     *
+     * @return array{list<float>, list<float>, list<float>} x and y in pixels where in front, else before the division; and w
+     */
+    private function project(Shape $shape, int $piece, array $rows): array
+    {
+        [$a, $b, $c, $d, $e, $f, $g, $h, $i, $j, $k, $l] = $rows;
+        $near = $this->camera->near;
+        $xs = $ys = $ws = [];
+        foreach ($this->windows($shape, $piece) as $n) {
+            for ($at = 1, $end = count($n); $at < $end; $at += 4) {
+                $x = $n[$at];
+                $y = $n[$at + 1];
+                $z = $n[$at + 2];
+                $w = $i * $x + $j * $y + $k * $z + $l;
+                if ($w >= $near) {
+                    $xs[] = ($a * $x + $b * $y + $c * $z + $d) / $w;
+                    $ys[] = ($e * $x + $f * $y + $g * $z + $h) / $w;
+                } else {
+                    $xs[] = $a * $x + $b * $y + $c * $z + $d;
+                    $ys[] = $e * $x + $f * $y + $g * $z + $h;
+                }
+                $ws[] = $w;
+            }
+        }
+
+        return [$xs, $ys, $ws];
+    }
+
+    /** @return iterable<array<int, int>> quantized places, counted from 1, four numbers each */
+    private function windows(Shape $shape, int $piece): iterable
+    {
+        $positions = $shape->pieces[$piece]['positions'];
+        if (strlen($positions) > self::WINDOW * 8) {
+            foreach (str_split($positions, self::WINDOW * 8) as $window) {
+                /** @var array<int, int> $n */
+                $n = unpack('s*', $window);
+                yield $n;
+            }
+
+            return;
+        }
+        $known = $this->places[$shape] ?? [];
+        if (! isset($known[$piece])) {
+            /** @var array<int, int> $n */
+            $n = unpack('s*', $positions);
+            $known[$piece] = $n;
+            $this->places[$shape] = $known;
+        }
+        yield $known[$piece];
+    }
+
+    /** @return array<int, int> vertex numbers, counted from 1 */
+    private function corners(Shape $shape, int $piece): array
+    {
+        $known = $this->corners[$shape] ?? [];
+        if (isset($known[$piece])) {
+            return $known[$piece];
+        }
+        /** @var array<int, int> $corners */
+        $corners = unpack($shape->pieces[$piece]['wide'] ? 'V*' : 'v*', $shape->pieces[$piece]['indices']);
+        if (count($corners) <= self::WINDOW * 8) {
+            $known[$piece] = $corners;
+            $this->corners[$shape] = $known;
+        }
+
+        return $corners;
+    }
+
+    /** @return int<1, 3> corners of one primitive */
+    private static function size(PrimitiveKind $kind): int
+    {
+        return match ($kind) {
+            PrimitiveKind::Triangles => 3,
+            PrimitiveKind::Lines => 2,
+            PrimitiveKind::Points => 1,
+        };
+    }
+}

@@ -1,0 +1,187 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Picking;
+
+use VineShelf\Facts\Facts;
+use VineShelf\Geometry\Box;
+use VineShelf\Geometry\Shape;
+use VineShelf\Geometry\Shapes;
+use VineShelf\Locks\Lock;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Packed;
+use VineShelf\Scene\Scene;
+
+/**
+ * The objects that a region in the picture catches, exact to the triangle: what is drawn as a box is caught by its box, what is
+ * hidden, guarded or locked is not caught at all. What stands behind something else is caught as well.
+ *
+ * Bounding boxes decide most: a group whose box lies outside is passed over with all that it holds. Only where a box straddles the
+ * region's edge are its triangles looked at.
+ */
+final class RegionPick
+{
+    private readonly Scene $scene;
+
+    private readonly Projection $projection;
+
+    /** @var array{float, float, float} */
+    private readonly array $origin;
+
+    /** @var array<int, Shape> by mesh number */
+    private array $boxShapes = [];
+
+    /** @param bool $inside whether an object must lie wholly in the region, or only touch it */
+    public function __construct(
+        Facts $facts,
+        private readonly InEffect $inEffect,
+        private readonly Shapes $shapes,
+        private readonly Camera $camera,
+        private readonly Region $region,
+        private readonly bool $inside,
+    ) {
+        $this->scene = $facts->scene;
+        $this->projection = new Projection($camera, $region);
+        $this->origin = $facts->origin();
+    }
+
+    /** @return Bits rows */
+    public function find(): Bits
+    {
+        [$sure, $doubtful] = $this->byBoxes($this->catchable());
+        $rungs = $this->inEffect->rungs();
+        $found = [];
+        foreach ($doubtful as $row) {
+            if ($this->catches($row, $rungs->at($row) === Rung::Box->value)) {
+                $found[] = $row;
+            }
+        }
+
+        return $sure->or(Bits::ofRows($this->scene->count(), $found));
+    }
+
+    /** Rows that are drawn and open. */
+    private function catchable(): Bits
+    {
+        return (new Facts($this->scene))->ranked('instances')->between(1, INF)
+            ->without(Bits::ofRuns($this->inEffect->rungs(), [Rung::Hidden->value => true]))
+            ->and(Bits::ofRuns($this->inEffect->locks(), [Lock::Open->value => true]));
+    }
+
+    /** @return array{Bits, list<int>} rows that are caught for sure, and those whose boxes cannot tell */
+    private function byBoxes(Bits $catchable): array
+    {
+        $boxes = $this->scene->column('box');
+        $ends = $this->scene->column('end');
+        $count = $this->scene->count();
+        $open = $catchable->bytes;
+        $ranges = $doubtful = [];
+        for ($row = 1; $row <= $count; $row++) {
+            $is = $this->boxIs($boxes, $row);
+            $end = Packed::uint32At($ends, $row);
+            if ($is === Region::OUT) {
+                $row = $end;
+            } elseif ($is === Region::IN) {
+                $ranges[] = [$row, $end];
+                $row = $end;
+            } elseif ((ord($open[$row >> 3]) >> ($row & 7) & 1) === 1) {
+                $doubtful[] = $row;
+            }
+        }
+
+        return [Bits::ofRanges($count, $ranges)->and($catchable), $doubtful];
+    }
+
+    /** How the box of a row and what it holds lies to the region. */
+    private function boxIs(string $boxes, int $row): int
+    {
+        /** @var array{1: float, 2: float, 3: float, 4: float, 5: float, 6: float} $b */
+        $b = unpack('g6', $boxes, $row * 24);
+        [1 => $x1, 2 => $y1, 3 => $z1, 4 => $x2, 5 => $y2, 6 => $z2] = $b;
+        if ($x1 > $x2) {
+            return Region::OUT;
+        }
+        $m = $this->camera->rows;
+        [$ox, $oy, $oz] = $this->origin;
+        $near = $this->camera->near;
+        $cx = ($x1 + $x2) / 2 + $ox;
+        $cy = ($y1 + $y2) / 2 + $oy;
+        $cz = ($z1 + $z2) / 2 + $oz;
+        // Boxes are kept as 32-bit floats: a little larger, so that rounding hides nothing.
+        $hx = ($x2 - $x1) / 2 * 1.00001 + 1e-4;
+        $hy = ($y2 - $y1) / 2 * 1.00001 + 1e-4;
+        $hz = ($z2 - $z1) / 2 * 1.00001 + 1e-4;
+        $w = $m[8] * $cx + $m[9] * $cy + $m[10] * $cz + $m[11];
+        $reach = abs($m[8]) * $hx + abs($m[9]) * $hy + abs($m[10]) * $hz;
+        if ($w + $reach < $near) {
+            return Region::OUT;
+        }
+        if ($w - $reach < $near) {
+            return Region::MIXED;
+        }
+        $x = $m[0] * $cx + $m[1] * $cy + $m[2] * $cz + $m[3];
+        $y = $m[4] * $cx + $m[5] * $cy + $m[6] * $cz + $m[7];
+        $xx = $m[0] * $hx;
+        $xy = $m[1] * $hy;
+        $xz = $m[2] * $hz;
+        $yx = $m[4] * $hx;
+        $yy = $m[5] * $hy;
+        $yz = $m[6] * $hz;
+        $wx = $m[8] * $hx;
+        $wy = $m[9] * $hy;
+        $wz = $m[10] * $hz;
+        $left = $top = INF;
+        $right = $bottom = -INF;
+        for ($corner = 0; $corner < 8; $corner++) {
+            $sx = ($corner & 1) === 1 ? 1 : -1;
+            $sy = ($corner & 2) === 2 ? 1 : -1;
+            $sz = ($corner & 4) === 4 ? 1 : -1;
+            $v = 1 / ($w + $sx * $wx + $sy * $wy + $sz * $wz);
+            $px = ($x + $sx * $xx + $sy * $xy + $sz * $xz) * $v;
+            $py = ($y + $sx * $yx + $sy * $yy + $sz * $yz) * $v;
+            $left = $px < $left ? $px : $left;
+            $right = $px > $right ? $px : $right;
+            $top = $py < $top ? $py : $top;
+            $bottom = $py > $bottom ? $py : $bottom;
+        }
+
+        return $this->region->rectangleIs($left, $top, $right, $bottom);
+    }
+
+    private function catches(int $row, bool $asBox): bool
+    {
+        $records = $this->scene->column('records');
+        $recordAt = $this->scene->column('recordAt');
+        [$first, $last] = Packed::uint32($recordAt, $row * 4, 2);
+        $any = false;
+        for ($record = $first; $record < $last; $record++) {
+            $at = $record * DrawRecords::RECORD;
+            $mesh = Packed::uint32At(substr($records, $at + 4, 4), 0);
+            $shape = $asBox ? $this->boxShape($mesh) : $this->shapes->shape($mesh);
+            if ($shape === null) {
+                continue;
+            }
+            $m = Packed::float32($records, $at + 8, 12);
+            $placement = [$m[0], $m[1], $m[2], $m[3] + $this->origin[0], $m[4], $m[5], $m[6], $m[7] + $this->origin[1], $m[8], $m[9], $m[10], $m[11] + $this->origin[2]];
+            if ($this->inside) {
+                if (! $this->projection->isInside($shape, $placement)) {
+                    return false;
+                }
+                $any = true;
+            } elseif ($this->projection->touches($shape, $placement)) {
+                return true;
+            }
+        }
+
+        return $any;
+    }
+
+    private function boxShape(int $mesh): Shape
+    {
+        return $this->boxShapes[$mesh] ??= Shape::ofBox(new Box(...Packed::float32($this->scene->column('meshrows'), $mesh * DrawRecords::MESH + 16, 6)));
+    }
+}

@@ -1,0 +1,156 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Tests\Core\Support\ShapedModel;
+use Tests\Core\Support\SlowRegion;
+use VineShelf\Picking\Camera;
+use VineShelf\Picking\Region;
+use VineShelf\Picking\RegionPick;
+use VineShelf\Rungs\InEffect;
+
+final class RegionTest extends TestCase
+{
+    /** @return iterable<string, array{int}> */
+    public static function seeds(): iterable
+    {
+        foreach (range(1, 24) as $seed) {
+            yield "seed $seed" => [$seed];
+        }
+    }
+
+    #[DataProvider('seeds')]
+    public function test_catches_what_looking_at_every_triangle_catches(int $seed): void
+    {
+        mt_srand($seed);
+        $caught = 0;
+        for ($round = 0; $round < 4; $round++) {
+            $model = ShapedModel::grow(mt_rand(5, 25));
+            for ($try = 0; $try < 5; $try++) {
+                $camera = self::camera();
+                [$region, $slow] = self::region();
+                foreach ([true, false] as $inside) {
+                    $found = self::found($model, $camera, $region, $inside);
+                    $expected = $slow->find($model, $camera, $inside);
+                    self::assertSame($expected, $found, ($inside ? 'inside' : 'touching')." {$slow->kind}, seed $seed, round $round, try $try");
+                    $caught += count($found);
+                }
+            }
+        }
+        self::assertGreaterThan(0, $caught);
+    }
+
+    public function test_a_place_in_the_picture_is_where_the_camera_sees_it(): void
+    {
+        // Seen from 10 m south of the middle with 90 degrees, a point 10 m to the east of the middle stands at the right edge.
+        $camera = Camera::perspective([0, -10, 0], [0, 0, 0], [0, 0, 1], 90, 800, 800, 0.1);
+        $at = static function (Camera $camera, float $x, float $y, float $z): array {
+            $m = $camera->rows;
+            $w = $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11];
+
+            return array_map(static fn (int $row): float => round(($m[$row] * $x + $m[$row + 1] * $y + $m[$row + 2] * $z + $m[$row + 3]) / $w, 6), [0, 4]);
+        };
+        self::assertSame([800.0, 400.0], $at($camera, 10, 0, 0));
+        self::assertSame([400.0, 0.0], $at($camera, 0, 0, 10));
+        self::assertSame([400.0, 400.0], $at($camera, 0, 500, 0));
+        // In parallel, 20 m high: 10 m up is the upper edge, however far away.
+        $parallel = Camera::parallel([0, -10, 0], [0, 0, 0], [0, 0, 1], 20, 1000, 800);
+        self::assertSame([[500.0, 0.0], [500.0, 0.0], [540.0, 400.0]], [$at($parallel, 0, 0, 10), $at($parallel, 0, 900, 10), $at($parallel, 1, 0, 0)]);
+        // Looking straight down, where "up" says nothing, north is up.
+        $plan = Camera::parallel([0, 0, 50], [0, 0, 0], [0, 0, 1], 20, 800, 800);
+        self::assertSame([[400.0, 0.0], [800.0, 400.0]], [$at($plan, 0, 10, 0), $at($plan, 10, 0, 0)]);
+    }
+
+    public function test_what_is_hidden_guarded_or_behind_the_camera_is_not_caught(): void
+    {
+        mt_srand(5);
+        $everything = Region::rectangle(-1e5, -1e5, 1e5, 1e5);
+        $seen = 0;
+        for ($round = 0; $round < 40; $round++) {
+            $model = ShapedModel::grow(20);
+            $camera = Camera::perspective([0, -80, 0], [0, 0, 0], [0, 0, 1], 60, 800, 600, 0.1);
+            $found = self::found($model, $camera, $everything, false);
+            $expected = [];
+            foreach ($model->forest->parents as $number => $_) {
+                if ($model->meshes[$number] > 0 && $model->forest->slowRung($number) > 0 && $model->forest->slowLock($number) === 0) {
+                    $expected[] = $number;
+                }
+            }
+            sort($expected);
+            self::assertSame($expected, $found);
+            self::assertSame([], self::found($model, Camera::perspective([0, -80, 0], [0, -90, 0], [0, 0, 1], 60, 800, 600, 0.1), $everything, false), 'everything is behind this camera');
+            $seen += count($found);
+        }
+        self::assertGreaterThan(100, $seen);
+    }
+
+    public function test_cells_agree_with_the_outlines(): void
+    {
+        mt_srand(6);
+        for ($round = 0; $round < 60; $round++) {
+            [$region, $slow] = self::region();
+            for ($try = 0; $try < 60; $try++) {
+                $x = mt_rand(-100, 900) + 0.37;
+                $y = mt_rand(-100, 700) + 0.41;
+                self::assertSame($slow->has($x, $y), $region->has($x, $y), "$slow->kind, round $round");
+                $is = $region->rectangleIs($x, $y, $x + 20, $y + 14);
+                if ($is !== Region::MIXED) {
+                    foreach ([[1, 1], [19, 1], [10, 7], [1, 13], [19, 13]] as [$dx, $dy]) {
+                        self::assertSame($is === Region::IN, $slow->has($x + $dx, $y + $dy));
+                    }
+                }
+            }
+        }
+    }
+
+    private static function camera(): Camera
+    {
+        $some = static fn (int $far): float => mt_rand(-$far * 10, $far * 10) / 10 + 0.013;
+        $eye = [$some(20), $some(20), $some(12)];
+        $target = [$some(8), $some(8), $some(4)];
+
+        return mt_rand(0, 3) === 0 ? Camera::parallel($eye, $target, [0.0, 0.0, 1.0], mt_rand(50, 400) / 10, 800, 600)
+            : Camera::perspective($eye, $target, [0.0, 0.0, 1.0], mt_rand(20, 110), 800, 600, 0.1);
+    }
+
+    /** @return array{Region, SlowRegion} */
+    private static function region(): array
+    {
+        $x = static fn (): float => mt_rand(-50, 850) + 0.1234;
+        $y = static fn (): float => mt_rand(-50, 650) + 0.4321;
+        switch (mt_rand(0, 4)) {
+            case 0:
+                [$a, $b, $c, $d] = [$x(), $y(), $x(), $y()];
+
+                return [Region::rectangle($a, $b, $c, $d), SlowRegion::polygon([[min($a, $c), min($b, $d)], [max($a, $c), min($b, $d)], [max($a, $c), max($b, $d)], [min($a, $c), max($b, $d)]], 'rectangle')];
+            case 1:
+                [$a, $b, $r] = [$x(), $y(), (float) mt_rand(10, 300)];
+
+                return [Region::circle($a, $b, $r), SlowRegion::round([[$a, $b]], $r, 72)];
+            case 2:
+                $path = array_map(static fn (): array => [$x(), $y()], range(1, mt_rand(1, 5)));
+                $radius = (float) mt_rand(10, 90);
+
+                return [Region::brush($path, $radius), SlowRegion::round($path, $radius, 32)];
+            default:
+                $corners = array_map(static fn (): array => [$x(), $y()], range(1, mt_rand(3, 9)));
+
+                return [Region::polygon($corners), SlowRegion::polygon($corners, 'polygon')];
+        }
+    }
+
+    /** @return list<int> object numbers, ascending */
+    private static function found(ShapedModel $model, Camera $camera, Region $region, bool $inside): array
+    {
+        $scene = $model->facts->scene;
+        $inEffect = new InEffect($scene, $model->forest->layers, $model->forest->settings);
+        $numbers = array_map($scene->number(...), (new RegionPick($model->facts, $inEffect, $model, $camera, $region, $inside))->find()->rows());
+        sort($numbers);
+
+        return $numbers;
+    }
+}
