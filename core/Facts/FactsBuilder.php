@@ -80,8 +80,18 @@ final class FactsBuilder
             $this->surfaces[$row] = $this->surfaceLists[$list] ??= count($this->surfaceLists);
         }
         $given = $properties === null ? null : json_decode($properties, true);
-        foreach (is_array($given) ? $given : [] as $name => $value) {
-            $this->property($row, (string) $name, $value);
+        $this->properties($row, '', is_array($given) ? $given : []);
+    }
+
+    /** @param array<int|string, mixed> $given what stands inside something else is called "outer.inner" */
+    private function properties(int $row, string $inside, array $given): void
+    {
+        foreach ($given as $name => $value) {
+            if (is_array($value) && ! array_is_list($value) && substr_count($inside, '.') < 3) {
+                $this->properties($row, "$inside$name.", $value);
+            } else {
+                $this->property($row, "$inside$name", $value);
+            }
         }
     }
 

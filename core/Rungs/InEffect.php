@@ -21,6 +21,7 @@ final class InEffect
         private readonly Scene $scene,
         private readonly LayerTree $layers,
         private readonly Settings $settings,
+        private readonly ?Isolation $isolation = null,
     ) {}
 
     /** Rung per row. */
@@ -34,7 +35,8 @@ final class InEffect
                     $own[$row] = $rung;
                 }
             }
-            $this->rungs = $this->resolve($this->layers->rungs($this->settings), $own, Rung::Full->value);
+            $rungs = $this->resolve($this->layers->rungs($this->settings), $own, Rung::Full->value);
+            $this->rungs = $this->isolation?->over($rungs, $this->scene) ?? $rungs;
         }
 
         return $this->rungs;

@@ -1,0 +1,254 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Tests\Core\Support\PlainModel;
+use Tests\Core\Support\ShapedModel;
+use VineShelf\Geometry\Shape;
+use VineShelf\Naming\Renaming;
+use VineShelf\Picking\Ray;
+use VineShelf\Picking\Reach;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Isolation;
+use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
+
+final class ReachTest extends TestCase
+{
+    /** @return iterable<string, array{Reach}> */
+    public static function ways(): iterable
+    {
+        foreach (Reach::cases() as $reach) {
+            yield $reach->value => [$reach];
+        }
+    }
+
+    #[DataProvider('ways')]
+    public function test_leads_where_looking_at_every_object_leads(Reach $reach): void
+    {
+        mt_srand(31);
+        $grown = 0;
+        for ($round = 0; $round < 40; $round++) {
+            $model = PlainModel::grow(mt_rand(2, 40));
+            $all = array_keys($model->forest->parents);
+            $pick = (array) array_rand(array_flip($all), mt_rand(1, min(4, count($all))));
+            $scene = $model->facts->scene;
+            $found = array_map($scene->number(...), $reach->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts)->rows());
+            sort($found);
+            $expected = array_values(array_filter($all, static fn (int $number): bool => self::leads($model, $reach, $pick, $number)));
+            sort($expected);
+            self::assertSame($expected, $found, "$reach->value, round $round");
+            $grown += count($found);
+        }
+        self::assertGreaterThan(20, $grown);
+        self::assertNotSame('', $reach->label().$reach->meaning());
+    }
+
+    public function test_one_property_alone_leads_to_all_values_that_the_pick_has(): void
+    {
+        mt_srand(3);
+        $model = PlainModel::grow(60);
+        $scene = $model->facts->scene;
+        $with = array_keys(array_filter($model->properties, static fn (array $properties): bool => isset($properties['diameter'])));
+        $pick = array_slice($with, 0, 2);
+        $values = array_map(static fn (int $number): int|float|string => $model->properties[$number]['diameter'], $pick);
+        $found = array_map($scene->number(...), Reach::Properties->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts, property: 'diameter')->rows());
+        $expected = array_filter($with, static fn (int $number): bool => in_array($model->properties[$number]['diameter'], $values, true));
+        self::assertEqualsCanonicalizing($expected, $found);
+    }
+
+    public function test_names_are_the_same_up_to_their_number(): void
+    {
+        self::assertSame(['seat_shell', 'seat', 'lamp', 'wall', 'group', '12', 'glass', 'ab3c'], array_map(Reach::stem(...), ['seat_shell_001', 'seat 7', 'lamp', 'wall.004', 'group (12)', '12', 'glass#12', 'ab3c']));
+    }
+
+    public function test_isolating_lifts_the_pick_and_lowers_the_rest_and_back_is_as_before(): void
+    {
+        mt_srand(8);
+        for ($round = 0; $round < 60; $round++) {
+            $model = PlainModel::grow(mt_rand(1, 40));
+            $forest = $model->forest;
+            $scene = $model->facts->scene;
+            $inside = static function (int $number, array $pick) use ($forest): bool {
+                for (; $number !== 0; $number = $forest->parents[$number]) {
+                    if (in_array($number, $pick, true)) {
+                        return true;
+                    }
+                }
+
+                return false;
+            };
+            $rest = [Rung::Hidden, Rung::Ghost][$round % 2];
+            $once = Isolation::none()->deeper($model->picked, $rest);
+            $twice = Isolation::unpack($once->deeper(array_slice($model->picked, 0, 1), Rung::Hidden)->pack());
+            $rungs = (new InEffect($scene, $forest->layers, $forest->settings, $once))->rungs();
+            foreach ($forest->parents as $number => $_) {
+                self::assertSame($inside($number, $model->picked) ? 5 : min($rest->value, $forest->slowRung($number)), $rungs->at($scene->row($number)));
+            }
+            self::assertSame([2, array_slice($model->picked, 0, 1)], [$twice->depth(), $twice->numbers()]);
+            self::assertEquals($once, $twice->back());
+            self::assertFalse($twice->back()->back()->isOn());
+            self::assertSame(Rung::Ghost, $twice->withRest(Rung::Ghost)->rest());
+            self::assertEquals((new InEffect($scene, $forest->layers, $forest->settings))->rungs(), (new InEffect($scene, $forest->layers, $forest->settings, Isolation::none()))->rungs());
+        }
+    }
+
+    public function test_new_names_are_made_as_described(): void
+    {
+        $names = static fn (Renaming $renaming, string ...$names): array => array_map(static fn (string $name, int $index): string => $renaming->of($name, $index, 'Seats', 'Block West', 'part'), $names, array_keys($names));
+        self::assertSame(['Chair_Shell_1', 'a Chair'], $names(new Renaming('seat', 'Chair'), 'Seat_Shell_1', 'a seat'));
+        self::assertSame(['Seat 001 (old)', 'x'], $names(new Renaming('Mesh_*', 'Seat $1 (old)'), 'Mesh_001', 'x'));
+        self::assertSame(['Seats 010', 'Seats 015', 'Seats 020'], $names(new Renaming(pattern: '{layer} {number}', start: 10, step: 5, digits: 3), 'a', 'b', 'c'));
+        self::assertSame(['W-a-part', 'W-b-part'], $names(new Renaming(prefix: 'W-', suffix: '-{kind}'), 'a', 'b'));
+        self::assertSame(['Block West/a'], $names(new Renaming(pattern: '{parent}/{name}'), 'a'));
+        self::assertSame(['a.b', 'aXb'], $names(new Renaming('.', '.'), 'a.b', 'aXb'), 'a dot is a dot');
+        self::assertSame(['-02'], $names(new Renaming(pattern: '{number}', start: -2, digits: 2), 'a'));
+        self::assertSame(['$1 {number}'], $names(new Renaming, '$1 {number}'), 'what stands in a name has no meaning');
+        self::assertSame(['two words'], $names(new Renaming(pattern: "  two \n words "), 'a'));
+    }
+
+    public function test_a_ray_meets_the_nearest_triangle(): void
+    {
+        mt_srand(14);
+        $met = 0;
+        for ($round = 0; $round < 120; $round++) {
+            $model = ShapedModel::grow(mt_rand(3, 20));
+            $scene = $model->facts->scene;
+            $from = [mt_rand(-150, 150) / 10, mt_rand(-150, 150) / 10, mt_rand(-60, 60) / 10];
+            $placed = array_merge(...array_values($model->placements)) ?: [array_fill(0, 12, 0.5)];
+            $aim = $placed[array_rand($placed)];
+            $way = [$aim[3] - $from[0], $aim[7] - $from[1], $aim[11] - $from[2] + 0.01];
+            $inEffect = new InEffect($scene, $model->forest->layers, $model->forest->settings);
+            $found = (new Ray($from, $way))->meet($model->facts, $inEffect, $model);
+            $expected = null;
+            foreach ($model->placements as $number => $placements) {
+                foreach ($model->forest->slowRung($number) === 0 ? [] : $placements as $m) {
+                    foreach (self::triangles($model->shape($model->meshes[$number]), $m) as $triangle) {
+                        $distance = self::slowHit($from, $way, $triangle);
+                        if ($distance !== null && ($expected === null || $distance < $expected[1])) {
+                            $expected = [$number, $distance];
+                        }
+                    }
+                }
+            }
+            self::assertSame($expected[0] ?? null, $found === null ? null : $scene->number($found['row']), "round $round");
+            if ($found !== null) {
+                self::assertEqualsWithDelta($expected[1] ?? 0, $found['distance'], 1e-4);
+                $met++;
+            }
+        }
+        self::assertGreaterThan(20, $met);
+    }
+
+    /** @param list<int> $pick */
+    private static function leads(PlainModel $model, Reach $reach, array $pick, int $number): bool
+    {
+        $parents = $model->forest->parents;
+        $above = static function (int $of) use ($parents): array {
+            $chain = [];
+            while (($of = $parents[$of]) !== 0) {
+                $chain[] = $of;
+            }
+
+            return $chain;
+        };
+        $children = static fn (int $of): array => array_keys($parents, $of, true);
+        $top = static fn (int $of): int => $above($of) === [] ? $of : $above($of)[count($above($of)) - 1];
+        $is = in_array($number, $pick, true);
+        $any = static fn (callable $test): bool => array_filter($pick, $test) !== [];
+        $materials = static fn (int $of): array => $model->facts->materialsOf($model->facts->scene->row($of));
+        $sides = static function (int $of) use ($model): array {
+            $sides = array_map(static fn (string $side): float|int|null => $model->measure($of, $side), ['width', 'length', 'height']);
+            sort($sides);
+
+            return $sides;
+        };
+
+        return match ($reach) {
+            Reach::Up => $any(static fn (int $one): bool => ($parents[$one] ?: $one) === $number),
+            Reach::Top => $any(static fn (int $one): bool => $top($one) === $number),
+            Reach::Down => $any(static fn (int $one): bool => $parents[$number] === $one || ($one === $number && $children($one) === [])),
+            Reach::Below => $is || $any(static fn (int $one): bool => in_array($one, $above($number), true)),
+            Reach::Beside => $is || $any(static fn (int $one): bool => $parents[$one] === $parents[$number]),
+            Reach::Depth => $any(static fn (int $one): bool => count($above($one)) === count($above($number)) && $top($one) === $top($number)),
+            Reach::Kind => $any(static fn (int $one): bool => $model->forest->kinds[$one] === $model->forest->kinds[$number]),
+            Reach::ObjectClass => $any(static fn (int $one): bool => $model->classes[$one] === $model->classes[$number] && $model->classes[$one] !== '') || $is,
+            Reach::Material => $is || $any(static fn (int $one): bool => array_intersect($materials($one), $materials($number)) !== []),
+            Reach::Mesh => $is || $any(static fn (int $one): bool => $model->meshes[$one] > 0 && $model->meshes[$one] === $model->meshes[$number]),
+            Reach::Size => $is || ($any(static fn (int $one): bool => $model->forest->kinds[$one] === $model->forest->kinds[$number])
+                && $any(static fn (int $one): bool => $sides($one)[2] !== null && $sides($number)[0] !== null && max(array_map(static fn (float $a, float $b): float => abs($a - $b), $sides($one), $sides($number))) <= $sides($one)[2] * Reach::TOLERANCE + 1e-4)),
+            Reach::Name => $is || $any(static fn (int $one): bool => Reach::stem(mb_strtolower($model->names[$one])) === Reach::stem(mb_strtolower($model->names[$number]))),
+            Reach::Layer => $any(static fn (int $one): bool => $model->forest->layerOf[$one] === $model->forest->layerOf[$number]),
+            Reach::Properties => $is || self::shares($model, $pick, $number),
+        };
+    }
+
+    /** @param list<int> $pick */
+    private static function shares(PlainModel $model, array $pick, int $number): bool
+    {
+        $shared = array_intersect_assoc(...array_map(static fn (int $one): array => array_map(self::typed(...), $model->properties[$one]), [...$pick, $pick[0]]));
+
+        return $shared !== [] && array_diff_assoc($shared, array_map(self::typed(...), $model->properties[$number])) === [];
+    }
+
+    private static function typed(int|float|string $value): string
+    {
+        return get_debug_type($value)." $value";
+    }
+
+    /**
+     * @param list<float> $m
+     *
+     * @return list<list<list<float>>>
+     */
+    private static function triangles(?Shape $shape, array $m): array
+    {
+        $triangles = [];
+        foreach ($shape->pieces ?? [] as $piece) {
+            if ($piece['kind']->value !== 4) {
+                continue;
+            }
+            $places = array_values((array) unpack('s*', $piece['positions']));
+            foreach (array_chunk(array_values((array) unpack('v*', $piece['indices'])), 3) as $corners) {
+                $triangles[] = array_map(static function (int $corner) use ($places, $shape, $m): array {
+                    $p = array_map(static fn (int $axis): float => $shape->centre[$axis] + $places[$corner * 4 + $axis] * $shape->reach / 32767, [0, 1, 2]);
+
+                    return array_map(static fn (int $row): float => $m[$row] * $p[0] + $m[$row + 1] * $p[1] + $m[$row + 2] * $p[2] + $m[$row + 3], [0, 4, 8]);
+                }, $corners);
+            }
+        }
+
+        return $triangles;
+    }
+
+    /**
+     * By the plane of the triangle, and the sides of it on which the place lies.
+     *
+     * @param list<float>       $o
+     * @param list<float>       $d
+     * @param list<list<float>> $t
+     */
+    private static function slowHit(array $o, array $d, array $t): ?float
+    {
+        $minus = static fn (array $a, array $b): array => [$a[0] - $b[0], $a[1] - $b[1], $a[2] - $b[2]];
+        $cross = static fn (array $a, array $b): array => [$a[1] * $b[2] - $a[2] * $b[1], $a[2] * $b[0] - $a[0] * $b[2], $a[0] * $b[1] - $a[1] * $b[0]];
+        $dot = static fn (array $a, array $b): float => $a[0] * $b[0] + $a[1] * $b[1] + $a[2] * $b[2];
+        $normal = $cross($minus($t[1], $t[0]), $minus($t[2], $t[0]));
+        if (abs($dot($normal, $d)) < 1e-12) {
+            return null;
+        }
+        $distance = $dot($normal, $minus($t[0], $o)) / $dot($normal, $d);
+        $place = [$o[0] + $distance * $d[0], $o[1] + $distance * $d[1], $o[2] + $distance * $d[2]];
+        foreach ([0, 1, 2] as $side) {
+            if ($dot($normal, $cross($minus($t[($side + 1) % 3], $t[$side]), $minus($place, $t[$side]))) < 0) {
+                return null;
+            }
+        }
+
+        return $distance > 1e-9 ? $distance : null;
+    }
+}
