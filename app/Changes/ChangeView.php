@@ -14,7 +14,7 @@ use VineShelf\Rungs\Settings;
 /**
  * A view is kept, updated, renamed, reviewed or deleted.
  *
- * @phpstan-type Camera array{eye: list<float>, target: list<float>, fov: float}
+ * @phpstan-type Camera array{eye: list<float>, target: list<float>, fov: float, tall?: float, up?: list<float>}
  */
 final class ChangeView extends Command
 {
@@ -67,7 +67,7 @@ final class ChangeView extends Command
             $settings = $settings->withLayers(range($view->known_layer + 1, $newest), \VineShelf\Rungs\Rung::Hidden);
         }
 
-        return self::columns($project, $view, "Review view $view->name", ['known_layer' => $newest, 'rungs' => base64_encode($settings->pack())]);
+        return self::columns($project, $view, "Review view $view->name", ['known_layer' => $newest, 'known_object' => $project->next_object - 1, 'rungs' => base64_encode($settings->pack())]);
     }
 
     public static function delete(Project $project, View $view): self
@@ -112,6 +112,7 @@ final class ChangeView extends Command
             'camera' => $camera === null ? null : json_encode($camera, JSON_THROW_ON_ERROR),
             'rungs' => $rungs === null ? null : base64_encode($rungs->pack()),
             'known_layer' => $project->next_layer - 1,
+            'known_object' => $project->next_object - 1,
             'kept_at' => now()->toDateTimeString(),
         ];
     }

@@ -7,6 +7,7 @@ namespace App\Ledger;
 use App\Workbench\Bench;
 use VineShelf\Layers\Layer;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
 
 /** Layers in their order; an unfolded layer shows the layers nested in it, then its own objects. */
 final class LayersLens implements Lens
@@ -16,24 +17,24 @@ final class LayersLens implements Lens
 
     private int $total = 0;
 
-    /** @var array<int, list<int>>|null scene rows that match, by layer */
+    /** @var array<int, list<array{int, int}>>|null ranges of scene rows that match, by layer */
     private ?array $matches = null;
+
+    /** @var array<int, RowList> by layer */
+    private array $lists = [];
 
     private readonly ObjectRows $objects;
 
     /**
      * @param array<int, true> $unfolded layer numbers
-     * @param list<int>|null   $found    scene rows to narrow down to, null for all
+     * @param string|null      $order    packed rows of the scene, sorted; null for the order of the scene
+     * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
-    public function __construct(private readonly Bench $bench, private readonly array $unfolded, ?array $found = null, private readonly string $words = '')
+    public function __construct(private readonly Bench $bench, private readonly array $unfolded, private readonly ?string $order = null, ?Bits $found = null, private readonly string $words = '')
     {
         $this->objects = new ObjectRows($bench);
         if ($found !== null) {
-            $this->matches = [];
-            $layers = $bench->scene()->layers();
-            foreach ($found as $row) {
-                $this->matches[$layers->at($row)][] = $row;
-            }
+            $this->matches = $this->byLayer($found);
         }
         foreach ($bench->layers()->inside(0) as $number) {
             $this->lay($number, 1);
@@ -58,9 +59,9 @@ final class LayersLens implements Lens
                 if ($what instanceof Layer) {
                     $rows[$at] = $this->layer($what, $level);
                 } else {
-                    for ($offset = max(0, $from - $at); $offset < min($length, $from + $count - $at); $offset++) {
-                        $row = $this->matches === null ? $this->bench->contents()->rowAt($what, $offset) : $this->matches[$what][$offset];
-                        $objects[$at + $offset] = [$row, $level, false, false];
+                    $offset = max(0, $from - $at);
+                    foreach ($this->objectsOf($what, $offset, min($length, $from + $count - $at) - $offset) as $index => $row) {
+                        $objects[$at + $offset + $index] = [$row, $level, false, false];
                     }
                 }
             }
@@ -79,9 +80,14 @@ final class LayersLens implements Lens
         $keys = [];
         $at = 0;
         foreach ($this->segments as [$what, , $length]) {
-            for ($offset = max(0, $from - $at); $offset < min($length, $from + $count - $at); $offset++) {
-                $keys[] = $what instanceof Layer ? "L$what->number"
-                    : 'O'.$this->bench->scene()->number($this->matches === null ? $this->bench->contents()->rowAt($what, $offset) : $this->matches[$what][$offset]);
+            $offset = max(0, $from - $at);
+            $until = min($length, $from + $count - $at);
+            if ($until > $offset && $what instanceof Layer) {
+                $keys[] = "L$what->number";
+            } elseif ($until > $offset && is_int($what)) {
+                foreach ($this->objectsOf($what, $offset, $until - $offset) as $row) {
+                    $keys[] = 'O'.$this->bench->scene()->number($row);
+                }
             }
             $at += $length;
         }
@@ -97,27 +103,62 @@ final class LayersLens implements Lens
         $home = $row === 0 ? 0 : $this->bench->scene()->layers()->at($row);
         foreach ($this->segments as [$what, , $length]) {
             if ($what instanceof Layer) {
-                if ($row === 0 && $what->number === $number) {
+                if ($row === 0 && $key[0] === 'L' && $what->number === $number) {
                     return $at;
                 }
             } elseif ($what === $home) {
-                if ($this->matches !== null) {
-                    $offset = array_search($row, $this->matches[$what], true);
+                $position = $this->list($what)->position($row);
 
-                    return $offset === false ? null : $at + $offset;
-                }
-                $offset = 0;
-                foreach ($this->bench->contents()->ranges($what) as [$first, $last]) {
-                    if ($row >= $first && $row <= $last) {
-                        return $at + $offset + $row - $first;
-                    }
-                    $offset += $last - $first + 1;
-                }
+                return $position === null ? null : $at + $position;
             }
             $at += $length;
         }
 
         return null;
+    }
+
+    /** @return list<int> scene rows of a layer's own objects */
+    private function objectsOf(int $layer, int $offset, int $count): array
+    {
+        if ($this->matches === null && $this->order === null) {
+            $rows = [];
+            foreach ($this->bench->contents()->ranges($layer) as [$first, $last]) {
+                $skip = min($offset, $last - $first + 1);
+                $offset -= $skip;
+                for ($row = $first + $skip; $row <= $last && count($rows) < $count; $row++) {
+                    $rows[] = $row;
+                }
+            }
+
+            return $rows;
+        }
+
+        return $this->list($layer)->slice($offset, $count);
+    }
+
+    private function list(int $layer): RowList
+    {
+        return $this->lists[$layer] ??= new RowList(Bits::ofRanges($this->bench->scene()->count(), $this->matches === null ? $this->bench->contents()->ranges($layer) : $this->matches[$layer] ?? []), $this->order);
+    }
+
+    /** @return array<int, list<array{int, int}>> */
+    private function byLayer(Bits $found): array
+    {
+        $layers = $this->bench->scene()->layers();
+        $matches = [];
+        $run = 0;
+        foreach ($found->ranges() as [$first, $last]) {
+            while ($first <= $last) {
+                while ($layers->end($run) < $first) {
+                    $run++;
+                }
+                $end = min($last, $layers->end($run));
+                $matches[$layers->values[$run]][] = [$first, $end];
+                $first = $end + 1;
+            }
+        }
+
+        return $matches;
     }
 
     /** @return bool whether anything was laid */
@@ -126,7 +167,8 @@ final class LayersLens implements Lens
         $layer = $this->bench->layers()->get($number);
         $segments = count($this->segments);
         $this->add([$layer, $level, 1]);
-        $own = $this->matches === null ? $this->bench->contents()->objects($number) : count($this->matches[$number] ?? []);
+        $own = $this->matches === null ? $this->bench->contents()->objects($number)
+            : array_sum(array_map(static fn (array $range): int => $range[1] - $range[0] + 1, $this->matches[$number] ?? []));
         $shown = false;
         if ($this->matches !== null || isset($this->unfolded[$number])) {
             foreach ($this->bench->layers()->inside($number) as $nested) {

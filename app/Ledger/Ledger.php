@@ -5,17 +5,14 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use App\Workbench\Bench;
-use VineShelf\Search\NameIndex;
+use App\Workbench\Found;
 
-/** The ledger as a person has it open: lens, what is unfolded, and the words that narrow it. */
+/** The ledger as a person has it open: lens, what is unfolded, sorting, and the rule that narrows it. */
 final class Ledger
 {
-    public const LENSES = ['layers' => 'Layers', 'nesting' => 'Nesting'];
+    public const LENSES = ['layers' => 'Layers', 'nesting' => 'Nesting', 'objects' => 'Objects', 'kinds' => 'Kinds', 'materials' => 'Materials', 'sources' => 'Sources'];
 
     private ?Lens $lens = null;
-
-    /** @var list<int>|null */
-    private ?array $found = null;
 
     public readonly string $name;
 
@@ -23,26 +20,31 @@ final class Ledger
 
     public function __construct(private readonly Bench $bench, string $lens, string $words, public readonly int $from = 0, public readonly int $count = 60)
     {
-        $this->name = isset(self::LENSES[$lens]) ? $lens : 'layers';
+        $this->name = isset(self::LENSES[$lens]) ? $lens : $bench->arrangement()->lens;
         $this->words = trim($words);
     }
 
     public function lens(): Lens
     {
         if ($this->lens === null) {
-            $found = $this->words === '' ? null : $this->found();
-            $this->lens = $this->name === 'nesting'
-                ? new NestingLens($this->bench, $this->unfolded('objects'), $found)
-                : new LayersLens($this->bench, $this->unfolded('layers'), $found, $this->words);
+            $arrangement = $this->bench->arrangement();
+            $order = (new Sorting($this->bench))->order($arrangement->sortBy, $arrangement->down);
+            $found = $this->found()->rows;
+            $this->lens = match ($this->name) {
+                'nesting' => new NestingLens($this->bench, $arrangement->objects, $order, $found),
+                'objects' => new ObjectsLens($this->bench, $order, $found),
+                'layers' => new LayersLens($this->bench, $arrangement->layers, $order, $found, $this->words),
+                default => new GroupsLens($this->bench, $this->name, $arrangement->groups, $order, $found, $arrangement->sortBy, $arrangement->down),
+            };
         }
 
         return $this->lens;
     }
 
-    /** @return list<int> scene rows whose names hold the words */
-    public function found(): array
+    /** What the rule finds; its rows are null when there is no rule, or none that can be understood. */
+    public function found(): Found
     {
-        return $this->found ??= NameIndex::find($this->bench->scene(), $this->words);
+        return $this->bench->find($this->words);
     }
 
     /** @return list<Row> */
@@ -54,17 +56,15 @@ final class Ledger
     /** The weight that a full bar stands for. */
     public function heaviest(): int
     {
+        $lens = $this->lens();
+        if ($lens instanceof GroupsLens) {
+            return $lens->heaviest();
+        }
         $heaviest = 1;
         foreach ($this->bench->layers()->inside(0) as $number) {
             $heaviest = max($heaviest, $this->bench->contents()->trianglesWithNested($number));
         }
 
         return $heaviest;
-    }
-
-    /** @return array<int, true> */
-    private function unfolded(string $what): array
-    {
-        return array_fill_keys($this->bench->desk->ledger[$what === 'layers' ? 'layers' : 'objects'] ?? [], true);
     }
 }

@@ -6,6 +6,7 @@ namespace App\Ledger;
 
 use App\Workbench\Bench;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Facts\Measure;
 use VineShelf\Locks\Lock;
 
 /** Makes ledger rows of objects, a window at a time. */
@@ -20,17 +21,25 @@ final class ObjectRows
      */
     public function make(array $wanted): array
     {
+        if ($wanted === []) {
+            return [];
+        }
         $scene = $this->bench->scene();
         $numbers = array_map(static fn (array $entry): int => $scene->number($entry[0]), $wanted);
         $names = DB::table('objects')->where('project_id', $this->bench->project->id)->whereIn('no', $numbers)->pluck('name', 'no');
         $rungs = $this->bench->inEffect()->rungs();
         $locks = $this->bench->inEffect()->locks();
+        $columns = array_filter($this->bench->arrangement()->columns, static fn (Column $column): bool => ! in_array($column->id, Column::DEFAULT, true));
         $rows = [];
         foreach ($wanted as $index => [$row, $level, $foldable, $unfolded]) {
             $number = $numbers[$index];
             $end = $scene->end($row);
             $name = $names[$number] ?? '';
             $isPicked = $this->bench->pick()->has($number);
+            $cells = [];
+            foreach ($columns as $column) {
+                $cells[$column->id] = $this->cell($column->id, $row);
+            }
             $rows[] = new Row(
                 "O$number",
                 $level,
@@ -48,9 +57,35 @@ final class ObjectRows
                 $foldable,
                 $unfolded,
                 $scene->kind($row)->label(),
+                false,
+                $cells,
             );
         }
 
         return $rows;
+    }
+
+    private function cell(string $column, int $row): string
+    {
+        $facts = $this->bench->facts();
+        $measure = Measure::tryFrom($column);
+        if ($measure !== null) {
+            $value = $facts->measure($measure, $row);
+
+            return $value === null ? '' : match ($measure->dimension()) {
+                0 => number_format($value),
+                1 => number_format($value, 2).' m',
+                default => number_format($value, $value < 1 ? 4 : 1).' m³',
+            };
+        }
+
+        return match ($column) {
+            'kind' => $this->bench->scene()->kind($row)->label(),
+            'class' => $facts->className($row),
+            'layer' => $this->bench->layers()->get($this->bench->scene()->layers()->at($row))->name,
+            'material' => implode(', ', array_map(static fn (int $material): string => $facts->materials()[$material][0] ?? '', $facts->materialsOf($row))),
+            'source' => $facts->sourceNames()[$facts->sources()->at($row)] ?? '',
+            default => (string) $facts->property($row, substr($column, 2)),
+        };
     }
 }

@@ -11,7 +11,7 @@ use VineShelf\Rungs\Rung;
 final readonly class Row
 {
     public function __construct(
-        /** "L5" for a layer, "O123" for an object. */
+        /** "L5" for a layer, "O123" for an object, "K1", "K1.3", "M4", "S2" for a {@see Group}. */
         public string $key,
         /** Depth, from 1. */
         public int $level,
@@ -31,14 +31,21 @@ final readonly class Row
         public bool $isPicked,
         public bool $foldable,
         public bool $unfolded,
-        /** "layer", or an object's kind. */
+        /** "layer", what a group is, or an object's kind. */
         public string $kind,
         public bool $landing = false,
+        /** @var array<string, string> text by id of the columns that the row does not draw itself */
+        public array $cells = [],
     ) {}
 
     public function isLayer(): bool
     {
         return $this->key[0] === 'L';
+    }
+
+    public function isObject(): bool
+    {
+        return $this->key[0] === 'O';
     }
 
     public function number(): int

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
+use VineShelf\Picking\Parked;
 use VineShelf\Picking\Pick;
+use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Settings;
 
 /**
@@ -14,7 +16,8 @@ use VineShelf\Rungs\Settings;
  * @property int $project_id
  * @property int $user_id
  * @property int $revision
- * @property array{lens?: string, layers?: list<int>, objects?: list<int>} $ledger what is unfolded
+ * @property array<string, mixed> $ledger see {@see \App\Ledger\Arrangement}
+ * @property array{by?: string, seed?: int, pick?: string} $tint pick is a packed pick in base64
  * @property int $view_no the view that the desk came from, 0 for none
  * @property int $landing_layer
  * @property int $next_step
@@ -31,16 +34,17 @@ final class Desk extends Model
 
     protected $guarded = [];
 
-    protected $attributes = ['revision' => 1, 'ledger' => '{}', 'view_no' => 0, 'landing_layer' => 1, 'next_step' => 1];
+    protected $attributes = ['revision' => 1, 'ledger' => '{}', 'view_no' => 0, 'landing_layer' => 1, 'next_step' => 1, 'tint' => '{}'];
 
-    protected $casts = ['rungs' => Casts\Bytes::class, 'pick' => Casts\Bytes::class, 'ledger' => 'array'];
+    protected $casts = ['rungs' => Casts\Bytes::class, 'pick' => Casts\Bytes::class, 'ledger' => 'array', 'isolated' => Casts\Bytes::class, 'parked' => Casts\Bytes::class, 'tint' => 'array'];
 
     public static function of(Project $project, User $user): self
     {
         $query = static fn () => self::query()->where('project_id', $project->id)->where('user_id', $user->id);
         $found = $query()->first();
         if ($found === null) {
-            self::query()->insertOrIgnore(['project_id' => $project->id, 'user_id' => $user->id]);
+            $layout = LedgerLayout::query()->where('user_id', $user->id)->where('is_default', true)->first();
+            self::query()->insertOrIgnore(['project_id' => $project->id, 'user_id' => $user->id, 'ledger' => json_encode($layout === null ? new \stdClass : $layout->arrangement + ['layout' => $layout->no])]);
         }
 
         return $found ?? $query()->firstOrFail();
@@ -49,6 +53,16 @@ final class Desk extends Model
     public function settings(): Settings
     {
         return Settings::unpack(Casts\Bytes::read($this->getAttributes()['rungs'] ?? null));
+    }
+
+    public function isolation(): Isolation
+    {
+        return Isolation::unpack(Casts\Bytes::read($this->getAttributes()['isolated'] ?? null));
+    }
+
+    public function parked(): Parked
+    {
+        return Parked::unpack(Casts\Bytes::read($this->getAttributes()['parked'] ?? null));
     }
 
     public function pick(): Pick

@@ -33,7 +33,9 @@ final class SceneStore
     {
         $stored = new StoredColumns($this, $project, $this->manifest($project, $project->revision) ?? $this->build($project));
 
-        return new DerivedColumns($stored, fn (string $name, string $bytes) => $this->add($project, [$name => $bytes]));
+        return new DerivedColumns($stored, function (string $name, string $bytes) use ($project): void {
+            $this->add($project, [$name => $bytes]);
+        });
     }
 
     /**

@@ -4,15 +4,26 @@ declare(strict_types=1);
 
 namespace App\Workbench;
 
+use App\Ledger\Arrangement;
 use App\Models\Desk;
 use App\Models\Project;
 use App\Models\User;
+use App\Models\View;
 use App\Scenes\SceneStore;
+use VineShelf\Facts\Facts;
 use VineShelf\Layers\Contents;
 use VineShelf\Layers\LayerTree;
+use VineShelf\Picking\Parked;
 use VineShelf\Picking\Pick;
+use VineShelf\Rules\Evaluator;
+use VineShelf\Rules\KnownView;
+use VineShelf\Rules\Parser;
+use VineShelf\Rules\RuleError;
+use VineShelf\Rules\Vocabulary;
 use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Runs;
 use VineShelf\Scene\Scene;
 
@@ -32,6 +43,20 @@ final class Bench
     private ?Pick $pick = null;
 
     private ?Runs $picked = null;
+
+    private ?Facts $facts = null;
+
+    private ?Isolation $isolation = null;
+
+    private ?Arrangement $arrangement = null;
+
+    private ?Parked $parked = null;
+
+    /** @var array<string, Found> */
+    private array $found = [];
+
+    /** @var array<string, Bits> */
+    private array $states = [];
 
     public function __construct(
         private readonly SceneStore $scenes,
@@ -62,7 +87,7 @@ final class Bench
 
     public function inEffect(): InEffect
     {
-        return $this->inEffect ??= new InEffect($this->scene(), $this->layers(), $this->settings());
+        return $this->inEffect ??= new InEffect($this->scene(), $this->layers(), $this->settings(), $this->isolation());
     }
 
     public function contents(): Contents
@@ -81,11 +106,84 @@ final class Bench
         return $this->picked ??= Runs::marking($this->scene()->count(), $this->scene()->rowsOf($this->pick()->numbers()));
     }
 
+    /** Rows of the pick. */
+    public function pickedBits(): Bits
+    {
+        return Bits::ofRuns($this->picked(), [1 => true]);
+    }
+
+    public function facts(): Facts
+    {
+        return $this->facts ??= new Facts($this->scene());
+    }
+
+    public function isolation(): Isolation
+    {
+        return $this->isolation ??= $this->desk->isolation();
+    }
+
+    public function arrangement(): Arrangement
+    {
+        return $this->arrangement ??= Arrangement::of($this->desk->ledger, array_map(strval(...), array_keys($this->facts()->properties())));
+    }
+
+    public function parked(): Parked
+    {
+        return $this->parked ??= $this->desk->parked();
+    }
+
+    /** The objects that a rule picks, as they are now. */
+    public function find(string $rule): Found
+    {
+        return $this->found[$rule] ??= $this->evaluate($rule);
+    }
+
+    /**
+     * How many of the rows have which rung or lock in effect.
+     *
+     * @param string $of "rungs" or "locks"
+     *
+     * @return array<int, int> rows by value, only values that there are
+     */
+    public function spread(Bits $rows, string $of): array
+    {
+        $runs = $of === 'rungs' ? $this->inEffect()->rungs() : $this->inEffect()->locks();
+        $spread = [];
+        foreach (array_unique($runs->values) as $value) {
+            $bits = $this->states["$of $value"] ??= Bits::ofRuns($runs, [$value => true]);
+            $spread[$value] = $rows->and($bits)->count();
+        }
+
+        return array_filter($spread);
+    }
+
+    public function contextOfRules(): Vocabulary
+    {
+        return new Vocabulary($this->facts(), $this->layers(), $this->contents(), array_values(array_map(strval(...), $this->project->views()->pluck('name')->all())));
+    }
+
+    private function evaluate(string $rule): Found
+    {
+        if (trim($rule) === '') {
+            return new Found;
+        }
+        try {
+            $parsed = Parser::parse($rule);
+        } catch (RuleError $error) {
+            return new Found(error: $error);
+        }
+        $views = str_contains($rule, 'newer') ? $this->project->views()->get()->map(static fn (View $view): KnownView => new KnownView($view->name, $view->known_layer, $view->known_object ?? PHP_INT_MAX >> 8))->all() : [];
+        $evaluator = new Evaluator($this->facts(), $this->layers(), $this->inEffect(), $this->pickedBits(), array_values($views));
+
+        return new Found($evaluator->find($parsed), remarks: $evaluator->remarks());
+    }
+
     /** Forgets what was read, after a change. */
     public function refresh(): void
     {
         $this->project->refresh();
         $this->desk = Desk::of($this->project, $this->person);
-        $this->scene = $this->layers = $this->inEffect = $this->contents = $this->settings = $this->pick = $this->picked = null;
+        $this->scene = $this->layers = $this->inEffect = $this->contents = $this->settings = $this->pick = $this->picked = $this->facts = $this->isolation = $this->arrangement = $this->parked = null;
+        $this->found = $this->states = [];
     }
 }

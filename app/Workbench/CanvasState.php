@@ -10,7 +10,7 @@ use VineShelf\Scene\Packed;
 /** What the canvas draws from: always the whole truth by object number, small because it compresses well. */
 final class CanvasState
 {
-    /** @return array{revision: int, desk: int, states: string, pick: string} states and pick are deflated and in base64 */
+    /** @return array{revision: int, desk: int, states: string, pick: string, tint: string} states and pick are deflated and in base64 */
     public static function of(Bench $bench): array
     {
         return [
@@ -18,6 +18,7 @@ final class CanvasState
             'desk' => $bench->desk->revision,
             'states' => base64_encode((string) gzdeflate(self::states($bench), 1)),
             'pick' => base64_encode((string) gzdeflate(self::pick($bench), 1)),
+            'tint' => Tinted::of($bench)->stamp(),
         ];
     }
 
@@ -45,6 +46,23 @@ final class CanvasState
         }
 
         return $bytes === '' ? '' : self::byNumber($bench, $bytes.str_repeat("\0", $scene->count() - $next + 1), "\0");
+    }
+
+    /** @param string $codes two bytes per row, row 0 first @return string two bytes per object number */
+    public static function codesByNumber(Bench $bench, string $codes): string
+    {
+        $scene = $bench->scene();
+        $last = intdiv(strlen($scene->column('rows')), 4) - 1;
+        if ($scene->column('no') === $scene->column('rows')) {
+            return $codes;
+        }
+        $ordered = str_repeat("\0\0", $last + 1);
+        foreach (Packed::uint32($scene->column('no'), 0, $scene->count() + 1) as $row => $number) {
+            $ordered[$number * 2] = $codes[$row * 2];
+            $ordered[$number * 2 + 1] = $codes[$row * 2 + 1];
+        }
+
+        return $ordered;
     }
 
     /** Bytes per row, put in the order of object numbers. */

@@ -15,30 +15,36 @@ final class RungTitle
     {
         $name = $row->name === '' ? 'This '.$row->kind : $row->name;
         if ($row->mixed) {
-            return "$name holds objects at different rungs. Its own setting is {$row->own->label()}.";
+            return "$name holds objects at different rungs.".($row->isLayer() ? " Its own setting is {$row->own->label()}." : '');
+        }
+        if (! $row->isLayer() && ! $row->isObject()) {
+            return "Everything of $name {$row->inEffect->state()}.";
         }
         if (! $row->isHeld()) {
             return "$name {$row->inEffect->state()}".($row->own === Rung::Full ? '' : ' by its own setting').'.';
         }
 
-        return "$name {$row->inEffect->state()} because ".self::holder($bench, $row)." is. Its own setting is {$row->own->label()}.";
+        return "$name {$row->inEffect->state()} because ".self::holder($bench, $row).". Its own setting is {$row->own->label()}.";
     }
 
     /** What holds a row down, in words. */
     public static function holder(Bench $bench, Row $row): string
     {
+        if ($bench->isolation()->isOn() && ! $row->isObject()) {
+            return 'something else is isolated';
+        }
         if ($row->isLayer()) {
             foreach ($bench->layers()->chain($row->number()) as $layer) {
                 if ($layer->number !== $row->number() && $bench->settings()->layer($layer->number) === $row->inEffect) {
-                    return "layer $layer->name";
+                    return "layer $layer->name is";
                 }
             }
 
-            return 'something above its objects';
+            return 'something above its objects is';
         }
-        $why = Why::of($bench->scene()->row($row->number()), $bench->scene(), $bench->layers(), $bench->settings(), $bench->inEffect());
+        $why = Why::of($bench->scene()->row($row->number()), $bench->scene(), $bench->layers(), $bench->settings(), $bench->inEffect(), $bench->isolation());
         $cause = $why->deciding();
 
-        return $cause === null ? 'something above it' : (new WhyText($bench))->subject($cause);
+        return $cause === null ? 'something above it is' : (new WhyText($bench))->because($cause);
     }
 }

@@ -27,10 +27,10 @@ final readonly class WhyText
         $cause = $why->deciding();
         $name = $this->name($row);
         if ($cause === null) {
-            return "$name {$why->rung->state()}";
+            return "$name {$why->rung->state()}".($why->isLifted ? ' because it is isolated' : '');
         }
 
-        return $cause->own ? "$name {$why->rung->state()} by its own setting" : "$name {$why->rung->state()} because {$this->subject($cause)} is";
+        return $cause->own ? "$name {$why->rung->state()} by its own setting" : "$name {$why->rung->state()} because {$this->because($cause)}";
     }
 
     /** "Its own setting is Full." or what locks it. */
@@ -41,8 +41,17 @@ final readonly class WhyText
         return $own.($why->lock === Lock::Open ? 'It is open: it can be picked and changed.' : 'It '.$why->lock->state().'.');
     }
 
+    /** The end of a sentence: "layer 20 Roof is". */
+    public function because(Cause $cause): string
+    {
+        return $cause->what === 'isolation' ? 'something else is isolated' : $this->subject($cause).' is';
+    }
+
     public function subject(Cause $cause): string
     {
+        if ($cause->what === 'isolation') {
+            return 'something else is isolated';
+        }
         if ($cause->what === 'layer') {
             $layer = $this->bench->layers()->get($cause->number)->name;
 

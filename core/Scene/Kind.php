@@ -20,6 +20,12 @@ enum Kind: int
         return strtolower($this->name);
     }
 
+    /** The word for several of this kind. */
+    public function plural(): string
+    {
+        return $this === self::Points ? 'point sets' : $this->label().'s';
+    }
+
     /** The word for $count objects of this kind, for example "3 parts". */
     public function counted(int $count): string
     {

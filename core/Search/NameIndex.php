@@ -45,6 +45,26 @@ final class NameIndex
         return ['names' => substr_replace($text, $line, $start, $end - $start), 'nameAt' => substr($offsets, 0, ($row + 1) * 4).pack('V*', ...$after)];
     }
 
+    /**
+     * @param array<int, string> $names new names by row
+     *
+     * @return array<string, string> the columns with many names changed
+     */
+    public static function renamedMany(Scene $scene, array $names): array
+    {
+        $lines = explode("\n", $scene->column('names'));
+        foreach ($names as $row => $name) {
+            $lines[$row] = substr(self::line($name), 0, -1);
+        }
+        $offsets = [0];
+        $at = 0;
+        for ($row = 0, $count = $scene->count(); $row <= $count; $row++) {
+            $offsets[] = $at += strlen($lines[$row]) + 1;
+        }
+
+        return ['names' => implode("\n", $lines), 'nameAt' => pack('V*', ...$offsets)];
+    }
+
     private static function line(string $name): string
     {
         return strtr(mb_strtolower($name), "\n\r", '  ')."\n";
@@ -125,6 +145,23 @@ final class NameIndex
             $next = $pieces[$at + 1];
             // What follows is the end of the line, or the same name once more.
             if ($row <= $scene->count() && ($next === '' ? $at + 1 < $after : $next[0] === "\n")) {
+                $rows[] = $row;
+            }
+        }
+
+        return Bits::ofRows($scene->count(), $rows);
+    }
+
+    /** The rows whose names start with the text. @param string $lower in lower case, on one line */
+    public static function starting(Scene $scene, string $lower): Bits
+    {
+        $rows = [];
+        $row = 0;
+        $pieces = explode("\n$lower", $scene->column('names'));
+        array_pop($pieces);
+        foreach ($pieces as $piece) {
+            $row += substr_count($piece, "\n") + 1;
+            if ($row <= $scene->count()) {
                 $rows[] = $row;
             }
         }

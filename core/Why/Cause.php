@@ -11,7 +11,7 @@ use VineShelf\Rungs\Rung;
 final readonly class Cause
 {
     public function __construct(
-        /** "layer" or "object". */
+        /** "layer", "object", or "isolation": other objects are isolated. */
         public string $what,
         public int $number,
         /** Whether the setting is the object's own, and not one of a group or a layer above. */

@@ -7,6 +7,7 @@ namespace VineShelf\Why;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Scene;
@@ -20,11 +21,17 @@ final readonly class Why
         public Rung $rung,
         public Lock $lock,
         public array $causes,
+        /** Whether it is isolated, so that the causes of its rung are set aside. */
+        public bool $isLifted = false,
     ) {}
 
-    public static function of(int $row, Scene $scene, LayerTree $layers, Settings $settings, InEffect $inEffect): self
+    public static function of(int $row, Scene $scene, LayerTree $layers, Settings $settings, InEffect $inEffect, ?Isolation $isolation = null): self
     {
         $causes = [];
+        $isLifted = $isolation?->isOn() === true && array_intersect(array_map($scene->number(...), [$row, ...$scene->ancestors($row)]), $isolation->numbers()) !== [];
+        if ($isolation?->isOn() === true && ! $isLifted) {
+            $causes[] = new Cause('isolation', 0, false, $isolation->rest(), null);
+        }
         $seen = [];
         foreach ([$row, ...$scene->ancestors($row)] as $link) {
             $number = $scene->number($link);
@@ -37,7 +44,7 @@ final readonly class Why
             }
         }
 
-        return new self($settings->object($scene->number($row)), $inEffect->rung($row), $inEffect->lock($row), $causes);
+        return new self($settings->object($scene->number($row)), $inEffect->rung($row), $inEffect->lock($row), $causes, $isLifted);
     }
 
     /** The cause that decides the rung, null at Full. */

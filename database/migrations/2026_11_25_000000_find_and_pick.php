@@ -22,13 +22,12 @@ return new class extends Migration {
             $table->jsonb('tint')->default('{}');
         });
         Schema::create('ledger_layouts', function (Blueprint $table): void {
-            $table->foreignId('project_id')->constrained()->cascadeOnDelete();
             $table->foreignId('user_id')->constrained()->cascadeOnDelete();
             $table->integer('no');
             $table->string('name');
             $table->jsonb('arrangement');
             $table->boolean('is_default')->default(false);
-            $table->primary(['project_id', 'user_id', 'no']);
+            $table->primary(['user_id', 'no']);
         });
     }
 

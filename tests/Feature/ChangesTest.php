@@ -87,7 +87,7 @@ final class ChangesTest extends ProjectTestCase
         $this->get("/projects/{$this->project->key}/ledger?lens=layers&words=HONOUR&from=0&count=20")->assertSee('data-hits="1"', false)->assertSee('Seat of honour');
         $this->assertIndexTrue($this->project);
         $this->send('POST', 'undo');
-        $this->get("/projects/{$this->project->key}/ledger?lens=layers&words=honour&from=0&count=20")->assertSee('No name has');
+        $this->get("/projects/{$this->project->key}/ledger?lens=layers&words=honour&from=0&count=20")->assertSee('Nothing here fits');
     }
 
     public function test_after_random_changes_and_undos_database_and_index_agree(): void

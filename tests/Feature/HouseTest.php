@@ -115,7 +115,7 @@ final class HouseTest extends TestCase
         for ($change = 0; $change < 40; $change++) {
             $this->post("/projects/$project->key/file", ['layer' => 2 + $change % 2, 'keys' => 'O500,O501']);
         }
-        self::assertLessThan(60, count(Storage::disk('local')->allFiles($project->folder().'/index-2')));
+        self::assertLessThan(130, count(Storage::disk('local')->allFiles($project->folder().'/index-2')));
         $this->assertIndexTrue($project);
     }
 

@@ -138,7 +138,7 @@ final class TakeInTest extends TestCase
         $page = (string) $this->actingAs($person)->get("/projects/$project->key")->assertOk()->getContent();
         self::assertStringNotContainsString('<img src=x', $page);
         self::assertStringContainsString('&lt;img src=x', $page);
-        $this->get("/projects/$project->key/ledger?lens=nesting&from=0&count=20&words=".urlencode('<img SRC'))->assertOk()->assertSee('data-hits="1"', false)->assertDontSee('<img src=x', false);
+        $this->get("/projects/$project->key/ledger?lens=nesting&from=0&count=20&words=".urlencode('"<img SRC"'))->assertOk()->assertSee('data-hits="1"', false)->assertDontSee('<img src=x', false);
         $this->get('/projects')->assertOk()->assertDontSee('<img src=x', false);
         $this->assertIndexTrue($project);
     }

@@ -36,6 +36,7 @@ final readonly class Edits
             $steps[] = match (true) {
                 isset($step['row']) => new RowEdit(self::text($step['row']), self::whole($step['no']), self::row($step['before']), self::row($step['after'])),
                 isset($step['objects']) => ObjectsEdit::fromArray($step),
+                isset($step['names']) => NamesEdit::fromArray($step),
                 default => new NameEdit(self::whole($step['name']), self::text($step['before']), self::text($step['after'])),
             };
         }

@@ -10,7 +10,9 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Storage;
+use VineShelf\Geometry\Affine;
 use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
 
 /** What the canvas draws: placements of visible objects, packs of meshes, textures, and the pictures of views. */
@@ -73,6 +75,30 @@ final class CanvasController
         $layer = $project->layers()->where('no', $found->layer_no)->value('name');
 
         return new JsonResponse(['name' => $found->name === '' ? 'Unnamed '.$found->kind->label() : $found->name, 'layer' => $layer]);
+    }
+
+    /** The cameras that came with the model, to look through: places as the canvas counts, metres, fields of view in degrees. */
+    public function cameras(Request $request, Project $project): JsonResponse
+    {
+        $bench = Bench::of($project, WorkbenchController::person($request));
+        [$x, $y, $z] = $bench->facts()->origin();
+        $cameras = [];
+        foreach ($project->objects()->where('kind', Kind::Camera->value)->where('gone', false)->orderBy('position')->limit(500)->get(['project_id', 'no', 'name', 'kind', 'transform', 'properties']) as $object) {
+            $m = Affine::unpack($object->transform);
+            $camera = is_array($object->properties['camera'] ?? null) ? $object->properties['camera'] : [];
+            $tall = is_numeric($camera['ymag'] ?? null) ? 2 * (float) $camera['ymag'] : null;
+            $cameras[] = [
+                'object' => $object->no,
+                'name' => $object->name === '' ? 'Unnamed camera' : $object->name,
+                'eye' => [$m[3] - $x, $m[7] - $y, $m[11] - $z],
+                // A camera of the file looks along its own -z.
+                'way' => [-$m[2], -$m[6], -$m[10]],
+                'up' => [$m[1], $m[5], $m[9]],
+                'fov' => is_numeric($camera['yfov'] ?? null) ? rad2deg((float) $camera['yfov']) : 40.0,
+            ] + ($tall === null ? [] : ['tall' => $tall]);
+        }
+
+        return new JsonResponse($cameras);
     }
 
     public function pack(Project $project, int $pack): Response

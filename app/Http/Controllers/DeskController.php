@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Ledger\Ledger;
-use App\Models\Casts\Bytes;
 use App\Models\Desk;
 use App\Models\Project;
 use App\Workbench\Answer;
@@ -14,59 +12,19 @@ use App\Workbench\DeskSteps;
 use App\Workbench\Keys;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use VineShelf\Picking\Pick;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 
-/** What a person does to their own desk: pick, set rungs, take that back. */
+/** What a person does to their own desk: set rungs, take that back, choose where new objects land. */
 final class DeskController
 {
-    public function pick(Request $request, Project $project): Response
-    {
-        $given = $request->validate(['mode' => ['required', 'in:replace,add,remove,toggle']]);
-        $bench = Bench::of($project, WorkbenchController::person($request));
-        $keys = Keys::in($request);
-        $numbers = $keys->objects;
-        foreach ($keys->layers as $layer) {
-            foreach ($bench->layers()->withNested($layer) as $nested) {
-                array_push($numbers, ...$bench->scene()->numbersIn($bench->contents()->ranges($nested)));
-            }
-        }
-        if (preg_match('~^(\d{1,9})-(\d{1,9})$~', $request->string('span')->value(), $span) === 1) {
-            $ledger = new Ledger($bench, $request->string('lens')->value(), mb_substr($request->string('words')->value(), 0, 200));
-            $from = min((int) $span[1], (int) $span[2]);
-            foreach ($ledger->lens()->keys($from, abs((int) $span[2] - (int) $span[1]) + 1) as $key) {
-                if ($key[0] === 'O') {
-                    $numbers[] = (int) substr($key, 1);
-                }
-            }
-        }
-        if ($request->boolean('found')) {
-            $words = mb_substr($request->string('words')->value(), 0, 200);
-            foreach (\VineShelf\Search\NameIndex::find($bench->scene(), $words) as $row) {
-                $numbers[] = $bench->scene()->number($row);
-            }
-        }
-        $numbers = array_values(array_filter($numbers, static fn (int $number): bool => $bench->scene()->row($number) !== 0));
-        $pick = match ($given['mode']) {
-            'add' => $bench->pick()->with($numbers),
-            'remove' => $bench->pick()->without($numbers),
-            'toggle' => $this->toggled($bench->pick(), $numbers),
-            default => Pick::of($numbers),
-        };
-        $this->desk($bench)->update(['pick' => Bytes::write($pick->pack()), 'revision' => $bench->desk->revision + 1]);
-        $bench->refresh();
-
-        return Answer::to($bench, $request)->send();
-    }
-
     public function rung(Request $request, Project $project): Response
     {
         $given = $request->validate(['rung' => ['required', 'integer', 'between:0,5'], 'on' => ['nullable', 'in:rows,pick']]);
         $bench = Bench::of($project, WorkbenchController::person($request));
         $rung = Rung::from((int) $given['rung']);
         $keys = Keys::in($request);
-        $objects = ($given['on'] ?? 'rows') === 'pick' ? $bench->pick()->numbers() : $keys->objects;
+        $objects = ($given['on'] ?? 'rows') === 'pick' ? $bench->pick()->numbers() : $keys->objectsIn($bench);
         $layers = array_values(array_filter($keys->layers, $bench->layers()->has(...)));
         [$objects, $locked] = $this->unlocked($bench, $objects);
         $count = count($layers) + count($objects);
@@ -108,14 +66,6 @@ final class DeskController
         $nothing = $undo ? 'Nothing on the desk to take back.' : 'Nothing on the desk to do again.';
 
         return Answer::to($bench, $request)->saying($step === null ? $nothing : ($undo ? 'Taken back: ' : 'Done again: ').$step->name.'.')->send();
-    }
-
-    /** @param list<int> $numbers */
-    private function toggled(Pick $pick, array $numbers): Pick
-    {
-        $in = array_filter($numbers, $pick->has(...));
-
-        return count($in) === count($numbers) ? $pick->without($numbers) : $pick->with($numbers);
     }
 
     /**

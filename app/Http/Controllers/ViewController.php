@@ -59,6 +59,8 @@ final class ViewController
         } else {
             $this->desk($bench)->update(['view_no' => $view, 'revision' => $bench->desk->revision + 1]);
         }
+        // A view shows what it shows: isolating ends with it.
+        $this->desk($bench)->update(['isolated' => null]);
         $bench->refresh();
 
         return Answer::to($bench, $request)->saying("$found->name applied.", $found->keepsRungs() ? 'desk' : '')->with(array_filter(['camera' => $found->camera, 'shelf' => $view]))->send();
@@ -115,7 +117,7 @@ final class ViewController
         return $project->views()->where('no', $view)->firstOrFail();
     }
 
-    /** @return array{eye: list<float>, target: list<float>, fov: float}|null */
+    /** @return array{eye: list<float>, target: list<float>, fov: float, tall?: float, up?: list<float>}|null */
     private function camera(Request $request): ?array
     {
         if (! $request->boolean('keep_camera')) {
@@ -133,7 +135,10 @@ final class ViewController
         $camera = is_array($given) ? $given : [];
         $fov = $camera['fov'] ?? null;
 
-        return ['eye' => $point($camera['eye'] ?? null), 'target' => $point($camera['target'] ?? null), 'fov' => is_int($fov) || is_float($fov) ? max(1.0, min(150.0, (float) $fov)) : 45.0];
+        $tall = $camera['tall'] ?? null;
+
+        return ['eye' => $point($camera['eye'] ?? null), 'target' => $point($camera['target'] ?? null), 'fov' => is_int($fov) || is_float($fov) ? max(1.0, min(150.0, (float) $fov)) : 45.0]
+            + (is_int($tall) || is_float($tall) ? ['tall' => max(0.001, min(1e7, (float) $tall)), 'up' => $point($camera['up'] ?? [0, 0, 1])] : []);
     }
 
     /** Keeps the small picture that the canvas made; returns its file, empty if there was none. */

@@ -33,7 +33,7 @@ final class WhyController
 
     public function mend(Request $request, Project $project, int $object, History $history): Response
     {
-        $given = $request->validate(['what' => ['required', 'in:layer,object,all'], 'number' => ['nullable', 'integer'], 'part' => ['nullable', 'in:rung,lock']]);
+        $given = $request->validate(['what' => ['required', 'in:layer,object,isolation,all'], 'number' => ['nullable', 'integer'], 'part' => ['nullable', 'in:rung,lock']]);
         $bench = Bench::of($project, WorkbenchController::person($request));
         $why = $this->why($bench, $object);
         $chosen = array_values(array_filter($why->causes, static fn (Cause $cause): bool => $given['what'] === 'all' || $cause->what === $given['what'] && $cause->number === (int) ($given['number'] ?? 0)));
@@ -48,6 +48,10 @@ final class WhyController
                     : ChangeObjects::lock($numbers, Lock::Open, $bench->scene()));
             }
         }
+        if ($part !== 'lock' && array_filter($chosen, static fn (Cause $cause): bool => $cause->what === 'isolation') !== []) {
+            \App\Models\Desk::query()->where('project_id', $project->id)->where('user_id', $bench->person->id)->update(['isolated' => null, 'revision' => $bench->desk->revision + 1]);
+        }
+        $rungs = array_filter($rungs, static fn (Cause $cause): bool => $cause->what !== 'isolation');
         if ($rungs !== []) {
             $name = (new WhyText($bench))->name($bench->scene()->row($object));
             DeskSteps::take($bench->desk, "Raise $name", static function (Settings $desk) use ($rungs): Settings {
@@ -70,7 +74,7 @@ final class WhyController
         $row = $bench->scene()->row($object);
         abort_if($row === 0, 404);
 
-        return Why::of($row, $bench->scene(), $bench->layers(), $bench->settings(), $bench->inEffect());
+        return Why::of($row, $bench->scene(), $bench->layers(), $bench->settings(), $bench->inEffect(), $bench->isolation());
     }
 
     /** @return array<string, mixed> */

@@ -9,6 +9,10 @@ export class Dialogs {
             if (on.closest('[data-close]') || on === this.element) this.close();
             const mend = /** @type {HTMLElement | null} */ (on.closest('[data-mend]'));
             if (mend) this.mend(mend);
+            const way = /** @type {HTMLElement | null} */ (on.closest('[data-way]'));
+            if (way) this.reach(way);
+            const place = /** @type {HTMLElement | null} */ (on.closest('[data-place]'));
+            if (place) this.putInto(place);
         });
         this.element.addEventListener('submit', (event) => {
             const form = /** @type {HTMLFormElement} */ (event.target);
@@ -19,6 +23,7 @@ export class Dialogs {
         this.element.addEventListener('input', (event) => {
             const input = /** @type {HTMLInputElement} */ (event.target);
             if (input.matches('[data-narrow]')) this.narrow(input.value.trim().toLowerCase());
+            if (input.form?.matches('.rename-many')) this.previewNames(input.form);
         });
         // The browser gives the focus back by itself, unless what had it is gone.
         this.element.addEventListener('close', () => {
@@ -38,8 +43,53 @@ export class Dialogs {
         if (text instanceof HTMLInputElement) text.select();
     }
 
+    /** @param {HTMLElement} content */
+    show(content) {
+        this.element.replaceChildren(content);
+        if (!this.element.open) this.element.showModal();
+        const first = /** @type {HTMLElement | null} */ (content.querySelector('[autofocus]'));
+        first?.focus();
+        if (first instanceof HTMLInputElement) first.select();
+    }
+
     close() {
         this.element.close();
+    }
+
+    /** Shows what the whole pick would be called, a moment after the last key. @param {HTMLFormElement} form */
+    previewNames(form) {
+        clearTimeout(this.previewing);
+        this.previewing = window.setTimeout(async () => {
+            const body = new URLSearchParams([...new FormData(form)].map(([name, value]) => [name, String(value)]));
+            const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
+            const response = await fetch(`${this.bench.server.base}/rename/preview`, { method: 'POST', body, headers: { 'HX-Request': 'true', 'X-CSRF-TOKEN': token } });
+            const text = await response.text();
+            const place = form.querySelector('#rename-preview');
+            const error = /** @type {HTMLElement} */ (form.querySelector('.error'));
+            error.hidden = response.ok;
+            if (response.ok && place) place.innerHTML = text;
+            else error.textContent = new DOMParser().parseFromString(text, 'text/html').querySelector('[data-field]')?.textContent?.trim() ?? 'This cannot be shown.';
+        }, 160);
+    }
+
+    /** @param {HTMLElement} button */
+    async reach(button) {
+        const form = /** @type {HTMLElement} */ (button.closest('[data-reach]'));
+        const tolerance = Number(/** @type {HTMLInputElement} */ (form.querySelector('[name=tolerance]')).value) / 100;
+        const { way, property } = button.dataset;
+        await this.bench.server.ask('POST', '/pick/reach', { way, tolerance, ...(property ? { property } : {}) });
+        const said = document.querySelector('#message')?.textContent?.trim() ?? '';
+        /** @type {HTMLElement} */ (form.querySelector('.reached')).textContent = said;
+        /** @type {HTMLElement} */ (form.querySelector('h2')).textContent = `Reach from ${this.bench.picked.toLocaleString('en')} picked`;
+    }
+
+    /** Writes a placeholder into the field that was used last. @param {HTMLElement} button */
+    putInto(button) {
+        const form = /** @type {HTMLFormElement} */ (button.closest('form'));
+        const field = /** @type {HTMLInputElement} */ (form.querySelector('[name=pattern]'));
+        field.setRangeText(button.dataset.place ?? '', field.selectionStart ?? 0, field.selectionEnd ?? 0, 'end');
+        field.focus();
+        this.previewNames(form);
     }
 
     /** @param {string} words */

@@ -61,7 +61,7 @@ function choose(bench, row, event) {
         return;
     }
     ledger.anchor = ledger.place(row);
-    if (key.startsWith('L')) ledger.select(key, more);
+    if (!key.startsWith('O')) ledger.select(key, more);
     else {
         ledger.selected.clear();
         bench.pick({ keys: key, mode: more ? 'toggle' : 'replace' }, false);
@@ -84,6 +84,7 @@ function onKey(bench, row, event) {
         });
         return true;
     }
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a') return bench.pick({ span: `0-${Math.max(0, ledger.shown.total - 1)}`, mode: 'replace' }, false), true;
     if (event.ctrlKey || event.metaKey || event.altKey) return false;
     if (/^[0-5]$/.test(event.key)) return bench.setRung(ledger.target, Number(event.key)), true;
     switch (event.key) {
@@ -97,11 +98,11 @@ function onKey(bench, row, event) {
             return true;
         case ' ':
         case 'Enter':
-            if (key.startsWith('L') && event.key === ' ') ledger.select(key, true);
+            if (!key.startsWith('O') && event.key === ' ') ledger.select(key, true);
             else bench.pick({ keys: key, mode: event.key === ' ' ? 'toggle' : 'replace' }, false);
             return true;
         case 'F2':
-            return bench.rename(row), true;
+            return (key.startsWith('O') || key.startsWith('L')) && bench.rename(row), true;
         case 'Delete':
             return key.startsWith('L') && bench.deleteLayer(Number(key.slice(1))), true;
         case 'l':

@@ -1,6 +1,7 @@
 import { htmx } from '../htmx.js';
 
 const ROW = 28;
+const HEAD = 26;
 const MARGIN = 12;
 
 /**
@@ -17,6 +18,7 @@ export class Ledger {
         this.spacer = /** @type {HTMLElement} */ (element.querySelector('#spacer'));
         this.rows = /** @type {HTMLElement} */ (element.querySelector('#rows'));
         this.input = /** @type {HTMLInputElement} */ (element.querySelector('#words'));
+        this.follows = true;
         this.lens = this.rows.querySelector('.window')?.getAttribute('data-lens') ?? 'layers';
         this.words = '';
         this.wanted = { from: 0, count: 60 };
@@ -43,25 +45,26 @@ export class Ledger {
         this.scroll.addEventListener('scroll', () => this.follow());
         new ResizeObserver(() => this.follow()).observe(this.scroll);
         // Rows are morphed in place, so the window element itself often stays and only its attributes tell that it is another one.
-        new MutationObserver(() => this.settle()).observe(this.rows, { childList: true, subtree: true, attributes: true, attributeFilter: ['data-from', 'data-total', 'data-hits', 'data-key'] });
+        new MutationObserver(() => this.settle()).observe(this.rows, { childList: true, subtree: true, attributes: true, attributeFilter: ['data-from', 'data-total', 'data-hits', 'data-key', 'data-tracks', 'data-says', 'data-follow'] });
         document.addEventListener('htmx:after:swap', () => this.settle());
-        let typing = 0;
-        this.input.addEventListener('input', () => {
-            clearTimeout(typing);
-            typing = window.setTimeout(() => this.search(this.input.value), 120);
-        });
         this.rows.addEventListener('focusin', (event) => {
             const row = /** @type {HTMLElement} */ (event.target).closest('.row');
             if (row instanceof HTMLElement) this.focusKey = row.dataset.key ?? '';
         });
     }
 
-    /** @param {string} words */
-    search(words) {
+    /** Narrows the rows; a rule that cannot be understood leaves them as they were. @param {string} words */
+    async search(words) {
+        const before = this.words;
         this.words = words.trim();
-        this.scroll.scrollTop = 0;
+        const { from } = this.wanted;
         this.wanted.from = 0;
-        return this.fetch('GET', '/ledger');
+        const status = await this.fetch('GET', '/ledger');
+        if (status === 422) {
+            this.words = before;
+            this.wanted.from = from;
+        } else if (status === 200) this.scroll.scrollTop = 0;
+        return status;
     }
 
     /** @param {string} lens */
@@ -70,7 +73,8 @@ export class Ledger {
         this.scroll.scrollTop = 0;
         this.wanted.from = 0;
         this.anchor = null;
-        this.grid.setAttribute('aria-label', lens === 'layers' ? 'Layers and objects' : 'Objects as they are nested');
+        this.selected.clear();
+        this.grid.setAttribute('aria-label', document.getElementById(`lens-${lens}`)?.textContent ?? lens);
         return this.fetch('POST', '/ledger', { lens });
     }
 
@@ -79,9 +83,9 @@ export class Ledger {
         return this.fetch('POST', '/ledger', { fold: keys, unfold: unfold ? 1 : 0 });
     }
 
-    /** @param {boolean} unfold */
-    foldAll(unfold) {
-        return this.fetch('POST', '/ledger', { all: 1, unfold: unfold ? 1 : 0 });
+    /** Changes how the ledger is arranged. @param {Record<string, any>} values */
+    arrange(values) {
+        return this.fetch('POST', '/ledger', values);
     }
 
     /**
@@ -91,22 +95,27 @@ export class Ledger {
      */
     async fetch(method, path, values = {}) {
         const asked = (this.asked = (this.asked ?? 0) + 1);
+        let status = 0;
         const source = document.createElement('span');
         source.hidden = true;
         document.body.append(source);
         try {
             // An answer that a later question has overtaken is dropped.
-            source.addEventListener('htmx:after:request', (event) => asked !== this.asked && event.preventDefault());
+            source.addEventListener('htmx:after:request', (event) => {
+                status = /** @type {CustomEvent} */ (event).detail.ctx.response.status;
+                if (asked !== this.asked) event.preventDefault();
+            });
             await htmx.ajax(method, this.server.base + path, { source, target: '#rows', swap: 'innerMorph', values: { ...this.window, ...values } });
         } finally {
             source.remove();
         }
+        return asked === this.asked ? status : 0;
     }
 
     /** Asks for other rows once the scroll leaves those that are here. */
     follow() {
         const first = Math.floor(this.scroll.scrollTop / ROW);
-        const visible = Math.ceil(this.scroll.clientHeight / ROW);
+        const visible = Math.ceil((this.scroll.clientHeight - HEAD) / ROW);
         const { from, total } = this.shown;
         const count = Math.min(200, visible + 2 * MARGIN);
         const missing = first < from || Math.min(total, first + visible) > from + this.rows.querySelectorAll('.row').length;
@@ -122,8 +131,17 @@ export class Ledger {
         this.spacer.style.height = `${Math.max(total, 1) * ROW}px`;
         this.rows.style.transform = `translateY(${from * ROW}px)`;
         this.grid.setAttribute('aria-rowcount', String(total + 1));
-        this.grid.style.setProperty('--scrollbar', `${this.scroll.offsetWidth - this.scroll.clientWidth}px`);
-        for (const row of /** @type {NodeListOf<HTMLElement>} */ (this.rows.querySelectorAll('.row.is-layer'))) {
+        const { tracks, width, follow, says } = /** @type {HTMLElement} */ (this.rows.querySelector('.window'))?.dataset ?? {};
+        if (tracks) {
+            this.grid.style.setProperty('--tracks', tracks);
+            this.grid.style.setProperty('--least', `${width}px`);
+            this.follows = follow === '1';
+        }
+        if (this.saying !== (says ?? '')) {
+            this.saying = says ?? '';
+            document.getElementById('rule-says')?.replaceChildren(...(this.saying ? [Object.assign(document.createElement('p'), { className: 'remark', textContent: this.saying })] : []));
+        }
+        for (const row of /** @type {NodeListOf<HTMLElement>} */ (this.rows.querySelectorAll('.row.is-layer, .row.is-group'))) {
             row.setAttribute('aria-selected', String(this.selected.has(row.dataset.key ?? '') || row.classList.contains('picked')));
         }
         const focused = this.row(this.focusKey) ?? this.rows.querySelector('.row');
@@ -136,8 +154,7 @@ export class Ledger {
         }
         const counter = /** @type {HTMLElement} */ (this.element.querySelector('#hits'));
         counter.textContent = hits === '' ? '' : `${Number(hits).toLocaleString('en')} ${hits === '1' ? 'object' : 'objects'}`;
-        const pick = /** @type {HTMLElement} */ (this.element.querySelector('#pick-found'));
-        pick.hidden = hits === '' || hits === '0';
+        /** @type {HTMLElement} */ (this.element.querySelector('#hits-bar')).hidden = hits === '' || hits === '0';
         // Rows may have become fewer than the scroll position allows, or an overtaken answer may have left another window.
         this.follow();
     }
@@ -179,7 +196,7 @@ export class Ledger {
     reveal(place) {
         const top = place * ROW;
         if (top < this.scroll.scrollTop) this.scroll.scrollTop = top;
-        else if (top + ROW > this.scroll.scrollTop + this.scroll.clientHeight) this.scroll.scrollTop = top + ROW - this.scroll.clientHeight;
+        else if (top + ROW > this.scroll.scrollTop + this.scroll.clientHeight - HEAD) this.scroll.scrollTop = top + ROW + HEAD - this.scroll.clientHeight;
     }
 
     /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key @param {boolean} [focus] */
@@ -209,7 +226,7 @@ export class Ledger {
 
     /** The rows that a command is for: the selected layers, else the focused row. @returns {string[]} */
     get target() {
-        if (this.focusKey.startsWith('L') && this.selected.has(this.focusKey)) return [...this.selected];
+        if (this.selected.has(this.focusKey)) return [...this.selected];
         return this.focusKey === '' ? [...this.selected] : [this.focusKey];
     }
 }

@@ -18,12 +18,16 @@ export class Menus {
         const key = row.dataset.key ?? '';
         const number = Number(key.slice(1));
         const layer = key.startsWith('L');
+        const object = key.startsWith('O');
+        const change = bench.mayChange;
         this.back = row;
         this.show(button, event, [
-            layer ? ['Pick its objects', 'Enter', () => bench.pick({ keys: key, mode: 'replace' }, false)] : ['Pick', 'Enter', () => bench.pick({ keys: key, mode: 'replace' }, false)],
+            [object ? 'Pick' : 'Pick its objects', 'Enter', () => bench.pick({ keys: key, mode: 'replace' }, false)],
             ['Add to the pick', '', () => bench.pick({ keys: key, mode: 'add' }, false)],
+            ['Take from the pick', '', () => bench.pick({ keys: key, mode: 'remove' }, false)],
+            ['Isolate', '', () => bench.server.ask('POST', '/isolate', { keys: key })],
             null,
-            ...(layer
+            ...(layer && change
                 ? [
                     number === 1 ? null : ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))],
                     ['Colour…', '', () => this.colour(row, number)],
@@ -32,16 +36,155 @@ export class Menus {
                     ['New objects land here', '', () => bench.server.ask('POST', '/landing', { layer: number })],
                     number === 1 ? null : ['Delete…', 'Del', () => bench.deleteLayer(number)],
                 ]
-                : [
-                    ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))],
-                    ['Frame it', '', () => bench.canvas.frameObject(number)],
+                : []),
+            ...(object
+                ? [
+                    change ? ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))] : null,
+                    ['Frame it', '', () => bench.frameObject(number)],
                     ['Why', 'Y', () => bench.why(number)],
-                ]),
+                ]
+                : []),
+            null,
+            ...this.narrowing(row),
             null,
             ...[['Full', 5], ['Plain', 4], ['Ghost', 2], ['Box', 1], ['Hidden', 0]].map(([label, rung]) => [label, String(rung), () => bench.setRung([key], Number(rung))]),
             null,
-            ...['Open', 'Guarded', 'Locked'].map((label, lock) => (Number(row.dataset.lock) === lock ? null : [label, '', () => bench.setLock([key], lock)])),
+            ...(change && (layer || object) ? ['Open', 'Guarded', 'Locked'].map((label, lock) => (Number(row.dataset.lock) === lock ? null : [label, '', () => bench.setLock([key], lock)])) : []),
         ]);
+    }
+
+    /** Only what a row stands for, or all but that. @param {HTMLElement} row @returns {any[]} */
+    narrowing(row) {
+        const { kind = '', name = '', key = '' } = row.dataset;
+        const words = `"${name.replace(/["\\]/g, '\\$&')}"`;
+        const condition = { layer: `layer=${words}`, class: `class=${words}`, material: key === 'M0' ? 'not has material' : `material=${words}`, source: `source=${words}`, kind: `kind:${singular(name)}` }[kind];
+        if (!condition) return [];
+        return [['Only this', '', () => this.bench.finder.narrow(condition, 'only')], ['All but this', '', () => this.bench.finder.narrow(condition, 'without')]];
+    }
+
+    /** The menu of what is under the pointer in the canvas. @param {number} number object, 0 for none @param {number} x @param {number} y */
+    openCanvas(number, x, y) {
+        const { bench } = this;
+        const event = /** @type {MouseEvent} */ ({ clientX: x, clientY: y });
+        const key = `O${number}`;
+        const change = bench.mayChange;
+        this.back = bench.canvas.surface;
+        this.show(null, event, [
+            ...(number > 0
+                ? [
+                    ['Pick', '', () => bench.pick({ keys: key, mode: 'replace' })],
+                    ['Add to the pick', '', () => bench.pick({ keys: key, mode: 'add' })],
+                    ['Show in the ledger', '', () => bench.ledger.show(key, true)],
+                    ['Frame it', '', () => bench.frameObject(number)],
+                    ['Why', '', () => bench.why(number)],
+                    ['Hide it', '', () => bench.setRung([key], 0)],
+                    ['Make it a ghost', '', () => bench.setRung([key], 2)],
+                    ['Isolate it', '', () => bench.server.ask('POST', '/isolate', { keys: key })],
+                ]
+                : []),
+            null,
+            ...(bench.picked > 0
+                ? [
+                    ['Reach from the pick…', 'E', () => bench.command('reach')],
+                    ['Isolate the pick', 'I', () => bench.command('isolate')],
+                    ['Hide the pick', '0', () => bench.command('rung-0')],
+                    change ? ['File the pick under…', 'U', () => bench.command('file-under')] : null,
+                    change ? ['Rename the pick…', '⇧R', () => bench.command('rename-pick')] : null,
+                    ['Clear the pick', 'Esc', () => bench.command('clear-pick')],
+                ]
+                : []),
+            null,
+            ['Fit all', 'A', () => bench.command('fit-all')],
+            ['Fit the pick', 'F', () => bench.command('fit-pick')],
+        ]);
+    }
+
+    /** @param {HTMLElement} slot @param {MouseEvent} event */
+    openSlot(slot, event) {
+        const { bench } = this;
+        const number = Number(slot.dataset.slot);
+        const full = Number(slot.dataset.count) > 0;
+        const recall = (/** @type {string} */ mode) => bench.server.ask('POST', `/parked/${number}/recall`, { mode });
+        this.back = slot;
+        this.show(slot, event, [
+            ...(full ? [['Recall', '', () => recall('replace')], ['Add to the pick', '', () => recall('add')], ['Take from the pick', '', () => recall('remove')]] : []),
+            null,
+            bench.picked > 0 ? [full ? 'Park the pick here instead' : 'Park the pick here', '', () => bench.server.ask('POST', `/parked/${number}`)] : null,
+            full ? ['Empty the slot', '', () => bench.server.ask('POST', `/parked/${number}`, { clear: 1 })] : null,
+            ...(bench.picked === 0 && !full ? [['Pick objects to park them here', '', () => undefined]] : []),
+        ]);
+    }
+
+    /** @param {HTMLElement} from */
+    openSides(from) {
+        this.back = from;
+        this.show(from, undefined, [['Plan', '', () => this.bench.command('side-plan')], null, ...['front', 'back', 'left', 'right'].map((side) => [`From the ${side}`, '', () => this.bench.command(`side-${side}`)]), null, ['Perspective', 'K', () => this.bench.setParallel(false)]]);
+    }
+
+    /** @param {HTMLElement} from */
+    async openCameras(from) {
+        /** @type {any[]} */
+        const cameras = (await this.bench.server.json('/cameras')) ?? [];
+        this.back = from;
+        this.show(from, undefined, cameras.length > 0 ? cameras.map((camera) => [camera.name, '', () => this.bench.lookThrough(camera)]) : [['This model brought no cameras', '', () => undefined]]);
+    }
+
+    /** @param {HTMLElement} from */
+    openTints(from) {
+        const { bench } = this;
+        this.back = from;
+        this.show(from, undefined, [
+            ...['own', 'layer', 'kind', 'material', 'source', 'weight', 'lock'].map((by) => [by === 'own' ? 'Own materials' : by[0].toUpperCase() + by.slice(1), '', () => bench.command(`tint-${by}`)]),
+            null,
+            ['Shuffled colours', '', () => bench.command('tint-shuffle')],
+            bench.picked > 0 ? ['Shuffled colours, only the pick', '', () => bench.command('tint-shuffle-pick')] : null,
+        ]);
+    }
+
+    /** One click for only a kind, one for all but it. @param {HTMLElement} from */
+    async openKinds(from) {
+        /** @type {{label: string, objects: number}[]} */
+        const kinds = (await this.bench.server.json('/find/complete?words=kind:&at=5')) ?? [];
+        /** @type {{label: string, objects: number}[]} */
+        const classes = (await this.bench.server.json('/find/complete?words=class:&at=6')) ?? [];
+        this.back = from;
+        const pair = (/** @type {string} */ field, /** @type {{label: string, objects: number}} */ { label, objects }) => {
+            const condition = `${field}="${label.replace(/["\\]/g, '\\$&')}"`;
+            return { label, objects, only: () => this.bench.finder.narrow(field === 'kind' ? `kind:${label}` : condition, 'only'), without: () => this.bench.finder.narrow(field === 'kind' ? `kind:${label}` : condition, 'without') };
+        };
+        this.showPairs(from, [['Kinds', kinds.map((kind) => pair('kind', kind))], ['Classes', classes.map((kind) => pair('class', kind))]]);
+    }
+
+    /**
+     * @param {HTMLElement} from
+     * @param {[string, {label: string, objects: number, only: () => void, without: () => void}[]][]} groups
+     */
+    showPairs(from, groups) {
+        this.element.replaceChildren();
+        for (const [title, pairs] of groups) {
+            if (pairs.length === 0) continue;
+            this.element.append(Object.assign(document.createElement('p'), { className: 'menu-title', textContent: title }));
+            for (const { label, objects, only, without } of pairs) {
+                const line = Object.assign(document.createElement('div'), { className: 'pair' });
+                line.setAttribute('role', 'group');
+                const make = (/** @type {string} */ text, /** @type {string} */ title, /** @type {() => void} */ act) => {
+                    const button = Object.assign(document.createElement('button'), { className: 'item', type: 'button', title });
+                    button.setAttribute('role', 'menuitem');
+                    button.setAttribute('aria-label', title);
+                    button.append(text);
+                    button.addEventListener('click', () => {
+                        this.element.hidePopover();
+                        act();
+                    });
+                    return button;
+                };
+                const first = make(label, `Only ${label}`, only);
+                first.append(Object.assign(document.createElement('kbd'), { textContent: objects.toLocaleString('en') }));
+                line.append(first, make('all but', `All but ${label}`, without));
+                this.element.append(line);
+            }
+        }
+        this.place(from);
     }
 
     /** @param {HTMLElement} view @param {HTMLElement} button */
@@ -111,10 +254,15 @@ export class Menus {
             });
             this.element.append(entry);
         }
+        this.place(button, event);
+    }
+
+    /** @param {HTMLElement | null} button @param {MouseEvent} [event] */
+    place(button, event) {
         this.element.showPopover();
         const at = button?.getBoundingClientRect();
         const { width, height } = this.element.getBoundingClientRect();
-        const x = event ? event.clientX : (at?.right ?? 0) - width;
+        const x = event ? event.clientX : at && at.left + width < innerWidth - 60 && at.left < innerWidth / 2 ? at.left : (at?.right ?? 0) - width;
         const y = event ? event.clientY : (at?.bottom ?? 0) + 2;
         this.element.style.inset = `${Math.max(4, Math.min(y, innerHeight - height - 6))}px auto auto ${Math.max(4, Math.min(x, innerWidth - width - 6))}px`;
         /** @type {HTMLElement | null} */ (this.element.querySelector('button'))?.focus();
@@ -128,4 +276,9 @@ export class Menus {
         const at = entries.indexOf(/** @type {HTMLElement} */ (document.activeElement));
         entries[(at + (event.key === 'ArrowUp' || event.shiftKey ? entries.length - 1 : 1)) % entries.length].focus();
     }
+}
+
+/** "Point sets" is the kind "points", "Parts" the kind "part". @param {string} name */
+function singular(name) {
+    return name === 'Point sets' ? 'points' : name.toLowerCase().replace(/s$/, '');
 }

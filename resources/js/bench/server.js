@@ -57,6 +57,19 @@ export class Server {
         return response.ok ? response.text() : null;
     }
 
+    /**
+     * A question whose answer is data. Lists are sent entry by entry.
+     * @param {string} path
+     * @param {Record<string, any>} values
+     */
+    async post(path, values) {
+        const body = new URLSearchParams();
+        for (const [name, value] of Object.entries(values)) for (const each of Array.isArray(value) ? value : [value]) body.append(name, String(each));
+        const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
+        const response = await fetch(this.base + path, { method: 'POST', body, headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token } });
+        return response.ok ? response.json() : null;
+    }
+
     /** @param {string} path */
     async json(path) {
         const response = await fetch(this.base + path, { headers: { Accept: 'application/json' } });

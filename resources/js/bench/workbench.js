@@ -1,10 +1,19 @@
+import { Box3 } from 'three';
 import { Canvas } from '../canvas/canvas.js';
+import { Walk } from '../canvas/walk.js';
+import { listenToColumns, listenToColumnsDialog } from './columns.js';
+import { CommandBox } from './commandbox.js';
+import { GESTURES, commandsOf, keyOf, shownKey } from './commands.js';
 import { Dialogs } from './dialogs.js';
+import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
+import { inflated } from './inflated.js';
 import { Ledger } from './ledger.js';
 import { Menus } from './menus.js';
+import { Regions } from './regions.js';
 import { renameInPlace } from './rename.js';
 import { Server } from './server.js';
+import { Tint } from './tint.js';
 
 /** @param {HTMLElement} element */
 export function startWorkbench(element) {
@@ -32,8 +41,20 @@ export class Workbench {
         this.dialogs = new Dialogs(this);
         this.menus = new Menus(this);
         this.picked = 0;
+        this.mayChange = element.dataset.mayChange === '1';
+        document.body.classList.toggle('may-only-look', !this.mayChange);
+        this.finder = new Finder(this);
+        this.regions = new Regions(this);
+        this.tint = new Tint(this);
+        this.commandBox = new CommandBox(this);
+        this.walk = new Walk(this.canvas.viewpoint, (from, way) => this.server.post('/pick/meet', { 'from[]': from, 'way[]': way }), () => this.walkEnded());
+        this.commands = commandsOf(this);
+        this.byId = new Map(this.commands.map((command) => [command.id, command]));
+        this.byKey = new Map(this.commands.flatMap((command) => (command.keys === '' ? [] : command.keys.split(' ').map((key) => [key, command]))));
         this.listen();
         listenToLedger(this);
+        listenToColumns(this);
+        listenToColumnsDialog(this, this.dialogs.element);
         this.readState().then(() => this.canvas.load(this.remembered()));
         new MutationObserver(() => this.readState()).observe(/** @type {HTMLElement} */ (document.getElementById('canvas-state')), { childList: true });
         new MutationObserver(() => this.said()).observe(/** @type {HTMLElement} */ (document.getElementById('message')), { childList: true });
@@ -44,12 +65,16 @@ export class Workbench {
     async readState() {
         const state = /** @type {HTMLElement | null} */ (document.getElementById('state'));
         if (!state) return;
-        const { revision, desk, states, pick, picked, more } = state.dataset;
+        const { revision, desk, states, pick, picked, tint, more } = state.dataset;
         this.revisions = { revision: Number(revision), desk: Number(desk) };
         this.picked = Number(picked);
         const wanted = JSON.parse(more ?? '[]');
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
-        if (wanted.camera) this.canvas.viewpoint.set(wanted.camera);
+        this.tint.read(tint ?? '');
+        if (wanted.camera) {
+            this.canvas.viewpoint.set(wanted.camera);
+            this.showCamera();
+        }
         if (wanted.focus) {
             if (wanted.focus.startsWith('L')) this.ledger.selected = new Set([wanted.focus]);
             this.ledger.show(wanted.focus, true);
@@ -83,7 +108,7 @@ export class Workbench {
     async pick(values, follow = true) {
         await this.server.ask('POST', '/pick', values);
         const key = String(values.keys ?? '');
-        if (follow && key.startsWith('O') && !key.includes(',')) this.ledger.show(key);
+        if (follow && this.ledger.follows && key.startsWith('O') && !key.includes(',')) this.ledger.show(key);
     }
 
     /** @param {string[]} keys @param {number} rung */
@@ -159,38 +184,152 @@ export class Workbench {
             /** @type {HTMLElement} */ (tick.querySelector('span')).textContent = `inside ${inside}`;
         } else form.querySelector('.tick')?.remove();
         if (fromPick) form.append(Object.assign(document.createElement('input'), { type: 'hidden', name: 'from_pick', value: '1' }));
-        this.dialogs.open('');
-        this.dialogs.element.append(form);
-        /** @type {HTMLElement} */ (form.querySelector('#layer-name')).focus();
+        this.dialogs.show(form);
     }
 
-    /** @param {string} command @param {HTMLElement} [from] the button that gave it */
-    command(command, from) {
-        const view = Number(from?.dataset.view);
-        const ask = this.server.ask.bind(this.server);
-        /** @type {Record<string, () => any>} */
-        const commands = {
-            undo: () => ask('POST', '/undo'),
-            redo: () => ask('POST', '/redo'),
-            'desk-undo': () => ask('POST', '/desk/undo'),
-            'desk-redo': () => ask('POST', '/desk/redo'),
-            'fit-all': () => this.canvas.fitAll(),
-            'fit-pick': () => this.canvas.fitPick(),
-            'clear-pick': () => this.picked > 0 && this.pick({ mode: 'replace' }),
-            'file-under': () => (this.picked > 0 ? this.openDialog('/file') : this.say('Nothing is picked; pick objects first.')),
-            'new-layer': () => this.newLayer(false),
-            'new-layer-from-pick': () => this.newLayer(true),
-            'rung-pick': () => ask('POST', '/rungs', { on: 'pick', rung: from?.dataset.rung }),
-            'lock-pick': () => this.lockPick(),
-            why: () => this.why(Number(from?.dataset.object)),
-            'unfold-all': () => this.ledger.foldAll(true),
-            'fold-all': () => this.ledger.foldAll(false),
-            'keep-view': () => this.openDialog('/views/new'),
-            'apply-view': () => ask('POST', `/views/${view}/apply`),
-            'view-menu': () => this.menus.openView(/** @type {HTMLElement} */ (from?.closest('.view')), /** @type {HTMLElement} */ (from)),
-            keys: () => this.dialogs.open(document.getElementById('keys-sheet')?.innerHTML ?? ''),
+    /** @param {string} id of a command @param {HTMLElement} [from] the button that gave it */
+    command(id, from = document.body) {
+        const command = this.byId.get(id);
+        if (command?.changes && !this.mayChange) return this.say('You may look at this project, not change it.');
+        return command?.run(from);
+    }
+
+    /** Frames the pick; what is hidden as well, since the server knows where it is. */
+    async framePick() {
+        if (this.picked === 0) return this.canvas.fitAll();
+        const found = await this.server.json('/find/frame');
+        this.canvas.frameBox(found?.box ?? null);
+    }
+
+    /** @param {number} object */
+    async frameObject(object) {
+        const found = await this.server.json(`/find/frame?object=${object}`);
+        this.canvas.frameBox(found?.box ?? null);
+    }
+
+    /** What a side view frames: the pick, or everything that is shown. */
+    framed() {
+        const { canvas } = this;
+        const box = new Box3().union(canvas.placements.bounds((index) => canvas.pick[canvas.placements.object[index]] === 1));
+        return box.isEmpty() ? canvas.viewpoint.all : box;
+    }
+
+    /** Brings the camera's buttons up to date. */
+    showCamera() {
+        const { viewpoint } = this.canvas;
+        const press = (/** @type {string} */ id, /** @type {boolean} */ on) => document.querySelector(`.tools [data-command=${id}]`)?.setAttribute('aria-pressed', String(on));
+        press('parallel', viewpoint.isParallel);
+        press('hold', viewpoint.held);
+        press('walk', this.walk.on);
+        /** @type {[string, number][]} */ ([['viewpoint-back', -1], ['viewpoint-next', 1]]).forEach(([id, way]) => document.querySelector(`.tools [data-command=${id}]`)?.toggleAttribute('disabled', !viewpoint.rests[viewpoint.at + way]));
+    }
+
+    /** @param {boolean} parallel */
+    setParallel(parallel) {
+        this.walk.end();
+        this.canvas.viewpoint.project(parallel);
+        this.showCamera();
+        this.say(parallel ? 'Parallel.' : 'Perspective.');
+    }
+
+    /** @param {boolean} held */
+    setHold(held) {
+        this.canvas.viewpoint.hold(held);
+        this.showCamera();
+        this.say(held ? 'The camera is held. H lets it go.' : 'The camera is free.');
+    }
+
+    /** @param {boolean} on */
+    async setWalk(on) {
+        if (!on) return this.walk.end();
+        const wrong = await this.walk.start();
+        this.showCamera();
+        this.say(wrong || 'Walking: arrow keys or W A S D, right button to look around, Esc to stop.');
+    }
+
+    walkEnded() {
+        this.showCamera();
+        this.say('Walking has ended.');
+    }
+
+    /** @param {{object: number, eye: number[], way: number[], fov: number, tall?: number, name: string}} camera of the model */
+    lookThrough(camera) {
+        const target = camera.eye.map((value, axis) => value + camera.way[axis] * 5);
+        this.canvas.viewpoint.set({ eye: camera.eye, target, fov: camera.fov, ...(camera.tall ? { tall: camera.tall } : {}) });
+        this.showCamera();
+        this.say(`Seen through ${camera.name}.`);
+    }
+
+    /** A click on a slot parks the pick in an empty one and recalls a full one. @param {number} slot @param {number} count */
+    useSlot(slot, count) {
+        if (count > 0) return this.server.ask('POST', `/parked/${slot}/recall`, { mode: 'replace' });
+        if (this.picked === 0) return this.say(`Slot ${slot} is empty, and nothing is picked to park there.`);
+        return this.server.ask('POST', `/parked/${slot}`);
+    }
+
+    /** @param {number} object 0 for the one that is picked */
+    whyPicked(object) {
+        const picked = Number(/** @type {HTMLElement | null} */ (document.querySelector('#card [data-command=why]'))?.dataset.object ?? 0);
+        if (object || picked) return this.why(object || picked);
+        this.say(this.picked === 0 ? 'Nothing is picked; pick one object first.' : 'Several objects are picked; pick one to ask why.');
+    }
+
+    /** The sheet of keys, made from the commands themselves. */
+    openKeys() {
+        const sheet = document.createElement('form');
+        sheet.method = 'dialog';
+        sheet.className = 'keys';
+        sheet.innerHTML = '<h2 id="dialog-title">Keys</h2><div></div><p class="acts"><button class="button" value="close">Close</button></p>';
+        /** @type {Map<string, [string, string][]>} */
+        const parts = new Map(Object.entries(GESTURES).map(([part, keys]) => [part, [...keys]]));
+        for (const { part, name, keys } of this.commands) {
+            if (keys === '' || part === 'Parked picks') continue;
+            parts.set(part, [...(parts.get(part) ?? []), [keys.split(' ').map(shownKey).join(', '), name]]);
+        }
+        parts.set('Parked picks', [['Alt + 1 … 9', 'recall'], ['Alt + ⇧ 1 … 9', 'park the pick']]);
+        for (const [part, keys] of parts) {
+            const section = document.createElement('section');
+            const list = document.createElement('dl');
+            for (const [key, name] of keys) list.append(Object.assign(document.createElement('dt'), { textContent: key }), Object.assign(document.createElement('dd'), { textContent: name }));
+            section.append(Object.assign(document.createElement('h3'), { textContent: part }), list);
+            sheet.querySelector('div')?.append(section);
+        }
+        this.dialogs.show(sheet);
+    }
+
+    /** Typing ahead: the next row whose name starts with what is typed gets the focus. */
+    jump() {
+        const field = Object.assign(document.createElement('input'), { className: 'jump', placeholder: 'Jump to a name' });
+        field.setAttribute('aria-label', 'Jump to a row by the start of its name');
+        const end = () => {
+            field.remove();
+            this.ledger.row(this.ledger.focusKey)?.focus({ preventScroll: true });
         };
-        return commands[command]?.();
+        const go = async (/** @type {number} */ from) => {
+            const words = field.value.toLowerCase();
+            if (words === '') return;
+            const { lens, words: rule } = this.ledger;
+            const found = await this.server.json(`/ledger/ahead?lens=${lens}&words=${encodeURIComponent(rule)}&starts=${encodeURIComponent(words)}&after=${from}`);
+            if (!found || found.place === null) return void field.setAttribute('aria-invalid', 'true');
+            field.removeAttribute('aria-invalid');
+            await this.ledger.focusPlace(found.place);
+            field.focus();
+        };
+        const here = () => {
+            const row = this.ledger.row(this.ledger.focusKey);
+            return row ? this.ledger.place(row) : -1;
+        };
+        field.addEventListener('input', () => go(here() - 1));
+        field.addEventListener('keydown', (event) => {
+            event.stopPropagation();
+            if (event.key === 'ArrowDown') go(here());
+            else if (['Enter', 'Escape', 'Tab'].includes(event.key)) end();
+            else return;
+            event.preventDefault();
+        });
+        field.addEventListener('blur', () => setTimeout(() => document.activeElement !== field && field.remove(), 200));
+        this.element.querySelector('.ledger')?.append(field);
+        field.focus();
     }
 
     /** The pick goes one step on: open, guarded, locked, open. */
@@ -207,7 +346,12 @@ export class Workbench {
         document.addEventListener('keydown', (event) => this.onKey(event));
         this.element.querySelector('.lenses')?.addEventListener('click', (event) => this.turn(/** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-lens]'))));
         this.element.querySelector('.lenses')?.addEventListener('keydown', (event) => this.stepLens(/** @type {KeyboardEvent} */ (event)));
-        document.getElementById('pick-found')?.addEventListener('click', () => this.pick({ found: 1, mode: 'replace' }));
+        this.canvas.viewpoint.restChanged = () => this.showCamera();
+        document.getElementById('parked')?.addEventListener('contextmenu', (event) => {
+            const slot = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-slot]'));
+            event.preventDefault();
+            if (slot) this.menus.openSlot(slot, event);
+        });
         document.getElementById('shelf')?.addEventListener('keydown', (event) => this.stepShelf(event));
         this.listenToCanvas();
         this.listenToDivider();
@@ -216,11 +360,17 @@ export class Workbench {
     /** @param {HTMLElement | null} tab */
     turn(tab) {
         if (!tab) return;
-        for (const other of this.element.querySelectorAll('[data-lens][role=tab]')) {
-            other.setAttribute('aria-selected', String(other === tab));
-            other.setAttribute('tabindex', other === tab ? '0' : '-1');
+        const turned = this.ledger.turn(tab.dataset.lens ?? 'layers');
+        this.markLens();
+        return turned;
+    }
+
+    markLens() {
+        for (const tab of /** @type {NodeListOf<HTMLElement>} */ (this.element.querySelectorAll('[data-lens][role=tab]'))) {
+            const open = tab.dataset.lens === this.ledger.lens;
+            tab.setAttribute('aria-selected', String(open));
+            tab.setAttribute('tabindex', open ? '0' : '-1');
         }
-        this.ledger.turn(tab.dataset.lens ?? 'layers');
     }
 
     /** @param {KeyboardEvent} event */
@@ -252,30 +402,15 @@ export class Workbench {
     /** @param {KeyboardEvent} event */
     onKey(event) {
         const on = /** @type {Element} */ (event.target);
-        if (on.closest('input, select, textarea, dialog, [popover]')) {
-            if (event.key === 'Escape' && on.id === 'words') {
-                this.ledger.input.value = '';
-                this.ledger.search('');
-            }
-            if (event.key === 'ArrowDown' && on.id === 'words') this.ledger.focusPlace(0);
-            return;
-        }
+        const key = keyOf(event);
+        // The command box opens from everywhere but another dialog.
+        if (on.closest('dialog, [popover]') || (on.closest('input, select, textarea') && key !== 'Ctrl+k')) return;
         if (event.defaultPrevented) return;
-        const control = event.ctrlKey || event.metaKey;
-        const name = `${control ? 'Ctrl+' : ''}${event.shiftKey && event.key.length === 1 && /[a-z]/i.test(event.key) ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
-        /** @type {Record<string, string>} */
-        const keys = {
-            'Ctrl+z': 'undo', 'Ctrl+y': 'redo', 'Ctrl+Shift+z': 'redo', z: 'desk-undo', 'Shift+z': 'desk-redo', a: 'fit-all', f: 'fit-pick', Escape: 'clear-pick',
-            u: 'file-under', n: 'new-layer', 'Shift+n': 'new-layer-from-pick', v: 'keep-view', '?': 'keys',
-        };
-        if (event.altKey) return;
-        const button = /** @type {HTMLElement | null} */ (document.querySelector('#card [data-command=why]'));
-        if (keys[name]) this.command(keys[name]);
-        else if (name === 'y' && button) this.command('why', button);
-        else if (name === 'l' && this.picked > 0) this.lockPick();
-        else if (/^[0-5]$/.test(name) && this.picked > 0) this.server.ask('POST', '/rungs', { on: 'pick', rung: name });
-        else if (name === '/') this.ledger.input.focus();
-        else return;
+        const command = this.byKey.get(key);
+        if (!command) return;
+        // The browser's own keys go on where a command has nothing to act on.
+        if (/^([0-5]|l)$/.test(key) && this.picked === 0) return;
+        this.command(command.id);
         event.preventDefault();
     }
 
@@ -308,6 +443,10 @@ export class Workbench {
             if (guarded) return this.say('That object is guarded: pick it in the ledger, or open it first.');
             if (number === 0) return this.command('clear-pick');
             this.pick({ keys: `O${number}`, mode });
+        });
+        element.addEventListener('shelf:menu', (event) => {
+            const { number, x, y } = /** @type {CustomEvent} */ (event).detail;
+            this.menus.openCanvas(number, x, y);
         });
         element.addEventListener('shelf:drawn', (event) => {
             const { boxes, missing, done, loading } = /** @type {CustomEvent} */ (event).detail;
@@ -353,11 +492,4 @@ export class Workbench {
             set(Number(divider.getAttribute('aria-valuenow')) + step);
         });
     }
-}
-
-/** @param {string} text deflated bytes in base64 @returns {Promise<Uint8Array>} */
-async function inflated(text) {
-    const packed = Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
-    const stream = new Blob([packed]).stream().pipeThrough(new DecompressionStream('deflate-raw'));
-    return new Uint8Array(await new Response(stream).arrayBuffer());
 }

@@ -1,5 +1,14 @@
-import { Box3, MOUSE, PerspectiveCamera, TOUCH, Vector3 } from 'three';
+import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, TOUCH, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+
+/**
+ * Where the model is seen from. `tall` is there for a parallel view: metres that the picture is high.
+ * @typedef {{eye: number[], target: number[], fov: number, tall?: number, up?: number[]}} Sight
+ */
+
+const REMEMBERED = 60;
+/** Directions from which the plan and the four sides look at the model. */
+export const SIDES = /** @type {Record<string, number[]>} */ ({ plan: [0, -1e-4, 1], front: [0, -1, 0], back: [0, 1, 0], left: [-1, 0, 0], right: [1, 0, 0] });
 
 /** The viewpoint: right button orbits, middle pans, the wheel zooms to the pointer; the left button is left for picking. */
 export class Viewpoint {
@@ -8,19 +17,79 @@ export class Viewpoint {
      * @param {() => void} moved
      */
     constructor(element, moved) {
-        this.camera = new PerspectiveCamera(40, 1, 0.1, 5000);
-        this.camera.up.set(0, 0, 1);
-        this.camera.position.set(46, -60, 40);
+        this.deep = new PerspectiveCamera(40, 1, 0.1, 5000);
+        this.flat = new OrthographicCamera(-1, 1, 1, -1, -1000, 1000);
+        for (const camera of [this.deep, this.flat]) {
+            camera.up.set(0, 0, 1);
+            camera.position.set(46, -60, 40);
+        }
+        /** @type {PerspectiveCamera | OrthographicCamera} */
+        this.camera = this.deep;
+        this.aspect = 1;
+        /** @type {any} it takes either camera */
         this.controls = new OrbitControls(this.camera, element);
         this.controls.mouseButtons = { LEFT: null, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.ROTATE };
         this.controls.touches = { ONE: TOUCH.ROTATE, TWO: TOUCH.DOLLY_PAN };
         this.controls.zoomToCursor = true;
         this.controls.zoomSpeed = 1.6;
         this.controls.screenSpacePanning = true;
-        this.controls.addEventListener('change', moved);
+        this.controls.addEventListener('change', () => this.changed());
         this.moved = moved;
         this.all = new Box3();
         this.flight = 0;
+        this.held = false;
+        /** Viewpoints that were rested at, and which of them this is. @type {Sight[]} */
+        this.rests = [];
+        this.at = -1;
+        this.resting = 0;
+    }
+
+    get isParallel() {
+        return this.camera === this.flat;
+    }
+
+    /** Metres that the picture is high at the target. */
+    get tall() {
+        if (this.isParallel) return (this.flat.top - this.flat.bottom) / this.flat.zoom;
+        return 2 * this.deep.position.distanceTo(this.controls.target) * Math.tan((this.deep.fov * Math.PI) / 360);
+    }
+
+    changed() {
+        this.moved();
+        clearTimeout(this.resting);
+        this.resting = window.setTimeout(() => this.rest(), 600);
+    }
+
+    /** Notes where the camera has come to rest, so that one can go back there. */
+    rest() {
+        const here = this.get();
+        const last = this.rests[this.at];
+        const near = (/** @type {number[]} */ a, /** @type {number[]} */ b) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) < 1e-3 * (1 + Math.hypot(...a));
+        if (last && near(last.eye, here.eye) && near(last.target, here.target) && Math.abs((last.tall ?? 0) - (here.tall ?? 0)) < 1e-3 * (here.tall ?? 1)) return;
+        this.rests.splice(this.at + 1);
+        this.rests.push(here);
+        if (this.rests.length > REMEMBERED) this.rests.shift();
+        this.at = this.rests.length - 1;
+        this.restChanged?.();
+    }
+
+    /** Goes to the viewpoint before or after this one. @param {number} way -1 or 1 @returns {boolean} whether there was one */
+    step(way) {
+        const sight = this.rests[this.at + way];
+        if (!sight || this.held) return false;
+        this.at += way;
+        this.set(sight);
+        this.restChanged?.();
+        return true;
+    }
+
+    /** @type {(() => void) | undefined} called when there is another viewpoint to go back or on to */
+    restChanged = undefined;
+
+    /** Keeps the camera where it is, whatever happens. @param {boolean} held */
+    hold(held) {
+        this.held = held;
+        this.controls.enabled = !held;
     }
 
     /**
@@ -28,29 +97,71 @@ export class Viewpoint {
      * @param {number} height
      */
     resize(width, height) {
-        this.camera.aspect = width / height;
-        this.camera.updateProjectionMatrix();
+        const { tall } = this;
+        this.aspect = width / height;
+        this.deep.aspect = this.aspect;
+        this.deep.updateProjectionMatrix();
+        if (this.isParallel) this.stretch(tall);
+    }
+
+    /** @param {number} tall metres that the parallel picture is high */
+    stretch(tall) {
+        Object.assign(this.flat, { top: tall / 2, bottom: -tall / 2, left: (-tall / 2) * this.aspect, right: (tall / 2) * this.aspect, zoom: 1 });
+        this.flat.updateProjectionMatrix();
     }
 
     /** Clip planes follow the model, so that near things are not cut and far things do not flicker. */
     clip() {
         const far = this.all.isEmpty() ? 1000 : this.all.getSize(new Vector3()).length() + this.camera.position.distanceTo(this.all.getCenter(new Vector3()));
-        this.camera.far = Math.max(10, far * 1.2);
-        this.camera.near = Math.max(0.02, this.camera.far / 20000);
+        if (this.isParallel) {
+            // In parallel, what is behind the eye is seen as well.
+            this.flat.near = -far * 1.2;
+            this.flat.far = far * 1.2;
+        } else {
+            this.deep.far = Math.max(10, far * 1.2);
+            this.deep.near = Math.max(0.02, this.deep.far / 20000);
+        }
         this.camera.updateProjectionMatrix();
         this.camera.updateMatrixWorld();
     }
 
-    /** @returns {{eye: number[], target: number[], fov: number}} metres, z up */
+    /** @returns {Sight} metres, z up */
     get() {
-        return { eye: this.camera.position.toArray(), target: this.controls.target.toArray(), fov: this.camera.fov };
+        return { eye: this.camera.position.toArray(), target: this.controls.target.toArray(), fov: this.deep.fov, ...(this.isParallel ? { tall: this.tall } : {}) };
+    }
+
+    /** The camera as the server needs it to find what a region catches. */
+    sight() {
+        this.camera.updateMatrixWorld();
+        const m = this.camera.matrixWorld.elements;
+        const eye = this.camera.position.toArray();
+        return { eye, target: [eye[0] - m[8], eye[1] - m[9], eye[2] - m[10]], up: [m[4], m[5], m[6]], ...(this.isParallel ? { tall: this.tall } : { fov: this.deep.fov, near: this.deep.near }) };
+    }
+
+    /** @param {boolean} parallel */
+    project(parallel) {
+        if (parallel === this.isParallel) return;
+        const { tall } = this;
+        const next = parallel ? this.flat : this.deep;
+        next.position.copy(this.camera.position);
+        if (parallel) this.stretch(tall);
+        else {
+            const way = this.camera.position.clone().sub(this.controls.target).normalize();
+            next.position.copy(this.controls.target).addScaledVector(way, tall / (2 * Math.tan((this.deep.fov * Math.PI) / 360)));
+        }
+        this.camera = next;
+        this.controls.object = next;
+        this.controls.update();
+        this.changed();
     }
 
     /**
-     * @param {{eye: number[], target: number[], fov: number}} wanted
+     * @param {Sight} wanted
      * @param {boolean} [atOnce]
      */
     set(wanted, atOnce = false) {
+        if (this.held) return;
+        this.project(wanted.tall !== undefined);
         const from = this.get();
         const still = atOnce || matchMedia('(prefers-reduced-motion: reduce)').matches;
         const started = performance.now();
@@ -62,37 +173,48 @@ export class Viewpoint {
             const mix = (/** @type {number[]} */ a, /** @type {number[]} */ b) => a.map((value, axis) => value + (b[axis] - value) * eased);
             this.camera.position.fromArray(mix(from.eye, wanted.eye));
             this.controls.target.fromArray(mix(from.target, wanted.target));
-            this.camera.fov = from.fov + (wanted.fov - from.fov) * eased;
-            this.camera.updateProjectionMatrix();
+            this.deep.fov = from.fov + (wanted.fov - from.fov) * eased;
+            this.deep.updateProjectionMatrix();
+            if (wanted.tall !== undefined) this.stretch((from.tall ?? wanted.tall) + (wanted.tall - (from.tall ?? wanted.tall)) * eased);
             this.controls.update();
-            this.moved();
+            this.changed();
             if (t < 1) requestAnimationFrame(fly);
         };
         fly();
     }
 
     /**
-     * Frames a box from the present direction.
+     * Frames a box from the present direction, or from another one.
      * @param {Box3} box
      * @param {boolean} [atOnce]
+     * @param {number[]} [from] the direction from the target to the eye
      */
-    fit(box, atOnce = false) {
+    fit(box, atOnce = false, from = undefined) {
         if (box.isEmpty()) return;
         const centre = box.getCenter(new Vector3());
-        const way = this.camera.position.clone().sub(this.controls.target);
+        const way = from ? new Vector3(...from) : this.camera.position.clone().sub(this.controls.target);
         if (way.lengthSq() < 1e-9) way.set(1, -1, 0.6);
         way.normalize();
         const right = new Vector3().crossVectors(this.camera.up, way).normalize();
         if (right.lengthSq() < 0.5) right.set(1, 0, 0);
         const up = new Vector3().crossVectors(way, right);
-        const tall = Math.tan((this.camera.fov * Math.PI) / 360) * 0.94;
+        const slope = Math.tan((this.deep.fov * Math.PI) / 360) * 0.94;
         let distance = 0.1;
+        let tall = 0.02;
         for (let corner = 0; corner < 8; corner++) {
             const point = new Vector3(corner & 1 ? box.min.x : box.max.x, corner & 2 ? box.min.y : box.max.y, corner & 4 ? box.min.z : box.max.z).sub(centre);
-            const across = Math.max(Math.abs(point.dot(right)) / (tall * this.camera.aspect), Math.abs(point.dot(up)) / tall);
+            const across = Math.max(Math.abs(point.dot(right)) / (slope * this.aspect), Math.abs(point.dot(up)) / slope);
             distance = Math.max(distance, across + point.dot(way));
+            tall = Math.max(tall, (2.13 * Math.abs(point.dot(right))) / this.aspect, 2.13 * Math.abs(point.dot(up)));
         }
         const eye = centre.clone().addScaledVector(way, distance);
-        this.set({ eye: eye.toArray(), target: centre.toArray(), fov: this.camera.fov }, atOnce);
+        this.set({ eye: eye.toArray(), target: centre.toArray(), fov: this.deep.fov, ...(this.isParallel ? { tall } : {}) }, atOnce);
+    }
+
+    /** The plan or a side, in parallel. @param {string} side of SIDES @param {Box3} box what to frame */
+    side(side, box) {
+        if (this.held) return;
+        this.project(true);
+        this.fit(box, false, SIDES[side]);
     }
 }

@@ -1,4 +1,4 @@
-import { Box3 } from 'three';
+import { Box3, Vector3 } from 'three';
 import { Viewpoint } from './camera.js';
 import { Packs } from './packs.js';
 import { Painter } from './painter.js';
@@ -6,7 +6,7 @@ import { Placements } from './placements.js';
 
 /**
  * The canvas of a workbench. It draws what it is told and reports gestures as events on its element:
- * `shelf:pick` {number, mode}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done}.
+ * `shelf:pick` {number, mode}, `shelf:menu` {number, x, y}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done}.
  */
 export class Canvas {
     /**
@@ -29,6 +29,8 @@ export class Canvas {
         /** @type {Uint8Array} */
         this.pick = new Uint8Array(0);
         this.hovered = 0;
+        /** Whether a click picks what is under it. */
+        this.clicks = true;
         this.movingUntil = 0;
         this.stale = true;
         this.screenStale = true;
@@ -121,6 +123,12 @@ export class Canvas {
         for (let at = 0; at < missing.length; at += 100000) this.fetchRecords(this.settings.records, Uint32Array.from(missing.slice(at, at + 100000)));
     }
 
+    /** @param {Uint8Array | null} colours four bytes by object number; null for own materials */
+    setTint(colours) {
+        this.painter.setTint(colours);
+        this.stale = true;
+    }
+
     setTheme() {
         const theme = document.documentElement.dataset.theme;
         this.painter.setTheme(theme === 'dark' || (theme !== 'light' && matchMedia('(prefers-color-scheme: dark)').matches));
@@ -158,6 +166,21 @@ export class Canvas {
     fitPick() {
         const box = this.placements.bounds((index) => this.pick[this.placements.object[index]] === 1);
         this.viewpoint.fit(box.isEmpty() ? this.viewpoint.all : box);
+    }
+
+    /** @param {number[] | null} box least and greatest x, y, z */
+    frameBox(box) {
+        if (!box) return;
+        const framed = new Box3().setFromArray(box);
+        // A light or a camera is a point: a little room around it is framed.
+        const size = Math.max(...framed.getSize(new Vector3()).toArray());
+        this.viewpoint.fit(size < 0.5 ? framed.expandByScalar(0.75) : framed);
+    }
+
+    /** What is in front of everything now: outlined as if the pointer were over it. @param {number} number */
+    outline(number) {
+        this.hovered = number;
+        this.screenStale = true;
     }
 
     /** @param {number} number */
@@ -198,13 +221,14 @@ export class Canvas {
         this.surface.addEventListener('contextmenu', (event) => event.preventDefault());
         this.surface.addEventListener('pointerdown', (event) => {
             this.surface.focus();
-            if (event.button === 0) down = { x: event.clientX, y: event.clientY };
+            if (event.button !== 1) down = { x: event.clientX, y: event.clientY };
         });
         this.surface.addEventListener('pointerup', (event) => {
-            if (event.button !== 0 || !down) return;
+            if (event.button === 1 || !down) return;
             const still = Math.hypot(event.clientX - down.x, event.clientY - down.y) < 5;
             down = null;
-            if (still) this.click(event);
+            if (still && event.button === 2) this.report('shelf:menu', { number: this.numberUnder(event), x: event.clientX, y: event.clientY });
+            else if (still && this.clicks) this.click(event);
         });
         this.surface.addEventListener('pointermove', (event) => {
             pointer = event;

@@ -17,7 +17,7 @@ export class Order {
     /**
      * @param {import('./placements.js').Placements} placements
      * @param {Uint8Array} states rung by object number
-     * @param {import('three').PerspectiveCamera} camera
+     * @param {any} camera in perspective or parallel
      * @param {number} height of the picture in pixels
      */
     sort(placements, states, camera, height) {
@@ -30,8 +30,9 @@ export class Order {
         this.frustum.setFromProjectionMatrix(this.matrix.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse));
         const planes = this.frustum.planes.map(({ normal, constant }) => [normal.x, normal.y, normal.z, constant]);
         const { x, y, z } = camera.getWorldPosition(this.eye);
-        // Pixels that a sphere of radius 1 at distance 1 covers from its middle to its rim.
-        const scale = height / (2 * Math.tan((camera.fov * Math.PI) / 360));
+        // Pixels that a sphere of radius 1 at distance 1 covers from its middle to its rim; in parallel, at any distance.
+        const parallel = camera.isOrthographicCamera === true;
+        const scale = parallel ? (height * camera.zoom) / (camera.top - camera.bottom) : height / (2 * Math.tan((camera.fov * Math.PI) / 360));
         const starts = new Uint32Array(STEPS + 1);
         next: for (let index = 0; index < count; index++) {
             this.bucket[index] = 255;
@@ -45,7 +46,7 @@ export class Order {
                 const p = planes[plane];
                 if (p[0] * cx + p[1] * cy + p[2] * cz + p[3] < -radius) continue next;
             }
-            const distance = Math.max(1e-3, Math.sqrt((cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2) - radius * 0.7);
+            const distance = parallel ? 1 : Math.max(1e-3, Math.sqrt((cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2) - radius * 0.7);
             const pixels = (radius / distance) * scale;
             if (pixels < 0.35) continue;
             this.size[index] = pixels;

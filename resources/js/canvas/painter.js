@@ -55,7 +55,7 @@ export class Painter {
         this.summary = { drawn: 0, boxes: 0, missing: 0, done: false };
         this.shared = {
             places: { value: placements.place }, meshes: { value: placements.meshes }, materials: { value: texture(new Float32Array(8), 2, 1, FloatType, RGBAFormat) },
-            states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) }, jitter: { value: new Vector2() }, entries: { value: null }, pictures: { value: emptyPictures() },
+            states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) }, tints: { value: texture(new Uint8Array(4), 1, 1, UnsignedByteType, RGBAFormat) }, jitter: { value: new Vector2() }, entries: { value: null }, pictures: { value: emptyPictures() },
             skyLight: { value: new Vector3(0.78, 0.79, 0.8) }, groundLight: { value: new Vector3(0.46, 0.44, 0.4) }, sunLight: { value: new Vector3(0.42, 0.39, 0.33) },
             sunWay: { value: new Vector3(0.42, -0.52, 0.74).normalize() }, ghostInk: { value: new Color() }, boxFill: { value: new Color() },
         };
@@ -173,6 +173,16 @@ export class Painter {
         this.shared.states.value = byNumber(states, (state) => state & 15);
     }
 
+    /** @param {Uint8Array | null} colours four bytes by object number, the last one 255 where it is tinted; null for none */
+    setTint(colours) {
+        this.shared.tints.value.dispose();
+        const width = 1024;
+        const rows = Math.max(1, Math.ceil((colours?.length ?? 4) / 4 / width));
+        const data = new Uint8Array(width * rows * 4);
+        if (colours) data.set(colours);
+        this.shared.tints.value = texture(data, width, rows, UnsignedByteType, RGBAFormat);
+    }
+
     /** @param {Uint8Array} pick 1 by object number when picked */
     setPick(pick) {
         const uniform = this.screen.material.uniforms.picks;
@@ -183,7 +193,7 @@ export class Painter {
 
     /**
      * Starts a new picture.
-     * @param {import('three').PerspectiveCamera} camera
+     * @param {import('three').Camera} camera
      * @param {boolean} moving
      */
     begin(camera, moving) {

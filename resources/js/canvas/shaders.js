@@ -8,9 +8,11 @@ uniform sampler2D places;
 uniform sampler2D meshes;
 uniform sampler2D materials;
 uniform sampler2D states;
+uniform sampler2D tints;
 uniform vec2 jitter;
 vec4 cell(sampler2D data, int index) { int width = textureSize(data, 0).x; return texelFetch(data, ivec2(index % width, index / width), 0); }
 vec3 number(float object) { int n = int(object + 0.5); return vec3(n & 255, (n >> 8) & 255, (n >> 16) & 255) / 255.0; }
+vec4 tintOf(float object) { return cell(tints, int(object + 0.5)); }
 float rungOf(float object) { return floor(cell(states, int(object + 0.5)).r * 255.0 + 0.5); }
 `;
 
@@ -45,8 +47,9 @@ void main() {
     vec4 own = cell(materials, int(entry.y) * 2);
     vec4 more = cell(materials, int(entry.y) * 2 + 1);
     float full = step(4.5, rungOf(about.x));
-    vColour = own * mix(vec4(1.0), color, full);
-    vSurface = vec4(mix(-1.0, more.x, full), more.y, 0.0, 0.0);
+    vec4 tint = tintOf(about.x);
+    vColour = mix(own * mix(vec4(1.0), color, full), vec4(tint.rgb * tint.rgb, own.a), tint.a);
+    vSurface = vec4(mix(-1.0, more.x, full * (1.0 - tint.a)), more.y * (1.0 - tint.a), 0.0, 0.0);
     gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
     gl_Position.xy += jitter * gl_Position.w;
     gl_PointSize = 3.0;
@@ -73,7 +76,7 @@ layout(location = 1) out vec4 outNumber;
 layout(location = 2) out vec4 outGhost;
 void main() {
     vec3 facing = dot(vNormal, vNormal) > 1e-12 ? normalize(vNormal) : normalize(cross(dFdx(vView), dFdy(vView)));
-    vec3 way = normalize(vView);
+    vec3 way = isOrthographic ? -vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]) : normalize(vView);
     if (dot(facing, way) > 0.0) facing = -facing;
 #if defined(GHOST)
     float rim = 1.0 - abs(dot(facing, way));
@@ -137,7 +140,8 @@ void main() {
     vCorner = position;
     vNumber = number(about.x);
     vOutlined = 1.0 - step(1.5, rungOf(about.x));
-    vColour = cell(meshes, mesh + 2).rgb;
+    vec4 tint = tintOf(about.x);
+    vColour = mix(cell(meshes, mesh + 2).rgb, tint.rgb, tint.a);
     vColour = vColour * vColour;
     gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
     gl_Position.xy += jitter * gl_Position.w;
@@ -163,7 +167,7 @@ layout(location = 1) out vec4 outNumber;
 layout(location = 2) out vec4 outGhost;
 void main() {
     vec3 facing = dot(vNormal, vNormal) > 1e-20 ? normalize(vNormal) : vec3(0.0, 0.0, 1.0);
-    if (dot(facing, vView) > 0.0) facing = -facing;
+    if (dot(facing, isOrthographic ? -vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]) : vView) > 0.0) facing = -facing;
     vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay));
     vec3 lit = mix(vColour, mix(vColour, boxFill * boxFill, 0.72), vOutlined) * light;
     vec3 near = 1.0 - abs(vCorner);

@@ -4,6 +4,8 @@
 <hx-partial hx-target="#history" hx-swap="innerMorph">@include('workbench.history')</hx-partial>
 <hx-partial hx-target="#desk-steps" hx-swap="innerMorph">@include('workbench.desk-steps')</hx-partial>
 <hx-partial hx-target="#card" hx-swap="innerMorph">@include('workbench.card')</hx-partial>
+<hx-partial hx-target="#isolated" hx-swap="innerMorph">@include('workbench.isolated')</hx-partial>
+<hx-partial hx-target="#parked" hx-swap="innerMorph">@include('workbench.parked')</hx-partial>
 <hx-partial hx-target="#shelf" hx-swap="innerMorph">@include('workbench.shelf')</hx-partial>
 @if ($message !== '')
 <hx-partial hx-target="#message" hx-swap="innerHTML">@include('workbench.message')</hx-partial>

@@ -10,7 +10,7 @@
     @if ($rungs !== [] || $locks !== [])
     <ul>
         @foreach ($rungs as $cause)
-            <li>{!! Marks::rung($cause->rung, $cause->rung) !!} <span>{{ rtrim(ucfirst($text->subject($cause)), ',') }}</span> <em>{{ $cause->rung->label() }}</em> <button type="button" class="link" data-mend data-what="{{ $cause->what }}" data-number="{{ $cause->number }}" data-part="rung">Raise to Full</button></li>
+            <li>{!! Marks::rung($cause->rung, $cause->rung) !!} <span>{{ rtrim(ucfirst($text->subject($cause)), ',') }}</span> <em>{{ $cause->rung->label() }}</em> <button type="button" class="link" data-mend data-what="{{ $cause->what }}" data-number="{{ $cause->number }}" data-part="rung">{{ $cause->what === 'isolation' ? 'End the isolation' : 'Raise to Full' }}</button></li>
         @endforeach
         @foreach ($locks as $cause)
             <li>{!! Marks::lock($cause->lock) !!} <span>{{ rtrim(ucfirst($text->subject($cause)), ',') }}</span> <em>{{ $cause->lock->label() }}</em> <button type="button" class="link" data-mend data-what="{{ $cause->what }}" data-number="{{ $cause->number }}" data-part="lock">Open it</button></li>

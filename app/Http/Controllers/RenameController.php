@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Changes\History;
+use App\Changes\Refused;
+use App\Changes\RenameObjects;
+use App\Models\Project;
+use App\Workbench\Answer;
+use App\Workbench\Bench;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\View\View;
+use VineShelf\Naming\Renaming;
+
+/** New names for the whole pick, shown before they are given. */
+final class RenameController
+{
+    public function ask(Request $request, Project $project): View
+    {
+        return view('workbench.rename', ['bench' => Bench::of($project, WorkbenchController::person($request))]);
+    }
+
+    public function preview(Request $request, Project $project): View
+    {
+        $bench = Bench::of($project, WorkbenchController::person($request));
+
+        return view('workbench.rename-preview', ['command' => $this->command($bench, $request, $project), 'picked' => $bench->pick()->count()]);
+    }
+
+    public function store(Request $request, Project $project, History $history): Response
+    {
+        $bench = Bench::of($project, WorkbenchController::person($request));
+        $command = $history->carryOut($project, $bench->person, fn (Project $held): RenameObjects => $this->command($bench, $request, $held));
+
+        return Answer::to($bench, $request)->after($command, 'Every name stays as it is.')->send();
+    }
+
+    private function command(Bench $bench, Request $request, Project $project): RenameObjects
+    {
+        $text = static function (string $field) use ($request): string {
+            $given = $request->string($field)->value();
+            if (mb_strlen($given) > 200) {
+                throw new Refused('This has at most 200 characters.', $field);
+            }
+
+            return $given;
+        };
+        $whole = static function (string $field, int $least, int $most, int $otherwise) use ($request): int {
+            $given = trim($request->string($field)->value());
+            if ($given === '') {
+                return $otherwise;
+            }
+            if (preg_match('~^-?\d{1,9}$~', $given) !== 1 || (int) $given < $least || (int) $given > $most) {
+                throw new Refused("Write a whole number from $least to ".number_format($most).'.', $field);
+            }
+
+            return (int) $given;
+        };
+        if ($bench->pick()->count() === 0) {
+            throw new Refused('Nothing is picked; pick the objects to rename first.', 'pattern');
+        }
+
+        return new RenameObjects(
+            $project,
+            $bench->pick()->numbers(),
+            new Renaming($text('find'), $text('replace'), $text('pattern'), $text('prefix'), $text('suffix'), $whole('start', -999_999_999, 999_999_999, 1), $whole('step', -9999, 9999, 1), $whole('digits', 1, 9, 1)),
+            $bench->scene(),
+            $bench->layers(),
+            $bench->inEffect(),
+        );
+    }
+}

@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ledger;
+
+/**
+ * How a person has the ledger open: lens, what is unfolded, columns, sorting. Kept with the desk, and under names as ledger layouts.
+ *
+ * @phpstan-type Kept array{lens?: string, layers?: list<int>, objects?: list<int>, groups?: list<string>, columns?: list<array{string, int}>, sort?: array{string, bool}|null, follow?: bool, layout?: int}
+ */
+final readonly class Arrangement
+{
+    private const MOST_COLUMNS = 24;
+
+    /**
+     * @param array<int, true>    $layers  unfolded layers, by number
+     * @param array<int, true>    $objects unfolded objects, by number
+     * @param array<string, true> $groups  unfolded kinds, materials and sources, by row key
+     * @param list<Column>        $columns
+     */
+    private function __construct(
+        public string $lens,
+        public array $layers,
+        public array $objects,
+        public array $groups,
+        public array $columns,
+        /** A column's id or "name"; "" for the order of the model. */
+        public string $sortBy,
+        public bool $down,
+        /** Whether the ledger scrolls to what is picked in the canvas. */
+        public bool $follows,
+        /** The layout it came from, 0 for none. */
+        public int $layout,
+    ) {}
+
+    /**
+     * @param array<string, mixed> $kept       as {@see toArray()} gives it, from the database
+     * @param list<string>         $properties names of the properties that the files carry
+     */
+    public static function of(array $kept, array $properties): self
+    {
+        $numbers = static fn (string $what): array => array_fill_keys(array_filter(is_array($kept[$what] ?? null) ? $kept[$what] : [], is_int(...)), true);
+        $columns = [];
+        foreach (is_array($kept['columns'] ?? null) ? $kept['columns'] : array_map(static fn (string $id): array => [$id, null], Column::DEFAULT) as $column) {
+            if (is_array($column) && is_string($column[0] ?? null)) {
+                $columns[$column[0]] = Column::named($column[0], $properties, is_int($column[1] ?? null) ? $column[1] : null);
+            }
+        }
+        $sort = is_array($kept['sort'] ?? null) ? $kept['sort'] : [];
+        $by = is_string($sort[0] ?? null) ? $sort[0] : '';
+
+        return new self(
+            is_string($kept['lens'] ?? null) && isset(Ledger::LENSES[$kept['lens']]) ? $kept['lens'] : 'layers',
+            $numbers('layers'),
+            $numbers('objects'),
+            array_fill_keys(array_filter(is_array($kept['groups'] ?? null) ? $kept['groups'] : [], is_string(...)), true),
+            array_slice(array_values(array_filter($columns)), 0, self::MOST_COLUMNS),
+            $by === 'name' || Column::named($by, $properties) !== null ? $by : '',
+            ($sort[1] ?? false) === true,
+            ($kept['follow'] ?? true) !== false,
+            is_int($kept['layout'] ?? null) ? $kept['layout'] : 0,
+        );
+    }
+
+    /** @return Kept */
+    public function toArray(): array
+    {
+        return [
+            'lens' => $this->lens,
+            'layers' => array_keys($this->layers),
+            'objects' => array_keys($this->objects),
+            'groups' => array_map(strval(...), array_keys($this->groups)),
+            'columns' => array_map(static fn (Column $column): array => [$column->id, $column->width], $this->columns),
+            'sort' => $this->sortBy === '' ? null : [$this->sortBy, $this->down],
+            'follow' => $this->follows,
+            'layout' => $this->layout,
+        ];
+    }
+
+    public function isSorted(): bool
+    {
+        return $this->sortBy !== '';
+    }
+
+    /** The tracks of the ledger's grid, for CSS. */
+    public function tracks(): string
+    {
+        return 'minmax(150px, 1fr) '.implode(' ', array_map(static fn (Column $column): string => $column->width.'px', $this->columns)).' 28px';
+    }
+
+    /** Pixels that the narrowest ledger with these columns takes. */
+    public function width(): int
+    {
+        return 182 + array_sum(array_map(static fn (Column $column): int => $column->width, $this->columns));
+    }
+}

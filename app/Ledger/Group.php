@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ledger;
+
+use VineShelf\Scene\Bits;
+
+/** A kind, material or source as a row of the ledger that holds objects. */
+final class Group
+{
+    private ?Bits $rows = null;
+
+    /** @param \Closure(): Bits $find the scene rows that belong to it */
+    public function __construct(
+        /** "K1" for a kind, "K1.3" for a class within it, "M4" for a material, "S2" for a source. */
+        public readonly string $key,
+        public readonly string $name,
+        /** "kind", "class", "material" or "source". */
+        public readonly string $what,
+        public readonly string $colour,
+        private readonly \Closure $find,
+        /** Objects it holds itself that are shown below its inner groups: "" when all stand in inner groups. */
+        public readonly bool $isDivided = false,
+    ) {}
+
+    public function rows(): Bits
+    {
+        return $this->rows ??= ($this->find)();
+    }
+}

@@ -1,0 +1,212 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ledger;
+
+use App\Workbench\Bench;
+use VineShelf\Locks\Lock;
+use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Kind;
+
+/** Kinds, materials or sources; an unfolded one shows its objects, a kind first its classes. */
+final class GroupsLens implements Lens
+{
+    /** @var list<array{Group|RowList, int, int}> group and level with length 1, or objects and level with their number */
+    private array $segments = [];
+
+    private int $total = 0;
+
+    /** @var array<string, int> triangles by group key */
+    private array $weights = [];
+
+    /**
+     * @param array<string, true> $unfolded row keys
+     * @param string|null         $order    packed rows of the scene, sorted
+     */
+    public function __construct(private readonly Bench $bench, private readonly string $what, private readonly array $unfolded, private readonly ?string $order, private readonly ?Bits $found, string $sortBy = '', bool $down = false)
+    {
+        $groups = new Groups($bench);
+        $list = match ($what) {
+            'kinds' => $groups->kinds(),
+            'materials' => $groups->materials(),
+            default => $groups->sources(),
+        };
+        foreach ($this->sorted($list, $sortBy, $down) as $group) {
+            $this->lay($group, 1);
+        }
+    }
+
+    public function total(): int
+    {
+        return $this->total;
+    }
+
+    public function heaviest(): int
+    {
+        return max([1, ...array_values($this->weights)]);
+    }
+
+    public function rows(int $from, int $count): array
+    {
+        $rows = $objects = [];
+        foreach ($this->window($from, $count) as $at => [$what, $level]) {
+            if ($what instanceof Group) {
+                $rows[$at] = $this->row($what, $level);
+            } else {
+                $objects[$at] = [$what, $level, false, false];
+            }
+        }
+        foreach ((new ObjectRows($this->bench))->make(array_values($objects)) as $index => $row) {
+            $rows[array_keys($objects)[$index]] = $row;
+        }
+        ksort($rows);
+
+        return array_values($rows);
+    }
+
+    public function keys(int $from, int $count): array
+    {
+        return array_map(fn (array $entry): string => $entry[0] instanceof Group ? $entry[0]->key : 'O'.$this->bench->scene()->number($entry[0]), array_values($this->window($from, $count)));
+    }
+
+    public function position(string $key): ?int
+    {
+        $at = 0;
+        $row = $key[0] === 'O' ? $this->bench->scene()->row((int) substr($key, 1)) : 0;
+        foreach ($this->segments as [$what, , $length]) {
+            if ($what instanceof Group ? $what->key === $key : false) {
+                return $at;
+            }
+            if ($what instanceof RowList && $row > 0) {
+                $position = $what->position($row);
+                if ($position !== null) {
+                    return $at + $position;
+                }
+            }
+            $at += $length;
+        }
+
+        return null;
+    }
+
+    /** @return array<int, array{Group|int, int}> group or scene row, and level, by place */
+    private function window(int $from, int $count): array
+    {
+        $window = [];
+        $at = 0;
+        foreach ($this->segments as [$what, $level, $length]) {
+            if ($at >= $from + $count) {
+                break;
+            }
+            if ($what instanceof Group) {
+                if ($at >= $from) {
+                    $window[$at] = [$what, $level];
+                }
+            } elseif ($at + $length > $from) {
+                $offset = max(0, $from - $at);
+                foreach ($what->slice($offset, min($length, $from + $count - $at) - $offset) as $index => $row) {
+                    $window[$at + $offset + $index] = [$row, $level];
+                }
+            }
+            $at += $length;
+        }
+
+        return $window;
+    }
+
+    private function lay(Group $group, int $level): void
+    {
+        $rows = $this->within($group);
+        if ($this->found !== null && $rows->isEmpty()) {
+            return;
+        }
+        $this->add($group, $level, 1);
+        $this->weights[$group->key] = $this->weight($rows);
+        if (! isset($this->unfolded[$group->key]) && $this->found === null) {
+            return;
+        }
+        $classes = $group->isDivided ? (new Groups($this->bench))->classes(Kind::from((int) substr($group->key, 1))) : [];
+        foreach ($classes as $class) {
+            $this->lay($class, $level + 1);
+            $rows = $rows->without($class->rows());
+        }
+        $objects = new RowList($rows, $this->order);
+        if ($objects->count() > 0) {
+            $this->add($objects, $level + 1, $objects->count());
+        }
+    }
+
+    private function within(Group $group): Bits
+    {
+        return $this->found === null ? $group->rows() : $group->rows()->and($this->found);
+    }
+
+    private function weight(Bits $rows): int
+    {
+        $triangles = 0;
+        foreach ($rows->ranges() as [$first, $last]) {
+            $triangles += $this->bench->scene()->triangles($first, $last);
+        }
+
+        return $triangles;
+    }
+
+    private function add(Group|RowList $what, int $level, int $length): void
+    {
+        $this->segments[] = [$what, $level, $length];
+        $this->total += $length;
+    }
+
+    /**
+     * @param list<Group> $groups
+     *
+     * @return list<Group>
+     */
+    private function sorted(array $groups, string $by, bool $down): array
+    {
+        $value = match ($by) {
+            'name' => static fn (Group $group): string => mb_strtolower($group->name),
+            'count' => fn (Group $group): int => $this->within($group)->count(),
+            'weigh', 'weight', 'triangles' => fn (Group $group): int => $this->weight($this->within($group)),
+            default => null,
+        };
+        if ($value !== null) {
+            usort($groups, static fn (Group $a, Group $b): int => $down ? $value($b) <=> $value($a) : $value($a) <=> $value($b));
+        }
+
+        return $groups;
+    }
+
+    private function row(Group $group, int $level): Row
+    {
+        $rows = $this->within($group);
+        $spread = fn (string $of): array => $this->bench->spread($rows, $of);
+        $rungs = $spread('rungs');
+        $locks = $spread('locks');
+        $picked = $rows->and($this->bench->pickedBits())->count();
+        $count = $rows->count();
+        $rung = count($rungs) === 1 ? Rung::from((int) array_key_first($rungs)) : Rung::Full;
+        $lock = Lock::from(count($locks) === 1 ? (int) array_key_first($locks) : 0);
+
+        return new Row(
+            $group->key,
+            $level,
+            $group->name === '' ? 'Unnamed '.$group->what : $group->name,
+            $group->colour,
+            $count,
+            $this->weights[$group->key] ?? $this->weight($rows),
+            $rung,
+            $rung,
+            count($rungs) > 1,
+            $lock,
+            $lock,
+            $picked,
+            $picked > 0 && $picked === $count,
+            true,
+            isset($this->unfolded[$group->key]) || $this->found !== null,
+            $group->what,
+        );
+    }
+}

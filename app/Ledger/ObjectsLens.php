@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ledger;
+
+use App\Workbench\Bench;
+use VineShelf\Scene\Bits;
+
+/** Every object, flat, sorted by any column. */
+final readonly class ObjectsLens implements Lens
+{
+    private RowList $rows;
+
+    /** @param string|null $order packed rows of the scene, sorted */
+    public function __construct(private Bench $bench, ?string $order, ?Bits $found)
+    {
+        $this->rows = new RowList($found ?? Bits::none($bench->scene()->count()), $order, $found === null);
+    }
+
+    public function total(): int
+    {
+        return $this->rows->count();
+    }
+
+    public function rows(int $from, int $count): array
+    {
+        return (new ObjectRows($this->bench))->make(array_map(static fn (int $row): array => [$row, 1, false, false], $this->rows->slice($from, $count)));
+    }
+
+    public function keys(int $from, int $count): array
+    {
+        return array_map(fn (int $row): string => 'O'.$this->bench->scene()->number($row), $this->rows->slice($from, $count));
+    }
+
+    public function position(string $key): ?int
+    {
+        $row = $key[0] === 'O' ? $this->bench->scene()->row((int) substr($key, 1)) : 0;
+
+        return $row === 0 ? null : $this->rows->position($row);
+    }
+}

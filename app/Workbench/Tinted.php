@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Workbench;
+
+use VineShelf\Picking\Pick;
+use VineShelf\Scene\Bits;
+use VineShelf\Tint\Legend;
+use VineShelf\Tint\TintBy;
+
+/** The tint that a person's desk has. */
+final readonly class Tinted
+{
+    private function __construct(private Bench $bench, public TintBy $by, private int $seed, private string $pick) {}
+
+    public static function of(Bench $bench): self
+    {
+        $tint = $bench->desk->tint;
+
+        return new self($bench, TintBy::tryFrom($tint['by'] ?? '') ?? TintBy::Own, $tint['seed'] ?? 1, $tint['pick'] ?? '');
+    }
+
+    /** Changes whenever the colours may have changed. */
+    public function stamp(): string
+    {
+        return $this->by === TintBy::Own ? '' : "{$this->by->value} $this->seed ".substr(md5($this->pick), 0, 8).' '.$this->bench->project->revision;
+    }
+
+    public function legend(): Legend
+    {
+        $only = null;
+        if ($this->pick !== '') {
+            $scene = $this->bench->scene();
+            $pick = Pick::unpack((string) base64_decode($this->pick, true));
+            $only = Bits::ofRanges($scene->count(), $scene->subtrees($scene->rowsOf($pick->numbers())));
+        }
+
+        return Legend::of($this->by, $this->bench->facts(), $this->bench->layers(), $this->bench->inEffect(), $this->seed, $only);
+    }
+}

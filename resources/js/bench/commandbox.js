@@ -1,0 +1,101 @@
+import { shownKey } from './commands.js';
+
+const MOST = 12;
+
+/** One box for every command and every name. */
+export class CommandBox {
+    /** @param {import('./workbench.js').Workbench} bench */
+    constructor(bench) {
+        this.bench = bench;
+    }
+
+    open() {
+        const box = document.createElement('div');
+        box.className = 'command-box';
+        box.innerHTML = '<h2 id="dialog-title" class="unseen">Commands and names</h2><input type="text" role="combobox" aria-expanded="true" aria-controls="command-list" aria-autocomplete="list" aria-label="Command or name" placeholder="A command, or a name in the project" autocomplete="off" spellcheck="false" autofocus><div id="command-list" role="listbox" aria-label="Commands and names"></div>';
+        this.bench.dialogs.show(box);
+        this.input = /** @type {HTMLInputElement} */ (box.querySelector('input'));
+        this.list = /** @type {HTMLElement} */ (box.querySelector('#command-list'));
+        this.names = [];
+        this.input.addEventListener('input', () => this.typed());
+        this.input.addEventListener('keydown', (event) => this.key(event));
+        this.list.addEventListener('click', (event) => {
+            const option = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-at]'));
+            if (option) this.run(Number(option.dataset.at));
+        });
+        this.draw();
+    }
+
+    async typed() {
+        const words = this.input?.value ?? '';
+        this.draw();
+        await new Promise((resolve) => setTimeout(resolve, 110));
+        if (words !== this.input?.value || words.trim() === '') return;
+        const names = await this.bench.server.json(`/find/names?q=${encodeURIComponent(words)}`);
+        if (words !== this.input?.value) return;
+        this.names = names ?? [];
+        this.draw();
+    }
+
+    draw() {
+        const words = (this.input?.value ?? '').trim().toLowerCase();
+        if (words === '') this.names = [];
+        const parts = words.split(/\s+/);
+        const commands = this.bench.commands.filter((command) => !command.quiet && (this.bench.mayChange || !command.changes) && parts.every((part) => `${command.name} ${command.part}`.toLowerCase().includes(part)));
+        const rank = (/** @type {string} */ name) => (name.toLowerCase().startsWith(words) ? 0 : 1);
+        commands.sort((a, b) => rank(a.name) - rank(b.name));
+        /** @type {{label: string, where: string, key: string, act: () => void}[]} */
+        this.items = [
+            ...commands.slice(0, words === '' ? 200 : MOST).map((command) => ({ label: command.name, where: command.part, key: command.keys.split(' ')[0], act: () => this.bench.command(command.id) })),
+            ...this.names.map((/** @type {any} */ name) => ({ label: name.name || 'unnamed', where: name.where, key: '', act: () => this.goTo(name) })),
+        ];
+        this.chosen = 0;
+        this.list?.replaceChildren(...this.items.map((item, at) => {
+            const option = Object.assign(document.createElement('div'), { id: `command-${at}`, className: 'offer' });
+            option.setAttribute('role', 'option');
+            option.dataset.at = String(at);
+            option.append(Object.assign(document.createElement('span'), { className: 'label', textContent: item.label, title: item.label }), Object.assign(document.createElement('small'), { textContent: item.where }));
+            if (item.key) option.append(Object.assign(document.createElement('kbd'), { textContent: shownKey(item.key) }));
+            return option;
+        }));
+        this.mark();
+    }
+
+    mark() {
+        for (const option of this.list?.children ?? []) option.setAttribute('aria-selected', String(option.id === `command-${this.chosen}`));
+        this.input?.setAttribute('aria-activedescendant', `command-${this.chosen}`);
+        document.getElementById(`command-${this.chosen}`)?.scrollIntoView({ block: 'nearest' });
+    }
+
+    /** @param {KeyboardEvent} event */
+    key(event) {
+        const count = this.items?.length ?? 0;
+        const way = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
+        if (way && count > 0) {
+            this.chosen = Math.max(0, Math.min(count - 1, (this.chosen ?? 0) + way));
+            this.mark();
+        } else if (event.key === 'Enter') this.run(this.chosen ?? 0);
+        else return;
+        event.preventDefault();
+    }
+
+    /** @param {number} at */
+    run(at) {
+        const item = this.items?.[at];
+        if (!item) return;
+        this.bench.dialogs.close();
+        item.act();
+    }
+
+    /** @param {{what: string, key: string}} name */
+    async goTo({ what, key }) {
+        const { bench } = this;
+        if (what === 'view') return bench.server.ask('POST', `/views/${key}/apply`);
+        if (what === 'layer' || what === 'material') {
+            await bench.turn(/** @type {HTMLElement} */ (document.getElementById(what === 'layer' ? 'lens-layers' : 'lens-materials')));
+            return bench.ledger.show(key, true);
+        }
+        await bench.pick({ keys: key, mode: 'replace' });
+        bench.framePick();
+    }
+}

@@ -1,0 +1,148 @@
+/**
+ * The line above the ledger: words or a rule. Offers how to go on, shows what is wrong where it is wrong, and steps through what was
+ * found.
+ */
+export class Finder {
+    /** @param {import('./workbench.js').Workbench} bench */
+    constructor(bench) {
+        this.bench = bench;
+        this.input = bench.ledger.input;
+        this.list = /** @type {HTMLElement} */ (document.getElementById('offers'));
+        this.placeElement = /** @type {HTMLElement} */ (document.getElementById('hit-place'));
+        this.says = /** @type {HTMLElement} */ (document.getElementById('rule-says'));
+        /** @type {{label: string, insert: string, at: number, length: number, meaning: string, objects: number | null}[]} */
+        this.offers = [];
+        this.chosen = -1;
+        this.object = 0;
+        this.input.addEventListener('input', () => this.typed());
+        this.input.addEventListener('keydown', (event) => this.key(event));
+        this.input.addEventListener('blur', () => setTimeout(() => this.close(), 150));
+        this.input.addEventListener('search', () => this.input.value === '' && this.typed());
+        this.list.addEventListener('pointerdown', (event) => {
+            const option = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[role=option]'));
+            if (!option) return;
+            event.preventDefault();
+            this.accept(Number(option.dataset.at));
+        });
+    }
+
+    typed() {
+        clearTimeout(this.waiting);
+        this.waiting = window.setTimeout(() => this.search(), 120);
+        this.offer();
+    }
+
+    /** @param {string} [words] written into the line first */
+    async search(words) {
+        if (words !== undefined) this.input.value = words;
+        this.object = 0;
+        this.placeElement.textContent = '';
+        const status = await this.bench.ledger.search(this.input.value);
+        this.input.setAttribute('aria-invalid', String(status === 422));
+        this.input.classList.toggle('is-rule', /[:=<>()"]|\b(and|or|not|is|has|inside|holding|beside)\b/i.test(this.input.value));
+        if (status === 200 && this.says.querySelector('.error')) this.says.replaceChildren();
+        if (status === 200) this.placeElement.textContent = this.bench.ledger.shown.hits === '' ? '' : `${Number(this.bench.ledger.shown.hits).toLocaleString('en')} found`;
+    }
+
+    async offer() {
+        const { value, selectionStart } = this.input;
+        const asked = (this.asked = `${value} ${selectionStart}`);
+        if (value.trim() === '') return this.close();
+        await new Promise((resolve) => setTimeout(resolve, 90));
+        if (asked !== this.asked) return;
+        const offers = await this.bench.server.json(`/find/complete?words=${encodeURIComponent(value)}&at=${characters(value, selectionStart ?? value.length)}`);
+        if (asked !== this.asked || !offers || document.activeElement !== this.input) return;
+        // A plain word is a name most of the time: fields are offered only where one starts like it.
+        const plain = /^[^\s:=<>()"]*$/.test(value);
+        this.offers = plain ? offers.filter((/** @type {any} */ offer) => offer.label.toLowerCase().startsWith(value.toLowerCase())) : offers;
+        this.chosen = -1;
+        this.draw();
+    }
+
+    draw() {
+        this.list.hidden = this.offers.length === 0;
+        this.input.setAttribute('aria-expanded', String(!this.list.hidden));
+        this.list.replaceChildren(...this.offers.map((offer, at) => {
+            const option = Object.assign(document.createElement('div'), { id: `offer-${at}`, className: 'offer' });
+            option.setAttribute('role', 'option');
+            option.setAttribute('aria-selected', String(at === this.chosen));
+            option.dataset.at = String(at);
+            option.append(Object.assign(document.createElement('code'), { textContent: offer.label }), Object.assign(document.createElement('span'), { className: 'label', textContent: offer.meaning }));
+            if (offer.objects !== null) option.append(Object.assign(document.createElement('small'), { textContent: offer.objects.toLocaleString('en') }));
+            return option;
+        }));
+        if (this.chosen >= 0) this.input.setAttribute('aria-activedescendant', `offer-${this.chosen}`);
+        else this.input.removeAttribute('aria-activedescendant');
+        document.getElementById(`offer-${this.chosen}`)?.scrollIntoView({ block: 'nearest' });
+    }
+
+    close() {
+        this.asked = '';
+        this.offers = [];
+        this.chosen = -1;
+        this.draw();
+    }
+
+    /** @param {number} at */
+    accept(at) {
+        const offer = this.offers[at];
+        if (!offer) return;
+        const letters = [...this.input.value];
+        const before = letters.slice(0, offer.at).join('') + offer.insert;
+        const rest = letters.slice(offer.at + offer.length).join('');
+        this.input.value = before + (offer.insert.endsWith(' ') ? rest.replace(/^ /, '') : rest);
+        this.input.setSelectionRange(before.length, before.length);
+        this.typed();
+    }
+
+    /** @param {KeyboardEvent} event */
+    key(event) {
+        const open = !this.list.hidden;
+        if (event.key === 'ArrowDown' && open) this.choose(1);
+        else if (event.key === 'ArrowUp' && open) this.choose(-1);
+        else if ((event.key === 'Tab' || event.key === 'Enter') && open && this.chosen >= 0) this.accept(this.chosen);
+        else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) this.bench.command('hits-pick');
+        else if (event.key === 'Enter') this.step(event.shiftKey ? -1 : 1);
+        else if (event.key === 'Escape' && open) this.close();
+        else if (event.key === 'Escape') this.search('');
+        else if (event.key === 'ArrowDown') this.bench.ledger.focusPlace(0);
+        else return;
+        event.preventDefault();
+        event.stopPropagation();
+    }
+
+    /** @param {number} way */
+    choose(way) {
+        const count = this.offers.length;
+        this.chosen = this.chosen < 0 ? (way > 0 ? 0 : count - 1) : (this.chosen + way + count) % count;
+        this.draw();
+    }
+
+    /** Frames the next hit, or the one before. @param {number} way 1 or -1 */
+    async step(way) {
+        clearTimeout(this.waiting);
+        if (this.input.value.trim() !== this.bench.ledger.words) await this.search();
+        if (this.bench.ledger.words === '') return;
+        this.close();
+        const { lens, words } = this.bench.ledger;
+        const hit = await this.bench.server.json(`/find/step?lens=${lens}&words=${encodeURIComponent(words)}&object=${this.object}&way=${way}`);
+        if (!hit || words !== this.bench.ledger.words) return;
+        if (hit.total === 0) return this.bench.say('Nothing was found to step through.');
+        this.object = hit.object;
+        this.placeElement.textContent = `${hit.place.toLocaleString('en')} of ${hit.total.toLocaleString('en')}${hit.hidden ? ' · hidden' : ''}`;
+        this.bench.canvas.frameBox(hit.box);
+        this.bench.canvas.outline(hit.object);
+        this.bench.ledger.show(`O${hit.object}`);
+    }
+
+    /** Only what a condition picks, or all but that. @param {string} condition @param {'only' | 'without'} way */
+    async narrow(condition, way) {
+        const answer = await this.bench.server.json(`/find/narrow?words=${encodeURIComponent(this.bench.ledger.words)}&by=${encodeURIComponent(condition)}&way=${way}`);
+        if (answer) this.search(answer.words);
+    }
+}
+
+/** The server counts whole characters, the browser halves of some. @param {string} text @param {number} halves */
+function characters(text, halves) {
+    return [...text.slice(0, halves)].length;
+}

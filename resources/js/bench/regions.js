@@ -1,0 +1,190 @@
+const MOST_POINTS = 500;
+const BRUSH = 18;
+
+/**
+ * Drawing regions in the canvas: the shape goes to the server with the camera, and what it catches comes back as the pick. While it
+ * is drawn, the server is asked now and then how many that would be.
+ */
+export class Regions {
+    /** @param {import('./workbench.js').Workbench} bench */
+    constructor(bench) {
+        this.bench = bench;
+        this.surface = bench.canvas.surface;
+        this.sketch = /** @type {SVGElement} */ (/** @type {unknown} */ (document.getElementById('sketch')));
+        this.counter = /** @type {HTMLElement} */ (document.getElementById('region-count'));
+        this.tool = 'click';
+        this.inside = false;
+        /** @type {number[][]} pixels from the canvas's upper left corner */
+        this.points = [];
+        this.mode = 'replace';
+        this.radius = BRUSH;
+        this.listen();
+    }
+
+    /** @param {string} tool */
+    choose(tool) {
+        this.cancel();
+        this.tool = tool;
+        this.bench.canvas.clicks = tool === 'click';
+        this.surface.style.cursor = tool === 'click' ? '' : 'crosshair';
+        for (const button of document.querySelectorAll('[data-tool]')) button.setAttribute('aria-pressed', String(button.getAttribute('data-tool') === tool));
+    }
+
+    /** @param {boolean} inside */
+    setInside(inside) {
+        this.inside = inside;
+        const button = /** @type {HTMLElement} */ (document.getElementById('touching'));
+        button.setAttribute('aria-pressed', String(!inside));
+        button.textContent = inside ? 'Fully inside' : 'Touching';
+        if (this.points.length > 0) this.draw();
+    }
+
+    listen() {
+        this.surface.addEventListener('pointerdown', (event) => event.button === 0 && this.down(event));
+        this.surface.addEventListener('pointermove', (event) => this.move(event));
+        this.surface.addEventListener('pointerup', (event) => event.button === 0 && this.up(event));
+        this.surface.addEventListener('pointercancel', () => this.cancel());
+        this.surface.addEventListener('dblclick', () => this.tool === 'polygon' && this.finish());
+        this.surface.addEventListener('wheel', (event) => {
+            if (this.tool !== 'brush' || !event.altKey) return;
+            event.preventDefault();
+            event.stopImmediatePropagation();
+            this.radius = Math.max(3, Math.min(200, this.radius * (event.deltaY > 0 ? 0.9 : 1.1)));
+            this.draw();
+        }, { capture: true, passive: false });
+        addEventListener('keydown', (event) => this.key(event), true);
+    }
+
+    /** @param {KeyboardEvent} event */
+    key(event) {
+        if (/** @type {Element} */ (event.target).closest?.('input, textarea, dialog, [popover]')) return;
+        if (this.points.length === 0) {
+            if (event.key === 'Escape' && this.tool !== 'click') {
+                event.stopPropagation();
+                this.choose('click');
+            }
+            return;
+        }
+        if (event.key === 'Escape') this.cancel();
+        else if (event.key === 'Enter' && this.tool === 'polygon') this.finish();
+        else if (event.key === 'Backspace' && this.tool === 'polygon') {
+            this.points.pop();
+            this.draw();
+        } else return;
+        event.preventDefault();
+        event.stopPropagation();
+    }
+
+    /** @param {PointerEvent} event @returns {number[]} */
+    place(event) {
+        const { left, top } = this.surface.getBoundingClientRect();
+        return [Math.round((event.clientX - left) * 10) / 10, Math.round((event.clientY - top) * 10) / 10];
+    }
+
+    /** @param {PointerEvent} event */
+    down(event) {
+        const place = this.place(event);
+        if (this.tool === 'polygon') {
+            const [first] = this.points;
+            if (first && this.points.length > 2 && Math.hypot(first[0] - place[0], first[1] - place[1]) < 10) return this.finish();
+            if (this.points.length === 0) this.mode = modeOf(event);
+            this.points.push(place);
+            return this.draw();
+        }
+        this.mode = modeOf(event);
+        this.points = [place];
+        this.dragging = true;
+        this.surface.setPointerCapture(event.pointerId);
+    }
+
+    /** @param {PointerEvent} event */
+    move(event) {
+        this.pointer = this.place(event);
+        if (this.tool === 'polygon' && this.points.length > 0) return this.draw();
+        if (this.tool === 'brush' && !this.dragging) return this.draw();
+        if (!this.dragging || this.points.length === 0) return;
+        const last = this.points[this.points.length - 1];
+        if (this.tool === 'lasso' || this.tool === 'brush') {
+            if (Math.hypot(last[0] - this.pointer[0], last[1] - this.pointer[1]) < (this.tool === 'brush' ? Math.max(3, this.radius / 3) : 3)) return;
+            this.points.push(this.pointer);
+            // A long way is kept by leaving out every other point.
+            if (this.points.length > MOST_POINTS) this.points = this.points.filter((_, index) => index % 2 === 0 || index === this.points.length - 1);
+        } else this.points[1] = this.pointer;
+        this.draw();
+    }
+
+    /** @param {PointerEvent} event */
+    up(event) {
+        if (this.tool === 'polygon' || !this.dragging) return;
+        this.dragging = false;
+        const [first] = this.points;
+        const end = this.place(event);
+        const far = Math.max(...this.points.map(([x, y]) => Math.hypot(x - first[0], y - first[1])), Math.hypot(end[0] - first[0], end[1] - first[1]));
+        if (far < 5 && this.tool !== 'brush') return this.cancel();
+        if (this.tool === 'click' || this.tool === 'rectangle' || this.tool === 'circle') this.points[1] = end;
+        this.finish();
+    }
+
+    /** The shape as the server takes it. */
+    get region() {
+        const { clientWidth, clientHeight } = this.bench.canvas.element;
+        return JSON.stringify({ shape: this.tool === 'click' ? 'rectangle' : this.tool, inside: this.inside, points: this.points, radius: this.radius, width: clientWidth, height: clientHeight, ...this.bench.canvas.viewpoint.sight() });
+    }
+
+    async finish() {
+        if (this.points.length === 0 || (this.tool === 'polygon' && this.points.length < 3)) return this.cancel();
+        const { region, mode } = this;
+        this.points = [];
+        this.sketch.classList.add('asked');
+        await this.bench.server.ask('POST', '/pick/region', { region, mode });
+        this.sketch.classList.remove('asked');
+        this.cancel();
+    }
+
+    cancel() {
+        this.points = [];
+        this.dragging = false;
+        this.sketch.replaceChildren();
+        this.counter.textContent = '';
+    }
+
+    draw() {
+        const shape = (/** @type {string} */ name, /** @type {Record<string, any>} */ values) => {
+            const element = document.createElementNS('http://www.w3.org/2000/svg', name);
+            for (const [key, value] of Object.entries(values)) element.setAttribute(key, String(value));
+            return element;
+        };
+        const [[x, y] = [0, 0], [u, v] = [x, y]] = this.points;
+        const drawn = [];
+        const kind = `mode-${this.mode} ${this.inside ? 'inside' : 'touching'}`;
+        if (this.points.length > 0) {
+            if (this.tool === 'circle') drawn.push(shape('circle', { class: kind, cx: x, cy: y, r: Math.hypot(u - x, v - y) }));
+            else if (this.tool === 'brush') drawn.push(shape('polyline', { class: `${kind} brush`, points: (this.points.length === 1 ? [...this.points, [x + 0.1, y]] : this.points).join(' '), 'stroke-width': this.radius * 2 }));
+            else if (this.tool === 'polygon') drawn.push(shape('polygon', { class: kind, points: [...this.points, this.pointer ?? [x, y]].join(' ') }), ...this.points.map(([a, b]) => shape('circle', { class: 'corner', cx: a, cy: b, r: 3 })));
+            else if (this.tool === 'lasso') drawn.push(shape('polygon', { class: kind, points: this.points.join(' ') }));
+            else drawn.push(shape('rect', { class: kind, x: Math.min(x, u), y: Math.min(y, v), width: Math.abs(u - x), height: Math.abs(v - y) }));
+            this.count();
+        } else if (this.tool === 'brush' && this.pointer) drawn.push(shape('circle', { class: 'touching', cx: this.pointer[0], cy: this.pointer[1], r: this.radius }));
+        this.sketch.replaceChildren(...drawn);
+    }
+
+    /** Asks how many the region would catch, one question at a time. */
+    async count() {
+        if (this.counting || this.points.length < (this.tool === 'polygon' ? 3 : 2)) return;
+        this.counting = true;
+        const asked = this.region;
+        const started = performance.now();
+        const answer = await this.bench.server.post('/pick/region', { region: asked, count: 1 });
+        if (this.points.length > 0 && answer) this.counter.textContent = `${answer.count.toLocaleString('en')} ${answer.count === 1 ? 'object' : 'objects'}`;
+        // A slow answer is asked for less often.
+        setTimeout(() => {
+            this.counting = false;
+            if (this.points.length > 0 && this.region !== asked) this.count();
+        }, Math.min(1500, (performance.now() - started) * 1.5));
+    }
+}
+
+/** @param {PointerEvent} event */
+function modeOf(event) {
+    return event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace';
+}

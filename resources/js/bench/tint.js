@@ -1,0 +1,67 @@
+import { inflated } from './inflated.js';
+
+/** The tint of the canvas and its legend: a click on an entry picks what it stands for. */
+export class Tint {
+    /** @param {import('./workbench.js').Workbench} bench */
+    constructor(bench) {
+        this.bench = bench;
+        this.stamp = '';
+        this.legend = /** @type {HTMLElement} */ (document.getElementById('legend'));
+        this.legend.addEventListener('click', (event) => {
+            const entry = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-entry]'));
+            if (entry) bench.server.ask('POST', '/tint/pick', { entry: entry.dataset.entry, mode: event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace' });
+        });
+    }
+
+    /** @param {string} stamp changes whenever the colours may have changed; empty for own materials */
+    async read(stamp) {
+        if (stamp === this.stamp) return;
+        this.stamp = stamp;
+        if (stamp === '') {
+            this.legend.hidden = true;
+            this.legend.replaceChildren();
+            return this.bench.canvas.setTint(null);
+        }
+        const tint = await this.bench.server.json('/tint');
+        if (!tint || stamp !== this.stamp) return;
+        const bytes = await inflated(tint.codes);
+        const codes = new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length >> 1);
+        const palette = tint.entries.map((/** @type {{colour: string}} */ { colour }) => [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16)));
+        const colours = new Uint8Array(codes.length * 4);
+        for (let number = 0; number < codes.length; number++) {
+            if (codes[number] === 0) continue;
+            const [red, green, blue] = palette[codes[number] - 1];
+            colours.set([red, green, blue, 255], number * 4);
+        }
+        this.bench.canvas.setTint(colours);
+        this.draw(tint);
+    }
+
+    /** @param {{by: string, label: string, entries: {label: string, colour: string, objects: number}[]}} tint */
+    draw({ by, label, entries }) {
+        const head = document.createElement('p');
+        head.append(Object.assign(document.createElement('strong'), { textContent: label }));
+        if (by === 'shuffle') head.append(' ', this.button('Again', 'tint-shuffle'));
+        head.append(' ', this.button('Own materials', 'tint-own'));
+        const list = Object.assign(document.createElement('div'), { className: 'legend-entries' });
+        if (by !== 'shuffle') {
+            for (const [index, { label: name, colour, objects }] of entries.entries()) {
+                const entry = Object.assign(document.createElement('button'), { className: 'legend-entry', title: `${name}: ${objects.toLocaleString('en')} objects. Click picks them, Shift adds, Alt takes away` });
+                entry.dataset.entry = String(index);
+                const swatch = Object.assign(document.createElement('span'), { className: 'swatch' });
+                swatch.style.setProperty('--swatch', colour);
+                entry.append(swatch, Object.assign(document.createElement('span'), { className: 'label', textContent: name || 'unnamed' }), Object.assign(document.createElement('small'), { textContent: objects.toLocaleString('en') }));
+                list.append(entry);
+            }
+        }
+        this.legend.replaceChildren(head, list);
+        this.legend.hidden = false;
+    }
+
+    /** @param {string} text @param {string} command */
+    button(text, command) {
+        const button = Object.assign(document.createElement('button'), { className: 'link', textContent: text });
+        button.dataset.command = command;
+        return button;
+    }
+}

@@ -1,0 +1,1 @@
+<hx-partial hx-target="#message" hx-swap="innerHTML"><p><span>{{ $message }}</span></p></hx-partial>
