@@ -133,7 +133,11 @@ final readonly class Completion
             $starts[] = [$relation->value, "$relation->value (", $relation->meaning(), null];
         }
         foreach ($this->vocabulary->properties() as $name => $objects) {
-            $starts[] = ["$name:", Printer::word((string) $name).':', 'a property of the file', $objects];
+            $property = Printer::property((string) $name);
+            // What a field says already is not offered twice.
+            if (Field::tryFrom(mb_strtolower((string) $name)) === null) {
+                $starts[] = [$property === '"'.$name.'"' ? "$name:" : "$property:", "$property:", 'a property of the file', $objects];
+            }
         }
 
         return $starts;

@@ -81,7 +81,8 @@ final class Printer
         };
     }
 
-    private static function property(string $name): string
+    /** The name of a property of the file as it stands before an operator: in quotes where it could be taken for something else. */
+    public static function property(string $name): string
     {
         $lower = mb_strtolower($name);
         $taken = Field::tryFrom($lower) !== null || Measure::tryFrom($lower) !== null || isset(Parser::ALIASES[$lower]);

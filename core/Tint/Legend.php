@@ -17,8 +17,8 @@ final readonly class Legend
     /** Colours that shuffled objects get. */
     private const SHUFFLED = 24;
 
-    /** Steps from the lightest to the heaviest, each about twice as heavy as the one before. */
-    private const STEPS = 10;
+    /** Steps from the lightest to the heaviest, each twice as heavy as the one before. */
+    private const STEPS = 16;
 
     /** @param list<LegendEntry> $entries */
     private function __construct(public array $entries) {}
@@ -43,6 +43,7 @@ final readonly class Legend
             TintBy::Lock => self::locks($inEffect),
             TintBy::Shuffle => self::shuffled($draws, $seed),
         };
+        /** @var list<LegendEntry> $kept */
         $kept = [];
         $left = $draws;
         foreach ($entries as [$label, $colour, $rows]) {
@@ -51,6 +52,12 @@ final readonly class Legend
                 $kept[] = new LegendEntry($label, $colour, $rows);
                 $left = $left->without($rows);
             }
+        }
+
+        if ($by === TintBy::Weight) {
+            // The scale goes from the lightest to the heaviest that there is.
+            $last = max(1, count($kept) - 1);
+            $kept = array_map(static fn (LegendEntry $entry, int $index): LegendEntry => new LegendEntry($entry->label, self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - $index / $last), $entry->rows), $kept, array_keys($kept));
         }
 
         return new self($kept);
@@ -123,10 +130,9 @@ final readonly class Legend
         $entries = [];
         $low = 0;
         for ($step = 1; $step <= self::STEPS; $step++) {
-            $high = $step === self::STEPS ? PHP_INT_MAX : 12 * 2 ** (2 * $step - 1);
-            $share = ($step - 1) / (self::STEPS - 1);
+            $high = $step === self::STEPS ? PHP_INT_MAX : 12 * 2 ** $step;
             $label = $step === self::STEPS ? number_format($low + 1).' triangles and more' : ($step === 1 ? 'Up to ' : number_format($low + 1).' to ').number_format($high).' triangles';
-            $entries[] = [$label, self::between([222, 226, 196], [120, 154, 92], [168, 60, 30], $share), $facts->ranked('triangles')->between($low, $high, $step === 1)];
+            $entries[] = [$label, '', $facts->ranked('triangles')->between($low, $high, $step === 1)];
             $low = $high;
         }
 

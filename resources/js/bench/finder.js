@@ -36,7 +36,6 @@ export class Finder {
     async search(words) {
         if (words !== undefined) this.input.value = words;
         this.object = 0;
-        this.placeElement.textContent = '';
         const status = await this.bench.ledger.search(this.input.value);
         this.input.setAttribute('aria-invalid', String(status === 422));
         this.input.classList.toggle('is-rule', /[:=<>()"]|\b(and|or|not|is|has|inside|holding|beside)\b/i.test(this.input.value));
@@ -130,7 +129,7 @@ export class Finder {
         if (hit.total === 0) return this.bench.say('Nothing was found to step through.');
         this.object = hit.object;
         this.placeElement.textContent = `${hit.place.toLocaleString('en')} of ${hit.total.toLocaleString('en')}${hit.hidden ? ' · hidden' : ''}`;
-        this.bench.canvas.frameBox(hit.box);
+        this.bench.canvas.frameBox(hit.box, 0.7);
         this.bench.canvas.outline(hit.object);
         this.bench.ledger.show(`O${hit.object}`);
     }

@@ -283,9 +283,10 @@ export class Workbench {
         /** @type {Map<string, [string, string][]>} */
         const parts = new Map(Object.entries(GESTURES).map(([part, keys]) => [part, [...keys]]));
         for (const { part, name, keys } of this.commands) {
-            if (keys === '' || part === 'Parked picks') continue;
+            if (keys === '' || part === 'Parked picks' || /^[0-5]$/.test(keys)) continue;
             parts.set(part, [...(parts.get(part) ?? []), [keys.split(' ').map(shownKey).join(', '), name]]);
         }
+        parts.get('Pick')?.push(['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden']);
         parts.set('Parked picks', [['Alt + 1 … 9', 'recall'], ['Alt + ⇧ 1 … 9', 'park the pick']]);
         for (const [part, keys] of parts) {
             const section = document.createElement('section');

@@ -168,13 +168,13 @@ export class Canvas {
         this.viewpoint.fit(box.isEmpty() ? this.viewpoint.all : box);
     }
 
-    /** @param {number[] | null} box least and greatest x, y, z */
-    frameBox(box) {
+    /** @param {number[] | null} box least and greatest x, y, z @param {number} [around] how much of its surroundings to show, in its own sizes */
+    frameBox(box, around = 0) {
         if (!box) return;
         const framed = new Box3().setFromArray(box);
         // A light or a camera is a point: a little room around it is framed.
         const size = Math.max(...framed.getSize(new Vector3()).toArray());
-        this.viewpoint.fit(size < 0.5 ? framed.expandByScalar(0.75) : framed);
+        this.viewpoint.fit(framed.expandByScalar(Math.max(size * around, size < 0.5 ? 0.75 : 0)));
     }
 
     /** What is in front of everything now: outlined as if the pointer were over it. @param {number} number */

@@ -5,14 +5,17 @@
     <p>in {{ $card->where }}@if ($card->held > 0) · holding {{ number_format($card->held) }} more @endif · {{ Marks::short($card->triangles) }} triangles @if ($card->hidden > 0)· <strong>{{ number_format($card->hidden) }} hidden</strong>@endif</p>
     <div class="card-acts">
         <button class="button pick" data-command="file-under" title="File the pick under a layer (U)">File under…</button>
-        <button class="button" data-command="new-layer-from-pick" title="New layer from the pick (Shift+N)">New layer <kbd>⇧N</kbd></button>
+        <button class="button" data-command="new-layer-from-pick" title="New layer from the pick (Shift+N)">New layer</button>
+        <button class="button" data-command="reach" title="From the pick to its relatives (E)">Reach…</button>
+        <button class="button" data-command="isolate" title="Look at the pick alone (I); Shift+I leaves the rest as ghosts">Isolate</button>
         <span class="rung-set" role="group" aria-label="Rung of the pick">
             @foreach ([5 => 'Full', 4 => 'Plain', 2 => 'Ghost', 1 => 'Box', 0 => 'Hidden'] as $rung => $label)
                 <button class="button rung-choice" data-command="rung-pick" data-rung="{{ $rung }}" title="{{ $label }} ({{ $rung }})" aria-label="{{ $label }}">{!! Marks::rung(VineShelf\Rungs\Rung::from($rung), VineShelf\Rungs\Rung::from($rung)) !!}</button>
             @endforeach
         </span>
-        <button class="button" data-command="lock-pick" title="Open, guard, lock (L)">Lock <kbd>L</kbd></button>
-        @if ($card->count === 1)<button class="button" data-command="why" data-object="{{ $card->numbers[0] }}" title="Why it shows as it does (Y)">Why <kbd>Y</kbd></button>@endif
+        <button class="button" data-command="lock-pick" title="Open, guard, lock (L)">Lock</button>
+        @if ($card->count > 1)<button class="button" data-command="rename-pick" title="New names for the whole pick (Shift+R)">Rename…</button>@endif
+        @if ($card->count === 1)<button class="button" data-command="why" data-object="{{ $card->numbers[0] }}" title="Why it shows as it does (Y)">Why</button>@endif
         <button class="button" data-command="clear-pick" title="Clear the pick (Esc)">Clear</button>
     </div>
 </div>
