@@ -45,6 +45,51 @@ final class Rows
         $this->note(sprintf('%-34s %-6s %10s %-3s floor %-9s %s %s', $name, $size, number_format($value, $value < 10 ? 2 : 1), $unit, $floor === null ? '-' : number_format($floor, 1).' ('.number_format($value / max(0.001, $floor), 1).'x)', $goal === null ? '' : ($value <= $goal ? 'met ' : 'MISSED ').'(goal '.number_format($goal).')', '· '.$remark));
     }
 
+    /** How rows grow from the smaller sizes to the larger ones, beside how the objects do. */
+    public function growth(): void
+    {
+        $objects = ['demo' => 3197, 'large' => 50_000, 'huge' => 201_102];
+        $values = [];
+        foreach ($this->rows as $row) {
+            if (isset($row['size'], $objects[$row['size']]) && ($row['unit'] ?? '') === 'ms') {
+                $values[$row['row']][$row['size']] = $row['value'];
+            }
+        }
+        foreach ($values as $name => $bySize) {
+            if (isset($bySize['large'], $bySize['huge'])) {
+                $times = $bySize['huge'] / max(0.001, $bySize['large']);
+                $this->rows[] = ['row' => "growth of $name", 'times' => round($times, 2), 'objects' => 4.0, 'straight' => $times <= 4.4];
+                $this->note(sprintf('growth, large to huge: %-42s %5.2f times for 4 times the objects%s', $name, $times, $times <= 4.4 ? '' : ' MORE THAN A STRAIGHT LINE'));
+            }
+        }
+    }
+
+    /** @return array<string, array{ms: float, floor: float, goal: float, rule: string, found: int}> */
+    public static function rules(string $size): array
+    {
+        [, $base] = self::client($size);
+        $project = App\Models\Project::query()->where('key', basename($base))->firstOrFail();
+        $store = app(App\Scenes\SceneStore::class);
+        $store->ripen($project);
+        $bench = App\Workbench\Bench::of($project, User::query()->where('email', 'bench@marlpit.example')->firstOrFail());
+        $scene = $bench->scene();
+        $bench->inEffect()->rungs();
+        mt_srand(3);
+        $bits = array_map(static fn (): VineShelf\Scene\Bits => VineShelf\Scene\Bits::ofRows($scene->count(), array_values(array_filter(range(1, $scene->count()), static fn (): bool => mt_rand(0, 1) === 1))), range(1, 5));
+        $floor = self::best(31, static fn () => $bits[0]->and($bits[1])->and($bits[2])->or($bits[3])->without($bits[4])->count());
+        $rows = [];
+        foreach (['rule of five terms with names, core' => ['kind:part seat_shell layer:Seats width < 1m triangles >= 12', 10.0], 'rule of five terms without names, core' => ['kind:part layer:Seats width < 1m triangles >= 12 is shown', 2.0]] as $name => [$rule, $goal]) {
+            $found = 0;
+            $ms = self::best(31, static function () use ($bench, $scene, $rule, &$found): void {
+                $evaluator = new VineShelf\Rules\Evaluator(new VineShelf\Facts\Facts($scene), $bench->layers(), $bench->inEffect(), VineShelf\Scene\Bits::none($scene->count()));
+                $found = $evaluator->find(VineShelf\Rules\Parser::parse($rule))->count();
+            });
+            $rows[$name] = ['ms' => $ms, 'floor' => $floor, 'goal' => $goal, 'rule' => $rule, 'found' => $found];
+        }
+
+        return $rows;
+    }
+
     public function finish(): void
     {
         if ($this->json) {
@@ -94,7 +139,7 @@ final class Rows
         return ['ms' => (float) $told['ms'], 'floor' => (float) $floor['ms'], 'memory' => (float) $told['memory'], 'objects' => number_format((int) $told['objects'])];
     }
 
-    /** @return array{rows: array<string, float>, goals: array<string, float>, floor: float} */
+    /** @return array{rows: array<string, float>, goals: array<string, float>, floor: float, boxes: float} */
     public static function requests(string $size): array
     {
         [$client, $base] = self::client($size);
@@ -117,9 +162,69 @@ final class Rows
             'a window of 60 rows, nesting, far down' => $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=nesting&count=60&from=".(1000 * $run))),
             'a window of 60 rows, by name' => $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=layers&words=seat_shell_".($run % 10)."&count=60&from=60")),
         ];
+        // Sorting is worked out when it is first asked for; what is measured is every window after that.
+        foreach (['name' => 'objects sorted by name', 'height' => 'objects sorted by height, filtered', 'layer' => 'objects sorted by layer, filtered'] as $by => $name) {
+            $client->post("$base/ledger", "lens=objects&sort=$by&down=1&from=0&count=60");
+            $filter = $by === 'name' ? '' : '&words='.urlencode('kind:part triangles > 20');
+            $rows["a window of 60 rows, $name"] = $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=objects&count=60&from=".(($by === 'name' ? 9000 : 2000) * $run).$filter));
+        }
+        $client->post("$base/ledger", 'lens=nesting&sort=name&from=0&count=60');
+        $rows['a window of 60 rows, nesting sorted by name'] = $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=nesting&count=60&from=".(9000 * $run)));
+        $client->post("$base/ledger", 'lens=materials&sort=&all=1&unfold=1&from=0&count=60');
+        $rows['a window of 60 rows, materials unfolded'] = $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=materials&count=60&from=".(9000 * $run)));
+        $rows['a step to the next hit'] = $median(static fn (Client $c, int $run) => $c->get("$base/find/step?lens=objects&words=seat&object=0&way=1"));
+        foreach (['region, rectangle, touching' => ['rectangle', false, [[250, 200], [560, 430]]], 'region, rectangle, fully inside' => ['rectangle', true, [[250, 200], [560, 430]]], 'region, lasso of 126 points' => ['lasso', false, array_map(static fn (int $at): array => [390 + 190 * cos($at / 20), 320 + 140 * sin($at / 20)], range(0, 125))]] as $name => [$shape, $inside, $points]) {
+            $region = urlencode((string) json_encode(['shape' => $shape, 'inside' => $inside, 'points' => $points, 'width' => 780, 'height' => 644] + self::sight($base)));
+            $rows[$name] = $median(static fn (Client $c) => $c->post("$base/pick/region", "count=1&region=$region"));
+        }
         $client->get("$base/pulse?revision=0&desk=0");
+        $goals = array_map(static fn (string $name): float => match (true) {
+            str_starts_with($name, 'apply') => 150.0,
+            str_starts_with($name, 'region') => 400.0,
+            default => 100.0,
+        }, array_keys($rows));
 
-        return ['rows' => $rows, 'goals' => array_combine(array_keys($rows), [100.0, 150.0, 100.0, 100.0]), 'floor' => $floor];
+        return ['rows' => $rows, 'goals' => array_combine(array_keys($rows), $goals), 'floor' => $floor, 'boxes' => self::boxes($base)];
+    }
+
+    /** @return array<string, mixed> a camera from which the whole model fills the picture */
+    private static function sight(string $base): array
+    {
+        $scene = app(App\Scenes\SceneStore::class)->scene(App\Models\Project::query()->where('key', basename($base))->firstOrFail());
+        $box = (new VineShelf\Facts\Facts($scene))->box(1) ?? [0.0, 0.0, 0.0, 1.0, 1.0, 1.0];
+        $size = max($box[3] - $box[0], $box[4] - $box[1]);
+        $middle = [($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2];
+
+        return ['eye' => [$middle[0] + 0.6 * $size, $middle[1] - 0.8 * $size, $middle[2] + 0.5 * $size], 'target' => $middle, 'up' => [0, 0, 1], 'fov' => 40, 'near' => 0.05];
+    }
+
+    /** Milliseconds for putting the eight corners of every object's box into the picture, and nothing else. */
+    private static function boxes(string $base): float
+    {
+        $scene = app(App\Scenes\SceneStore::class)->scene(App\Models\Project::query()->where('key', basename($base))->firstOrFail());
+        $boxes = $scene->column('box');
+        $sight = self::sight($base);
+        $m = VineShelf\Picking\Camera::perspective($sight['eye'], $sight['target'], $sight['up'], 40, 780, 644, 0.05)->rows;
+
+        return self::best(5, static function () use ($boxes, $scene, $m): void {
+            for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
+                $b = unpack('g6', $boxes, $row * 24);
+                $left = $top = INF;
+                $right = $bottom = -INF;
+                for ($corner = 0; $corner < 8; $corner++) {
+                    $x = $b[$corner & 1 ? 4 : 1];
+                    $y = $b[$corner & 2 ? 5 : 2];
+                    $z = $b[$corner & 4 ? 6 : 3];
+                    $w = $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11];
+                    $u = ($m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3]) / $w;
+                    $v = ($m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7]) / $w;
+                    $left = min($left, $u);
+                    $right = max($right, $u);
+                    $top = min($top, $v);
+                    $bottom = max($bottom, $v);
+                }
+            }
+        });
     }
 
     /** @return array{first: float, megabytes: float, frame: float, plain: float} */

@@ -67,7 +67,15 @@ foreach ($sizes as $size) {
 foreach ($sizes as $size) {
     $served = Rows::requests($size);
     foreach ($served['rows'] as $name => $milliseconds) {
-        $rows->add($name, $size, $milliseconds, $served['floor'], 'an empty authenticated request', $size === 'huge' ? $served['goals'][$name] : null, 'median of 15');
+        $region = str_starts_with($name, 'region');
+        $rows->add($name, $size, $milliseconds, $region ? $served['boxes'] : $served['floor'], $region ? 'projecting all bounding boxes' : 'an empty authenticated request', $size === 'huge' ? $served['goals'][$name] : null, 'median of 17');
+    }
+}
+
+// Rules in the core, on the index of the project that the requests used.
+foreach ($sizes as $size) {
+    foreach (Rows::rules($size) as $name => $rule) {
+        $rows->add($name, $size, $rule['ms'], $rule['floor'], 'the bitset operations alone', $size === 'huge' ? $rule['goal'] : null, $rule['rule'].' · '.number_format($rule['found']).' found');
     }
 }
 
@@ -77,5 +85,6 @@ foreach ($sizes as $size) {
     $rows->add('something true on the canvas', $size, $drawn['first'], null, '', 1500, sprintf('%.2f MB before it', $drawn['megabytes']));
     $rows->add('a frame while the camera moves', $size, $drawn['frame'], $drawn['plain'], 'drawing every triangle with the same library', 100, sprintf('%.1f frames a second', 1000 / $drawn['frame']));
 }
+$rows->growth();
 $rows->noise();
 $rows->finish();

@@ -6,7 +6,7 @@ namespace App\Ledger;
 
 use VineShelf\Scene\Bits;
 
-/** A kind, material or source as a row of the ledger that holds objects. */
+/** A kind, class, material or source as a row of the ledger that holds objects. */
 final class Group
 {
     private ?Bits $rows = null;
@@ -19,9 +19,9 @@ final class Group
         /** "kind", "class", "material" or "source". */
         public readonly string $what,
         public readonly string $colour,
+        public readonly int $count,
+        public readonly int $triangles,
         private readonly \Closure $find,
-        /** Objects it holds itself that are shown below its inner groups: "" when all stand in inner groups. */
-        public readonly bool $isDivided = false,
     ) {}
 
     public function rows(): Bits

@@ -16,10 +16,11 @@ final readonly class Groups
     /** @return list<Group> */
     public function kinds(): array
     {
+        $tally = $this->bench->facts()->tally('kind');
         $groups = [];
         foreach (Kind::cases() as $kind) {
-            if ($this->bench->facts()->ranked('kind')->count($kind->value) > 0) {
-                $groups[] = $this->kind($kind);
+            if (isset($tally->rows[$kind->value])) {
+                $groups[] = new Group("K$kind->value", ucfirst($kind->plural()), 'kind', '', $tally->rows[$kind->value], $tally->triangles[$kind->value], fn (): Bits => $this->bench->facts()->ranked('kind')->in([$kind->value]));
             }
         }
 
@@ -29,14 +30,13 @@ final readonly class Groups
     /** @return list<Group> the classes that objects of a kind have; none when they have no class at all */
     public function classes(Kind $kind): array
     {
-        $ofKind = $this->bench->facts()->ranked('kind')->in([$kind->value]);
+        $facts = $this->bench->facts();
+        $tally = $facts->tally('kindclass');
         $groups = [];
-        foreach ($this->bench->facts()->words('class.words') as $code => $word) {
-            if ($code > 0) {
-                $rows = $this->bench->facts()->ranked('class')->in([$code])->and($ofKind);
-                if (! $rows->isEmpty()) {
-                    $groups[] = new Group("K$kind->value.$code", (string) $word, 'class', '', static fn (): Bits => $rows);
-                }
+        foreach ($tally->rows as $code => $rows) {
+            $class = $code & 0xFFFF;
+            if ($code >> 16 === $kind->value && $class > 0) {
+                $groups[] = new Group("K$kind->value.$class", (string) $facts->words('class.words')[$class], 'class', '', $rows, $tally->triangles[$code], static fn (): Bits => $facts->ranked('class')->in([$class])->and($facts->ranked('kind')->in([$kind->value])));
             }
         }
         usort($groups, static fn (Group $a, Group $b): int => strnatcasecmp($a->name, $b->name));
@@ -44,28 +44,37 @@ final readonly class Groups
         return $groups;
     }
 
+    /** What of a kind has no class. */
+    public function withoutClass(Kind $kind): Group
+    {
+        $facts = $this->bench->facts();
+        $tally = $facts->tally('kindclass');
+        $code = $kind->value << 16;
+
+        return new Group("K$kind->value.0", '', 'class', '', $tally->rows[$code] ?? 0, $tally->triangles[$code] ?? 0, static fn (): Bits => $facts->ranked('kind')->in([$kind->value])->without($facts->ranked('class')->present()));
+    }
+
     /** @return list<Group> */
     public function materials(): array
     {
         $facts = $this->bench->facts();
+        $tally = $facts->tally('surfaces');
         $codes = [];
         foreach ($facts->surfaceLists() as $code => $list) {
-            foreach ($list === [] ? [0] : $list as $material) {
+            foreach ($list as $material) {
                 $codes[$material][] = $code;
             }
         }
+        $sum = static fn (array $of, array $some): int => array_sum(array_map(static fn (int $code): int => $of[$code] ?? 0, $some));
         $groups = [];
         foreach ($codes as $material => $some) {
-            $draws = $material > 0 || $facts->ranked('surfaces')->count(0) > 0;
             [$name, , $colour] = $facts->materials()[$material] ?? ['', false, '#b9b3a2'];
-            if ($material > 0 && $draws) {
-                $groups[] = new Group("M$material", $name, 'material', $colour, static fn (): Bits => $facts->ranked('surfaces')->in($some));
-            }
+            $groups[] = new Group("M$material", $name, 'material', $colour, $sum($tally->rows, $some), $sum($tally->triangles, $some), static fn (): Bits => $facts->ranked('surfaces')->in($some));
         }
         usort($groups, static fn (Group $a, Group $b): int => strnatcasecmp($a->name, $b->name));
         $bare = $facts->ranked('instances')->between(1, INF)->without($facts->bits('material'));
         if (! $bare->isEmpty()) {
-            $groups[] = new Group('M0', 'No material', 'material', '#b9b3a2', static fn (): Bits => $bare);
+            $groups[] = new Group('M0', 'No material', 'material', '#b9b3a2', $bare->count(), 0, static fn (): Bits => $bare);
         }
 
         return $groups;
@@ -74,9 +83,10 @@ final readonly class Groups
     /** @return list<Group> */
     public function sources(): array
     {
+        $tally = $this->bench->facts()->tally('source');
         $groups = [];
         foreach ($this->bench->facts()->sourceNames() as $number => $name) {
-            $groups[] = new Group("S$number", $name, 'source', '', fn (): Bits => Bits::ofRuns($this->bench->facts()->sources(), [$number => true]));
+            $groups[] = new Group("S$number", $name, 'source', '', $tally->rows[$number] ?? 0, $tally->triangles[$number] ?? 0, fn (): Bits => Bits::ofRuns($this->bench->facts()->sources(), [$number => true]));
         }
 
         return $groups;
@@ -93,7 +103,7 @@ final readonly class Groups
             $found[1] === 'M' => $this->materials(),
             $found[1] === 'S' => $this->sources(),
             isset($found[3]) => $kind === null ? [] : $this->classes($kind),
-            default => $kind === null ? [] : [$this->kind($kind)],
+            default => $this->kinds(),
         };
         foreach ($groups as $group) {
             if ($group->key === $key) {
@@ -102,10 +112,5 @@ final readonly class Groups
         }
 
         return null;
-    }
-
-    private function kind(Kind $kind): Group
-    {
-        return new Group("K$kind->value", ucfirst($kind->plural()), 'kind', '', fn (): Bits => $this->bench->facts()->ranked('kind')->in([$kind->value]), true);
     }
 }

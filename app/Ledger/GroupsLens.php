@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use App\Workbench\Bench;
+use VineShelf\Facts\Ordered;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
@@ -18,14 +19,16 @@ final class GroupsLens implements Lens
 
     private int $total = 0;
 
+    /** @var array<string, Bits> by group key */
+    private array $within = [];
+
     /** @var array<string, int> triangles by group key */
     private array $weights = [];
 
     /**
      * @param array<string, true> $unfolded row keys
-     * @param string|null         $order    packed rows of the scene, sorted
      */
-    public function __construct(private readonly Bench $bench, private readonly string $what, private readonly array $unfolded, private readonly ?string $order, private readonly ?Bits $found, string $sortBy = '', bool $down = false)
+    public function __construct(private readonly Bench $bench, private readonly string $what, private readonly array $unfolded, private readonly Ordered|Blocks|null $order, private readonly ?Bits $found, string $sortBy = '', bool $down = false)
     {
         $groups = new Groups($bench);
         $list = match ($what) {
@@ -118,35 +121,44 @@ final class GroupsLens implements Lens
 
     private function lay(Group $group, int $level): void
     {
-        $rows = $this->within($group);
-        if ($this->found !== null && $rows->isEmpty()) {
+        $count = $this->count($group);
+        if ($count === 0 && $this->found !== null) {
             return;
         }
         $this->add($group, $level, 1);
-        $this->weights[$group->key] = $this->weight($rows);
+        $this->weights[$group->key] = $this->weight($group);
         if (! isset($this->unfolded[$group->key]) && $this->found === null) {
             return;
         }
-        $classes = $group->isDivided ? (new Groups($this->bench))->classes(Kind::from((int) substr($group->key, 1))) : [];
-        foreach ($classes as $class) {
+        $kind = $group->what === 'kind' ? Kind::from((int) substr($group->key, 1)) : null;
+        $groups = new Groups($this->bench);
+        foreach ($kind === null ? [] : $groups->classes($kind) as $class) {
             $this->lay($class, $level + 1);
-            $rows = $rows->without($class->rows());
         }
-        $objects = new RowList($rows, $this->order);
-        if ($objects->count() > 0) {
-            $this->add($objects, $level + 1, $objects->count());
+        $rest = $kind === null ? $group : $groups->withoutClass($kind);
+        $objects = $this->count($rest);
+        if ($objects > 0) {
+            $this->add(new RowList($this->bench->scene()->count(), fn (): Bits => $this->within($rest), $this->order, $objects), $level + 1, $objects);
         }
     }
 
     private function within(Group $group): Bits
     {
-        return $this->found === null ? $group->rows() : $group->rows()->and($this->found);
+        return $this->found === null ? $group->rows() : $this->within[$group->key] ??= $group->rows()->and($this->found);
     }
 
-    private function weight(Bits $rows): int
+    private function count(Group $group): int
     {
+        return $this->found === null ? $group->count : $this->within($group)->count();
+    }
+
+    private function weight(Group $group): int
+    {
+        if ($this->found === null) {
+            return $group->triangles;
+        }
         $triangles = 0;
-        foreach ($rows->ranges() as [$first, $last]) {
+        foreach ($this->within($group)->ranges() as [$first, $last]) {
             $triangles += $this->bench->scene()->triangles($first, $last);
         }
 
@@ -168,8 +180,8 @@ final class GroupsLens implements Lens
     {
         $value = match ($by) {
             'name' => static fn (Group $group): string => mb_strtolower($group->name),
-            'count' => fn (Group $group): int => $this->within($group)->count(),
-            'weigh', 'weight', 'triangles' => fn (Group $group): int => $this->weight($this->within($group)),
+            'count' => $this->count(...),
+            'weigh', 'weight', 'triangles' => $this->weight(...),
             default => null,
         };
         if ($value !== null) {
@@ -181,12 +193,10 @@ final class GroupsLens implements Lens
 
     private function row(Group $group, int $level): Row
     {
-        $rows = $this->within($group);
-        $spread = fn (string $of): array => $this->bench->spread($rows, $of);
-        $rungs = $spread('rungs');
-        $locks = $spread('locks');
-        $picked = $rows->and($this->bench->pickedBits())->count();
-        $count = $rows->count();
+        $count = $this->count($group);
+        $rungs = $this->bench->spread(fn (): Bits => $this->within($group), $count, 'rungs');
+        $locks = $this->bench->spread(fn (): Bits => $this->within($group), $count, 'locks');
+        $picked = $this->bench->pick()->count() === 0 ? 0 : $this->within($group)->and($this->bench->pickedBits())->count();
         $rung = count($rungs) === 1 ? Rung::from((int) array_key_first($rungs)) : Rung::Full;
         $lock = Lock::from(count($locks) === 1 ? (int) array_key_first($locks) : 0);
 
@@ -196,7 +206,7 @@ final class GroupsLens implements Lens
             $group->name === '' ? 'Unnamed '.$group->what : $group->name,
             $group->colour,
             $count,
-            $this->weights[$group->key] ?? $this->weight($rows),
+            $this->weights[$group->key] ?? $this->weight($group),
             $rung,
             $rung,
             count($rungs) > 1,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use App\Workbench\Bench;
+use VineShelf\Facts\Ordered;
 use VineShelf\Layers\Layer;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
@@ -27,10 +28,10 @@ final class LayersLens implements Lens
 
     /**
      * @param array<int, true> $unfolded layer numbers
-     * @param string|null      $order    packed rows of the scene, sorted; null for the order of the scene
+     * @param Ordered|Blocks|null $order null for the order of the scene
      * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
-    public function __construct(private readonly Bench $bench, private readonly array $unfolded, private readonly ?string $order = null, ?Bits $found = null, private readonly string $words = '')
+    public function __construct(private readonly Bench $bench, private readonly array $unfolded, private readonly Ordered|Blocks|null $order = null, ?Bits $found = null, private readonly string $words = '')
     {
         $this->objects = new ObjectRows($bench);
         if ($found !== null) {
@@ -138,7 +139,7 @@ final class LayersLens implements Lens
 
     private function list(int $layer): RowList
     {
-        return $this->lists[$layer] ??= new RowList(Bits::ofRanges($this->bench->scene()->count(), $this->matches === null ? $this->bench->contents()->ranges($layer) : $this->matches[$layer] ?? []), $this->order);
+        return $this->lists[$layer] ??= new RowList($this->bench->scene()->count(), fn (): Bits => Bits::ofRanges($this->bench->scene()->count(), $this->matches === null ? $this->bench->contents()->ranges($layer) : $this->matches[$layer] ?? []), $this->order);
     }
 
     /** @return array<int, list<array{int, int}>> */

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use App\Workbench\Bench;
+use VineShelf\Facts\Ordered;
 use VineShelf\Rules\Relatives;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Packed;
 
 /**
  * Objects as the source nests them. What is on show is kept as ranges of rows: everything, less what is folded away. That costs
@@ -20,28 +20,29 @@ final class NestingLens implements Lens
 
     private int $total = 0;
 
-    /** @var list<int>|null scene rows on show, when they are sorted */
-    private ?array $flat = null;
+    /** Set when each row's own children come sorted. */
+    private ?SortedForest $sorted = null;
 
     /** @var array<int, true> object numbers */
     private readonly array $unfolded;
 
     /**
      * @param array<int, true> $unfolded object numbers
-     * @param string|null      $order    packed rows of the scene, sorted: each row's own children come in that order
+     * @param Ordered|Blocks|null $order each row's own children come in that order; null for the order of the scene
      * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
-    public function __construct(private readonly Bench $bench, array $unfolded, ?string $order = null, private readonly ?Bits $found = null)
+    public function __construct(private readonly Bench $bench, array $unfolded, Ordered|Blocks|null $order = null, private readonly ?Bits $found = null)
     {
         $this->unfolded = $unfolded;
-        if ($order !== null) {
-            $this->showSorted($order);
-        } elseif ($found === null) {
+        if ($found === null) {
             $this->showAll();
         } else {
             foreach ($this->withAbove($found)->ranges() as [$first, $last]) {
                 $this->show($first, $last);
             }
+        }
+        if ($order !== null) {
+            $this->sorted = new SortedForest($bench->scene(), Bits::ofRanges($bench->scene()->count(), array_map(static fn (array $shown): array => [$shown[0], $shown[1]], $this->shown)), $order);
         }
     }
 
@@ -69,10 +70,8 @@ final class NestingLens implements Lens
     public function position(string $key): ?int
     {
         $row = $key[0] === 'O' ? $this->bench->scene()->row((int) substr($key, 1)) : 0;
-        if ($this->flat !== null) {
-            $at = array_search($row, $this->flat, true);
-
-            return $at === false ? null : $at;
+        if ($this->sorted !== null) {
+            return $row === 0 ? null : $this->sorted->place($row);
         }
         foreach ($this->shown as [$first, $last, $at]) {
             if ($row >= $first && $row <= $last) {
@@ -86,8 +85,8 @@ final class NestingLens implements Lens
     /** @return list<int> scene rows */
     private function window(int $from, int $count): array
     {
-        if ($this->flat !== null) {
-            return array_slice($this->flat, $from, $count);
+        if ($this->sorted !== null) {
+            return $this->sorted->slice($from, $count);
         }
         $rows = [];
         foreach ($this->shown as [$first, $last, $at]) {
@@ -118,38 +117,6 @@ final class NestingLens implements Lens
     private function withAbove(Bits $found): Bits
     {
         return $found->or(Relatives::holding($this->bench->scene(), $found));
-    }
-
-    private function showSorted(string $order): void
-    {
-        $scene = $this->bench->scene();
-        $parents = $scene->column('parent');
-        $shown = $this->found === null ? null : $this->withAbove($this->found)->bytes;
-        $open = [0 => true];
-        foreach ($scene->groups() as $group) {
-            if ($shown !== null || isset($this->unfolded[$scene->number($group)])) {
-                $open[$group] = true;
-            }
-        }
-        $children = [];
-        foreach (Packed::uint32($order, 0, intdiv(strlen($order), 4)) as $row) {
-            if ($shown !== null && (ord($shown[$row >> 3]) >> ($row & 7) & 1) === 0) {
-                continue;
-            }
-            $parent = Packed::uint32At($parents, $row);
-            if (isset($open[$parent])) {
-                $children[$parent][] = $row;
-            }
-        }
-        $this->flat = [];
-        $stack = array_reverse($children[0] ?? []);
-        while (($row = array_pop($stack)) !== null) {
-            $this->flat[] = $row;
-            if (isset($children[$row])) {
-                array_push($stack, ...array_reverse($children[$row]));
-            }
-        }
-        $this->total = count($this->flat);
     }
 
     private function show(int $first, int $last): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use App\Workbench\Bench;
+use VineShelf\Facts\Ordered;
 use VineShelf\Scene\Bits;
 
 /** Every object, flat, sorted by any column. */
@@ -12,10 +13,9 @@ final readonly class ObjectsLens implements Lens
 {
     private RowList $rows;
 
-    /** @param string|null $order packed rows of the scene, sorted */
-    public function __construct(private Bench $bench, ?string $order, ?Bits $found)
+    public function __construct(private Bench $bench, Ordered|Blocks|null $order, ?Bits $found)
     {
-        $this->rows = new RowList($found ?? Bits::none($bench->scene()->count()), $order, $found === null);
+        $this->rows = new RowList($bench->scene()->count(), $found === null ? null : static fn (): Bits => $found, $order);
     }
 
     public function total(): int

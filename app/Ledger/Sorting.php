@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use App\Workbench\Bench;
-use VineShelf\Scene\Runs;
+use VineShelf\Facts\Ordered;
 
 /** All rows of a scene, sorted by a column of the ledger. */
 final readonly class Sorting
 {
     public function __construct(private Bench $bench) {}
 
-    /** @return string|null packed uint32; null for the order of the scene */
-    public function order(string $by, bool $down): ?string
+    /** @return Ordered|Blocks|null null for the order of the scene */
+    public function order(string $by, bool $down): Ordered|Blocks|null
     {
         if ($by === '') {
             return null;
@@ -23,29 +23,17 @@ final readonly class Sorting
         return match ($by) {
             'count' => $facts->order('holds', $down),
             'weigh' => $facts->order('weight', $down),
-            'desk' => self::byValue($this->bench->inEffect()->rungs(), [5, 4, 3, 2, 1, 0], $down),
-            'lock' => self::byValue($this->bench->inEffect()->locks(), [0, 1, 2], $down),
-            'layer' => self::byValue($this->bench->scene()->layers(), array_map(static fn (array $entry): int => $entry[0]->number, $this->bench->layers()->walk()), $down),
+            'desk' => new Blocks($this->bench->inEffect()->rungs(), $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0]),
+            'lock' => new Blocks($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
+            'layer' => self::byLayer($this->bench, $down),
             default => $facts->order(str_starts_with($by, 'p:') ? 'property.'.($facts->properties()[substr($by, 2)][0] ?? 0) : $by, $down),
         };
     }
 
-    /** @param list<int> $values in the order in which they come */
-    private static function byValue(Runs $runs, array $values, bool $down): string
+    private static function byLayer(Bench $bench, bool $down): Blocks
     {
-        $rows = [];
-        foreach ($runs->values as $index => $value) {
-            for ($row = $runs->starts[$index], $last = $runs->end($index); $row <= $last; $row++) {
-                $rows[$value][] = $row;
-            }
-        }
-        $sorted = '';
-        foreach ($down ? array_reverse($values) : $values as $value) {
-            if (isset($rows[$value])) {
-                $sorted .= pack('V*', ...$rows[$value]);
-            }
-        }
+        $numbers = array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk());
 
-        return $sorted;
+        return new Blocks($bench->scene()->layers(), $down ? array_reverse($numbers) : $numbers);
     }
 }

@@ -21,8 +21,11 @@ final class SceneStore
 {
     private const MANIFESTS_KEPT = 4;
 
+    /** What follows from columns that can change. */
+    private const FOLLOW = ['names' => ['order.name.up', 'order.name.down', 'bits.unnamed'], 'layer' => ['tally.layer']];
+
     /** Raised when a column is laid out differently: indexes of another layout are not read and built again. */
-    private const LAYOUT = 2;
+    private const LAYOUT = 3;
 
     public function scene(Project $project): Scene
     {
@@ -54,14 +57,12 @@ final class SceneStore
     public function ripen(Project $project): void
     {
         $columns = $this->columns($project);
-        foreach (['box', 'instances', 'depths', 'ranked.kind', 'ranked.class', 'ranked.surfaces', 'ranked.mesh', 'bits.groups', 'bits.unnamed', 'bits.material', 'bits.textures', 'order.name.up'] as $name) {
+        foreach (['box', 'instances', 'depths', 'ranked.kind', 'ranked.class', 'ranked.surfaces', 'ranked.mesh', 'bits.groups', 'bits.unnamed', 'bits.material', 'bits.textures', 'tally.layer', 'tally.kind', 'tally.kindclass', 'tally.surfaces', 'tally.source', 'order.name.up'] as $name) {
             $columns->column($name);
         }
         foreach (Measure::cases() as $measure) {
             $columns->column("ranked.$measure->value");
-            if (in_array($measure, [Measure::Triangles, Measure::Weight, Measure::Size], true)) {
-                $columns->column("order.$measure->value.down");
-            }
+            $columns->column("order.$measure->value.down");
         }
     }
 
@@ -77,8 +78,8 @@ final class SceneStore
             return;
         }
         // What was worked out from a column that has changed is worked out again when it is needed.
-        foreach (isset($changed['names']) ? ['order.name.up', 'order.name.down', 'bits.unnamed'] : [] as $stale) {
-            unset($files[$stale]);
+        foreach (array_intersect_key(self::FOLLOW, $changed) as $stale) {
+            $files = array_diff_key($files, array_flip($stale));
         }
         $this->keep($project, $this->write($project, $changed) + $files);
         if ($project->revision % 8 === 0) {

@@ -139,15 +139,21 @@ final class Bench
     }
 
     /**
-     * How many of the rows have which rung or lock in effect.
+     * How many of some rows have which rung or lock in effect.
      *
-     * @param string $of "rungs" or "locks"
+     * @param \Closure(): Bits $find  the rows
+     * @param int              $count how many they are
+     * @param string           $of    "rungs" or "locks"
      *
      * @return array<int, int> rows by value, only values that there are
      */
-    public function spread(Bits $rows, string $of): array
+    public function spread(\Closure $find, int $count, string $of): array
     {
         $runs = $of === 'rungs' ? $this->inEffect()->rungs() : $this->inEffect()->locks();
+        if ($runs->count() === 1) {
+            return [$runs->values[0] => $count];
+        }
+        $rows = $find();
         $spread = [];
         foreach (array_unique($runs->values) as $value) {
             $bits = $this->states["$of $value"] ??= Bits::ofRuns($runs, [$value => true]);

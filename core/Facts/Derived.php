@@ -22,7 +22,8 @@ use VineShelf\Scene\Scene;
  * | ranked.C        | {@see Ranked}, of a measure, kind, mesh, class, surfaces or property.N (its codes) |
  * | ranked.number.N | {@see Ranked}, of the numbers that property N has                                 |
  * | bits.W          | {@see Bits}: groups, unnamed, or has material, textures, properties               |
- * | order.C.up/down | uint32: rows sorted by a measure, name, kind, class, material, source, property.N |
+ * | order.C.up/down | {@see Ordered}, by a measure, name, kind, class, material, source or property.N       |
+ * | tally.C         | {@see Tally} of layer, source, kind, class, surfaces, or kind and class           |
  */
 final class Derived
 {
@@ -37,6 +38,7 @@ final class Derived
             'depths' => self::depths($scene),
             'ranked' => isset($parts[1]) ? Ranked::pack(self::ranks($scene, $parts[1]), $scene->count()) : null,
             'bits' => isset($parts[1]) ? self::bits($scene, $parts[1])->bytes : null,
+            'tally' => isset($parts[1]) ? Tally::pack($scene, $parts[1]) : null,
             'order' => isset($parts[1]) ? self::order($scene, $parts[1]) : null,
             default => null,
         };
@@ -92,9 +94,8 @@ final class Derived
     {
         $down = str_ends_with($name, '.down');
         $by = substr($name, 0, (int) strrpos($name, '.'));
-        $rows = Order::by(self::values($scene, $by), $scene->count(), $down);
 
-        return $rows === [] ? '' : pack('V*', ...$rows);
+        return Ordered::pack(Order::by(self::values($scene, $by), $scene->count(), $down));
     }
 
     /** @return array<int, int|float|string> by row */

@@ -18,6 +18,9 @@ final class Facts
     /** @var array<string, array<int|string, mixed>> */
     private array $lists = [];
 
+    /** @var array<string, Tally> */
+    private array $tallies = [];
+
     /** @var array<string, Ranked> */
     private array $ranked = [];
 
@@ -151,14 +154,16 @@ final class Facts
         return Bits::ofBytes($this->scene->count(), $this->scene->column("bits.$which"));
     }
 
-    /**
-     * A window of the rows, sorted.
-     *
-     * @param string $by a measure, or "name", "kind", "class", "material", "source", "property.N"
-     */
-    public function order(string $by, bool $down): string
+    /** @param string $by a measure, or "name", "kind", "class", "material", "source", "property.N" */
+    public function order(string $by, bool $down): Ordered
     {
-        return $this->scene->column("order.$by.".($down ? 'down' : 'up'));
+        return Ordered::unpack($this->scene->column("order.$by.".($down ? 'down' : 'up')));
+    }
+
+    /** @param string $column see {@see Tally::of()} */
+    public function tally(string $column): Tally
+    {
+        return $this->tallies[$column] ??= Tally::of($this->scene, $column);
     }
 
     private function extent(Measure $measure, int $row): ?float

@@ -4,21 +4,17 @@ declare(strict_types=1);
 
 namespace VineShelf\Layers;
 
-use VineShelf\Scene\Packed;
+use VineShelf\Facts\Tally;
 use VineShelf\Scene\Runs;
 use VineShelf\Scene\Scene;
 
 /** What the layers of a scene hold: counts, weight, and the mix of rungs or picks in them. */
 final class Contents
 {
-    /** @var array<int, list<array{int, int}>> row ranges by layer number */
+    /** @var array<int, list<array{int, int}>> row ranges by layer number, those that were asked for */
     private array $ranges = [];
 
-    /** @var array<int, int> */
-    private array $objects = [];
-
-    /** @var array<int, int> */
-    private array $triangles = [];
+    private readonly Tally $tally;
 
     /** @var \WeakMap<Runs, array<int, array<int, int>>> */
     private \WeakMap $spreads;
@@ -26,32 +22,19 @@ final class Contents
     public function __construct(private readonly Scene $scene, private readonly LayerTree $tree)
     {
         $this->spreads = new \WeakMap;
-        $layers = $scene->layers();
-        $sums = $layers->length === 0 ? '' : $scene->column('triangles');
-        $last = 0;
-        $before = 0;
-        foreach ($layers->values as $index => $layer) {
-            $first = $last + 1;
-            $last = ($layers->starts[$index + 1] ?? $layers->length + 1) - 1;
-            // Running totals: what the next run starts from is what this one ends with.
-            $total = Packed::uint64At($sums, $last);
-            $this->ranges[$layer][] = [$first, $last];
-            $this->objects[$layer] = ($this->objects[$layer] ?? 0) + $last - $first + 1;
-            $this->triangles[$layer] = ($this->triangles[$layer] ?? 0) + $total - $before;
-            $before = $total;
-        }
+        $this->tally = Tally::of($scene, 'layer');
     }
 
     /** @return list<array{int, int}> first and last row of each range of the layer's own objects */
     public function ranges(int $layer): array
     {
-        return $this->ranges[$layer] ?? [];
+        return $this->ranges[$layer] ??= $this->scene->layers()->ranges($layer);
     }
 
     /** Objects in the layer itself. */
     public function objects(int $layer): int
     {
-        return $this->objects[$layer] ?? 0;
+        return $this->tally->rows[$layer] ?? 0;
     }
 
     /** Objects in the layer and the layers nested in it. */
@@ -63,7 +46,7 @@ final class Contents
     /** Triangles drawn at Full by the layer and the layers nested in it. */
     public function trianglesWithNested(int $layer): int
     {
-        return array_sum(array_map(fn (int $number): int => $this->triangles[$number] ?? 0, $this->tree->withNested($layer)));
+        return array_sum(array_map(fn (int $number): int => $this->tally->triangles[$number] ?? 0, $this->tree->withNested($layer)));
     }
 
     /**

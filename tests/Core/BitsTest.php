@@ -5,9 +5,13 @@ declare(strict_types=1);
 namespace Tests\Core;
 
 use PHPUnit\Framework\TestCase;
+use Tests\Core\Support\PlainModel;
 use VineShelf\Facts\Order;
+use VineShelf\Facts\Ordered;
 use VineShelf\Facts\Ranked;
+use VineShelf\Facts\Tally;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Counter;
 use VineShelf\Scene\Runs;
 
 final class BitsTest extends TestCase
@@ -78,6 +82,53 @@ final class BitsTest extends TestCase
         self::assertSame([5, 1, 4, 2, 6, 3, 7], Order::by($values, 7, true));
         $names = array_map(Order::sortKey(...), [1 => 'Seat 10', 2 => 'seat 9', 3 => 'Seat 010', 4 => '10', 5 => '9', 6 => 'Äpfel']);
         self::assertSame([5, 4, 2, 1, 3, 6], Order::by($names, 6, false));
+    }
+
+    public function test_some_of_the_rows_in_an_order_are_those_of_filtering_the_whole(): void
+    {
+        mt_srand(21);
+        for ($round = 0; $round < 60; $round++) {
+            $length = mt_rand(1, $round % 5 === 0 ? 9000 : 300);
+            $rows = range(1, $length);
+            shuffle($rows);
+            $order = Ordered::unpack(Ordered::pack($rows));
+            $among = self::some($length);
+            $bits = Bits::ofRows($length, $among);
+            $is = array_flip($among);
+            $kept = array_values(array_filter($rows, static fn (int $row): bool => isset($is[$row])));
+            foreach ([0, mt_rand(0, $length), $length - 1] as $offset) {
+                self::assertSame(array_slice($rows, $offset, 9), $order->slice($offset, 9));
+                self::assertSame(array_slice($kept, $offset, 9), $order->sliceOf($bits, $offset, 9));
+            }
+            $row = $rows[array_rand($rows)];
+            self::assertSame(array_search($row, $rows, true), $order->place($row));
+            if (isset($is[$row])) {
+                self::assertSame(array_search($row, $kept, true), $order->place($row, $bits));
+            }
+            $counter = new Counter($bits);
+            for ($try = 0; $try < 20; $try++) {
+                $at = mt_rand(1, $length + 1);
+                self::assertSame(count(array_filter($among, static fn (int $one): bool => $one < $at)), $counter->before($at));
+            }
+        }
+    }
+
+    public function test_tallies_are_those_of_counting_row_by_row(): void
+    {
+        mt_srand(22);
+        for ($round = 0; $round < 20; $round++) {
+            $model = PlainModel::grow(mt_rand(1, 50));
+            foreach (['layer' => $model->forest->layerOf, 'kind' => $model->forest->kinds, 'source' => $model->sources] as $column => $values) {
+                $rows = $triangles = [];
+                foreach ($values as $number => $value) {
+                    $rows[$value] = ($rows[$value] ?? 0) + 1;
+                    $triangles[$value] = ($triangles[$value] ?? 0) + ($model->forest->triangles[$number] ?? 0);
+                }
+                self::assertEquals([$rows, $triangles], [Tally::of($model->facts->scene, $column)->rows, Tally::of($model->facts->scene, $column)->triangles], $column);
+            }
+            self::assertSame(count($model->names), array_sum(Tally::of($model->facts->scene, 'kindclass')->rows));
+            self::assertSame(array_sum($model->forest->triangles), array_sum(Tally::of($model->facts->scene, 'surfaces')->triangles));
+        }
     }
 
     /** @return list<int> */

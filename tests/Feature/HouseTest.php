@@ -93,7 +93,7 @@ final class HouseTest extends TestCase
         $ida = $this->person();
         $project = $this->baths($ida);
         $this->actingAs($ida)->post("/projects/$project->key/layers", ['name' => 'More']);
-        foreach (Storage::disk('local')->allFiles($project->folder().'/index-2') as $index => $file) {
+        foreach (Storage::disk('local')->allFiles($project->folder().'/index-3') as $index => $file) {
             // Every other file of the index disappears, and then the whole of it.
             if ($index % 2 === 0) {
                 Storage::disk('local')->delete($file);
@@ -115,7 +115,7 @@ final class HouseTest extends TestCase
         for ($change = 0; $change < 40; $change++) {
             $this->post("/projects/$project->key/file", ['layer' => 2 + $change % 2, 'keys' => 'O500,O501']);
         }
-        self::assertLessThan(130, count(Storage::disk('local')->allFiles($project->folder().'/index-2')));
+        self::assertLessThan(130, count(Storage::disk('local')->allFiles($project->folder().'/index-3')));
         $this->assertIndexTrue($project);
     }
 

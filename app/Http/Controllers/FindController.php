@@ -19,6 +19,7 @@ use VineShelf\Rules\Parser;
 use VineShelf\Rules\Printer;
 use VineShelf\Rules\RuleError;
 use VineShelf\Rules\TextIs;
+use VineShelf\Scene\Bits;
 use VineShelf\Search\NameIndex;
 
 /** Finding: how a rule can go on, the hits one by one, and names for the command box. */
@@ -66,7 +67,8 @@ final class FindController
             throw new Refused($found->error?->getMessage() ?? 'Type what to look for first.', 'words');
         }
         $arrangement = $bench->arrangement();
-        $list = new \App\Ledger\RowList($found->rows, (new \App\Ledger\Sorting($bench))->order($arrangement->sortBy, $arrangement->down));
+        $rows = $found->rows;
+        $list = new \App\Ledger\RowList($bench->scene()->count(), static fn (): Bits => $rows, (new \App\Ledger\Sorting($bench))->order($arrangement->sortBy, $arrangement->down));
         $total = $list->count();
         if ($total === 0) {
             return new JsonResponse(['total' => 0]);
@@ -77,7 +79,7 @@ final class FindController
         $next = match (true) {
             $place !== null => ($place + ($back ? $total - 1 : 1)) % $total,
             // From an object that is no hit, on to the first one after it.
-            $at > 0 && ! $arrangement->isSorted() => ($found->rows->rank($at) + ($back ? $total - 1 : 0)) % $total,
+            $at > 0 && ! $arrangement->isSorted() => ($rows->rank($at) + ($back ? $total - 1 : 0)) % $total,
             default => $back ? $total - 1 : 0,
         };
         $row = $list->slice($next, 1)[0];

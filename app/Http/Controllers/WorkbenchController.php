@@ -201,7 +201,7 @@ final class WorkbenchController
                 default => $groups->sources(),
             } as $group) {
                 $kept['groups'][] = $group->key;
-                foreach ($group->isDivided && $depth > 1 ? $groups->classes(Kind::from((int) substr($group->key, 1))) : [] as $class) {
+                foreach ($group->what === 'kind' && $depth > 1 ? $groups->classes(Kind::from((int) substr($group->key, 1))) : [] as $class) {
                     $kept['groups'][] = $class->key;
                 }
             }

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Facts;
+
+use VineShelf\Scene\MissingColumn;
+use VineShelf\Scene\Packed;
+use VineShelf\Scene\Runs;
+use VineShelf\Scene\Scene;
+
+/** How many rows and how many triangles there are of each value of a column, counted once per revision. */
+final readonly class Tally
+{
+    /**
+     * @param array<int, int> $rows      by value
+     * @param array<int, int> $triangles drawn by the rows themselves, by value
+     */
+    private function __construct(public array $rows, public array $triangles) {}
+
+    /** @param string $column "layer", "source", "kind", "class", "surfaces", or "kindclass" for a kind times 65536 plus a class code */
+    public static function of(Scene $scene, string $column): self
+    {
+        try {
+            $packed = $scene->column("tally.$column");
+        } catch (MissingColumn) {
+            $packed = self::pack($scene, $column);
+        }
+        $rows = $triangles = [];
+        for ($at = 0; $at < strlen($packed); $at += 16) {
+            [$value, $count] = Packed::uint32($packed, $at, 2);
+            $rows[$value] = $count;
+            $triangles[$value] = Packed::uint64At(substr($packed, $at + 8, 8), 0);
+        }
+
+        return new self($rows, $triangles);
+    }
+
+    public static function pack(Scene $scene, string $column): string
+    {
+        $rows = $triangles = [];
+        $count = $scene->count();
+        if ($count === 0) {
+            return '';
+        }
+        /** @var array<int, int> $sums counted from 1: entry 1 belongs to row 0 */
+        $sums = unpack('P*', $scene->column('triangles'));
+        if ($column === 'layer' || $column === 'source') {
+            $runs = Runs::unpack($scene->column($column));
+            foreach ($runs->values as $index => $value) {
+                $first = $runs->starts[$index];
+                $last = $runs->end($index);
+                $rows[$value] = ($rows[$value] ?? 0) + $last - $first + 1;
+                $triangles[$value] = ($triangles[$value] ?? 0) + $sums[$last + 1] - $sums[$first];
+            }
+        } else {
+            $kinds = $scene->column('kind');
+            $codes = $column === 'kind' ? [] : Packed::uint32($scene->column($column === 'kindclass' ? 'class' : $column), 0, $count + 1);
+            for ($row = 1; $row <= $count; $row++) {
+                $value = match ($column) {
+                    'kind' => ord($kinds[$row]),
+                    'kindclass' => ord($kinds[$row]) << 16 | $codes[$row] & 0xFFFF,
+                    default => $codes[$row],
+                };
+                $rows[$value] = ($rows[$value] ?? 0) + 1;
+                $triangles[$value] = ($triangles[$value] ?? 0) + $sums[$row + 1] - $sums[$row];
+            }
+        }
+        $packed = '';
+        foreach ($rows as $value => $number) {
+            $packed .= pack('VVP', $value, $number, $triangles[$value]);
+        }
+
+        return $packed;
+    }
+}
