@@ -57,7 +57,7 @@ final class SceneStore
     public function ripen(Project $project): void
     {
         $columns = $this->columns($project);
-        foreach (['box', 'instances', 'depths', 'ranked.kind', 'ranked.class', 'ranked.surfaces', 'ranked.mesh', 'bits.groups', 'bits.unnamed', 'bits.material', 'bits.textures', 'tally.layer', 'tally.kind', 'tally.kindclass', 'tally.surfaces', 'tally.source', 'order.name.up'] as $name) {
+        foreach (['box', 'blocks', 'instances', 'depths', 'ranked.kind', 'ranked.class', 'ranked.surfaces', 'ranked.mesh', 'bits.groups', 'bits.unnamed', 'bits.material', 'bits.textures', 'tally.layer', 'tally.kind', 'tally.kindclass', 'tally.surfaces', 'tally.source', 'order.name.up'] as $name) {
             $columns->column($name);
         }
         foreach (Measure::cases() as $measure) {

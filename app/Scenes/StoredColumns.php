@@ -16,7 +16,7 @@ final class StoredColumns implements ColumnSource
     private const FACTS = '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|sources|spots|properties|property\.\d+(\.words)?)$~';
 
     /** Columns that {@see \VineShelf\Facts\Derived} works out. */
-    private const DERIVED = '~^(box|instances|depths|(ranked|bits|order|tally)\..+)$~';
+    private const DERIVED = '~^(box|blocks|instances|depths|(ranked|bits|order|tally)\..+)$~';
 
     /** @param array<string, string> $files by column */
     public function __construct(private readonly SceneStore $store, private readonly Project $project, private array $files) {}

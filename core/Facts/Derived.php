@@ -17,6 +17,7 @@ use VineShelf\Scene\Scene;
  * | column          | what                                                                              |
  * |-----------------|-----------------------------------------------------------------------------------|
  * | box             | six 32-bit floats per row: least and greatest x, y, z of it and what it holds, from the origin |
+ * | blocks          | six 32-bit floats: the box around what rows 0 to 63 draw, 64 to 127, and so on    |
  * | instances       | uint32 per row: how often its mesh is drawn in the project                        |
  * | depths          | uint32 per row: how deep it is nested, 1 for a root                               |
  * | ranked.C        | {@see Ranked}, of a measure, kind, mesh, class, surfaces or property.N (its codes) |
@@ -27,6 +28,9 @@ use VineShelf\Scene\Scene;
  */
 final class Derived
 {
+    /** Rows that one of the "blocks" is around. */
+    public const BLOCK = 64;
+
     /** @return string|null null when there is no such column */
     public static function column(Scene $scene, string $name): ?string
     {
@@ -34,6 +38,7 @@ final class Derived
 
         return match ($parts[0]) {
             'box' => self::boxes($scene),
+            'blocks' => self::blocks($scene),
             'instances' => self::instances($scene),
             'depths' => self::depths($scene),
             'ranked' => isset($parts[1]) ? Ranked::pack(self::ranks($scene, $parts[1]), $scene->count()) : null,
@@ -292,6 +297,24 @@ final class Derived
         $numbers = array_map(static fn (int $mesh): int => $drawn[$mesh] ?? 0, $meshes);
 
         return pack('V*', ...$numbers);
+    }
+
+    private static function blocks(Scene $scene): string
+    {
+        $boxes = $scene->column('box');
+        $records = self::uint32($scene->column('recordAt'));
+        $packed = '';
+        for ($first = 0, $count = $scene->count(); $first <= $count; $first += self::BLOCK) {
+            $block = new Box;
+            for ($row = max(1, $first), $last = min($count, $first + self::BLOCK - 1); $row <= $last; $row++) {
+                if ($records[$row + 1] > $records[$row]) {
+                    $block = $block->with(new Box(...Packed::float32($boxes, $row * 24, 6)));
+                }
+            }
+            $packed .= pack('g6', $block->minX, $block->minY, $block->minZ, $block->maxX, $block->maxY, $block->maxZ);
+        }
+
+        return $packed;
     }
 
     private static function boxes(Scene $scene): string

@@ -9,32 +9,81 @@ namespace VineShelf\Picking;
  *
  * Other shapes are compared as convex polygons of one to four corners, given as flat lists of x and y.
  */
-final readonly class Outline
+final class Outline
 {
-    public float $left;
+    public readonly float $left;
 
-    public float $top;
+    public readonly float $top;
 
-    public float $right;
+    public readonly float $right;
 
-    public float $bottom;
+    public readonly float $bottom;
 
-    private int $corners;
+    /** @var int<1, max> */
+    private readonly int $corners;
+
+    /** @var array<int, list<int<0, max>>> for each band of the picture, the sides that pass through it, by the corner where they end */
+    private array $bands = [];
+
+    private float $band = INF;
 
     /**
      * @param non-empty-list<float> $x pixels
      * @param non-empty-list<float> $y pixels
      */
-    public function __construct(public array $x, public array $y, public bool $isConvex = false)
+    public function __construct(public readonly array $x, public readonly array $y)
     {
         $this->corners = count($x);
         [$this->left, $this->right, $this->top, $this->bottom] = [min($x), max($x), min($y), max($y)];
+        $this->bands = [range(0, $this->corners - 1)];
+    }
+
+    /** Sorts the sides into bands that are $tall pixels high, so that only a few of them are looked at for a place. */
+    public function cut(float $tall): void
+    {
+        $this->band = $tall;
+        $this->bands = array_fill(0, (int) floor(($this->bottom - $this->top) / $tall) + 1, []);
+        for ($at = 0, $before = $this->corners - 1; $at < $this->corners; $before = $at++) {
+            $first = (int) floor((min($this->y[$at], $this->y[$before]) - $this->top) / $tall);
+            $last = (int) floor((max($this->y[$at], $this->y[$before]) - $this->top) / $tall);
+            for ($band = $first; $band <= $last; $band++) {
+                $this->bands[$band][] = $at;
+            }
+        }
+    }
+
+    /**
+     * Where each side passes through a band.
+     *
+     * @param int $band counted from the outline's top
+     *
+     * @return list<array{float, float}> least and greatest x
+     */
+    public function passes(int $band): array
+    {
+        $passes = [];
+        $top = $this->top + $band * $this->band;
+        foreach ($this->bands[$band] ?? [] as $at) {
+            $before = $at === 0 ? $this->corners - 1 : $at - 1;
+            [$ax, $ay, $bx, $by] = [$this->x[$before], $this->y[$before], $this->x[$at], $this->y[$at]];
+            if ($ay === $by) {
+                $passes[] = [min($ax, $bx), max($ax, $bx)];
+
+                continue;
+            }
+            $from = $ax + ($bx - $ax) * max(0.0, min(1.0, ($top - $ay) / ($by - $ay)));
+            $to = $ax + ($bx - $ax) * max(0.0, min(1.0, ($top + $this->band - $ay) / ($by - $ay)));
+            $passes[] = [min($from, $to), max($from, $to)];
+        }
+
+        return $passes;
     }
 
     public function has(float $x, float $y): bool
     {
         $inside = false;
-        for ($at = 0, $before = $this->corners - 1; $at < $this->corners; $before = $at++) {
+        foreach ($this->bands[$this->band === INF ? 0 : (int) floor(($y - $this->top) / $this->band)] ?? [] as $at) {
+            $before = $at === 0 ? $this->corners - 1 : $at - 1;
             if (($this->y[$at] > $y) !== ($this->y[$before] > $y)
                 && $x < ($this->x[$before] - $this->x[$at]) * ($y - $this->y[$at]) / ($this->y[$before] - $this->y[$at]) + $this->x[$at]) {
                 $inside = ! $inside;
@@ -88,17 +137,22 @@ final readonly class Outline
     {
         [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
         $corners = count($x);
-        for ($at = 0, $before = $this->corners - 1; $at < $this->corners; $before = $at++) {
-            [$ax, $ay, $bx, $by] = [$this->x[$before], $this->y[$before], $this->x[$at], $this->y[$at]];
-            if (max($ax, $bx) < $left || min($ax, $bx) > $right || max($ay, $by) < $top || min($ay, $by) > $bottom) {
-                continue;
-            }
-            if ($corners > 2 && self::holds($x, $y, $ax, $ay)) {
-                return true;
-            }
-            for ($to = 0, $from = $corners - 1; $to < $corners; $from = $to++) {
-                if (self::meet($ax, $ay, $bx, $by, $x[$from], $y[$from], $x[$to], $y[$to])) {
+        $first = $this->band === INF ? 0 : max(0, (int) floor(($top - $this->top) / $this->band));
+        $last = $this->band === INF ? 0 : min(count($this->bands) - 1, (int) floor(($bottom - $this->top) / $this->band));
+        for ($band = $first; $band <= $last; $band++) {
+            foreach ($this->bands[$band] as $at) {
+                $before = $at === 0 ? $this->corners - 1 : $at - 1;
+                [$ax, $ay, $bx, $by] = [$this->x[$before], $this->y[$before], $this->x[$at], $this->y[$at]];
+                if (($ax > $bx ? $ax : $bx) < $left || ($ax < $bx ? $ax : $bx) > $right || ($ay > $by ? $ay : $by) < $top || ($ay < $by ? $ay : $by) > $bottom) {
+                    continue;
+                }
+                if ($corners > 2 && self::holds($x, $y, $ax, $ay)) {
                     return true;
+                }
+                for ($to = 0, $from = $corners - 1; $to < $corners; $from = $to++) {
+                    if (self::meet($ax, $ay, $bx, $by, $x[$from], $y[$from], $x[$to], $y[$to])) {
+                        return true;
+                    }
                 }
             }
         }

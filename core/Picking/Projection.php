@@ -24,8 +24,12 @@ final class Projection
     /** @var \WeakMap<Shape, array<int, array<int, int>>> */
     private \WeakMap $corners;
 
+    /** @var \WeakMap<Shape, array<int, list<int>>> */
+    private \WeakMap $used;
+
     public function __construct(private readonly Camera $camera, private readonly Region $region)
     {
+        $this->used = new \WeakMap;
         $this->places = new \WeakMap;
         $this->corners = new \WeakMap;
     }
@@ -43,21 +47,13 @@ final class Projection
         foreach ($shape->pieces as $index => $piece) {
             [$xs, $ys, $ws] = $this->project($shape, $index, $rows);
             $behind = false;
-            $within = [];
-            foreach ($ws as $vertex => $w) {
-                if ($w < $near) {
+            $corners = $this->corners($shape, $index);
+            // Vertices that nothing is made of do not count.
+            foreach ($this->used($shape, $index, $corners) as $vertex) {
+                if ($ws[$vertex] < $near) {
                     $behind = true;
                 } elseif ($region->has($xs[$vertex], $ys[$vertex])) {
-                    $within[$vertex] = true;
-                }
-            }
-            $corners = $this->corners($shape, $index);
-            if ($within !== []) {
-                // Vertices that nothing is made of do not count.
-                foreach ($corners as $corner) {
-                    if (isset($within[$corner])) {
-                        return true;
-                    }
+                    return true;
                 }
             }
             $size = self::size($piece['kind']);
@@ -104,20 +100,22 @@ final class Projection
         foreach ($shape->pieces as $index => $piece) {
             [$xs, $ys, $ws] = $this->project($shape, $index, $rows);
             $corners = $this->corners($shape, $index);
-            $seen = [];
             $size = self::size($piece['kind']);
             $count = count($corners) - count($corners) % $size;
-            for ($at = 1; $at <= $count; $at++) {
-                $vertex = $corners[$at];
-                if (! isset($seen[$vertex])) {
-                    $seen[$vertex] = true;
-                    if ($ws[$vertex] < $this->camera->near || ! $region->has($xs[$vertex], $ys[$vertex])) {
-                        return false;
-                    }
+            foreach ($this->used($shape, $index, $corners) as $vertex) {
+                if ($ws[$vertex] < $this->camera->near || ! $region->has($xs[$vertex], $ys[$vertex])) {
+                    return false;
                 }
             }
             for ($at = 1; $at <= $count; $at += $size) {
                 $any = true;
+                if ($size === 3) {
+                    [$x1, $x2, $x3] = [$xs[$corners[$at]], $xs[$corners[$at + 1]], $xs[$corners[$at + 2]]];
+                    [$y1, $y2, $y3] = [$ys[$corners[$at]], $ys[$corners[$at + 1]], $ys[$corners[$at + 2]]];
+                    if ($region->rectangleIs(min($x1, $x2, $x3), min($y1, $y2, $y3), max($x1, $x2, $x3), max($y1, $y2, $y3)) === Region::IN) {
+                        continue;
+                    }
+                }
                 $x = [$xs[$corners[$at]]];
                 $y = [$ys[$corners[$at]]];
                 for ($corner = $at + 1; $corner < $at + $size; $corner++) {
@@ -242,6 +240,22 @@ final class Projection
         }
 
         return $corners;
+    }
+
+    /**
+     * @param array<int, int> $corners
+     *
+     * @return list<int> the vertices that the corners name, each once
+     */
+    private function used(Shape $shape, int $piece, array $corners): array
+    {
+        $known = $this->used[$shape] ?? [];
+        if (! isset($known[$piece])) {
+            $known[$piece] = array_keys(array_flip($corners));
+            $this->used[$shape] = $known;
+        }
+
+        return $known[$piece];
     }
 
     /** @return int<1, 3> corners of one primitive */

@@ -18,9 +18,9 @@ final class Region
 
     public const IN = 2;
 
-    private const CELL = 8.0;
+    private const CELL = 2.0;
 
-    private const MOST_CELLS = 160;
+    private const MOST_CELLS = 320;
 
     public readonly float $left;
 
@@ -32,8 +32,11 @@ final class Region
 
     private readonly int $rows;
 
-    /** @var list<int> by cell, row after row */
+    /** @var array<int, int> by cell, row after row */
     private array $cells;
+
+    /** @var array<int, list<int>> the outlines that pass through a mixed cell */
+    private array $through = [];
 
     /** @var list<int> cells that are not outside, summed from the upper left; one row and column more than cells */
     private array $notOut;
@@ -60,7 +63,7 @@ final class Region
         [$left, $right] = [min($x1, $x2), max($x1, $x2)];
         [$top, $bottom] = [min($y1, $y2), max($y1, $y2)];
 
-        return new self([new Outline([$left, $right, $right, $left], [$top, $top, $bottom, $bottom], true)]);
+        return new self([new Outline([$left, $right, $right, $left], [$top, $top, $bottom, $bottom])]);
     }
 
     /** A circle as a polygon of 72 corners: off by less than a thousandth of its radius. */
@@ -72,7 +75,7 @@ final class Region
     /** @param non-empty-list<array{float, float}> $corners three or more */
     public static function polygon(array $corners): self
     {
-        return new self([new Outline(array_map(static fn (array $corner): float => $corner[0], $corners), array_map(static fn (array $corner): float => $corner[1], $corners), count($corners) === 3)]);
+        return new self([new Outline(array_map(static fn (array $corner): float => $corner[0], $corners), array_map(static fn (array $corner): float => $corner[1], $corners))]);
     }
 
     /**
@@ -124,12 +127,13 @@ final class Region
         if ($column < 0 || $row < 0 || $column >= $this->columns || $row >= $this->rows) {
             return false;
         }
-        $is = $this->cells[$row * $this->columns + $column];
+        $at = $row * $this->columns + $column;
+        $is = $this->cells[$at];
         if ($is !== self::MIXED) {
             return $is === self::IN;
         }
-        foreach ($this->outlines as $outline) {
-            if ($outline->has($x, $y)) {
+        foreach ($this->through[$at] as $outline) {
+            if ($this->outlines[$outline]->has($x, $y)) {
                 return true;
             }
         }
@@ -149,8 +153,9 @@ final class Region
         if ($is !== self::MIXED) {
             return $is === self::IN;
         }
+        [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
         foreach ($this->outlines as $outline) {
-            if ($outline->touches($x, $y)) {
+            if ($outline->right >= $left && $outline->left <= $right && $outline->bottom >= $top && $outline->top <= $bottom && $outline->touches($x, $y)) {
                 return true;
             }
         }
@@ -173,6 +178,13 @@ final class Region
 
         if (count($this->outlines) === 1) {
             return $this->outlines[0]->covers($x, $y);
+        }
+        // Mostly one of several outlines covers it alone.
+        [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
+        foreach ($this->outlines as $outline) {
+            if ($outline->left <= $left && $outline->right >= $right && $outline->top <= $top && $outline->bottom >= $bottom && $outline->covers($x, $y)) {
+                return true;
+            }
         }
 
         return Clip::area($x, $y) < 1e-6 ? $this->coversLine($x, $y) : self::isUsedUp($this->outlines, 0, $x, $y);
@@ -254,29 +266,56 @@ final class Region
             $y[] = ($ahead ? $toY : $fromY) + $radius * sin($angle);
         }
 
-        return new Outline($x, $y, true);
+        return new Outline($x, $y);
     }
 
     private function classify(): void
     {
-        $this->cells = [];
-        for ($row = 0; $row < $this->rows; $row++) {
-            $y = $this->top + $row * $this->cell;
-            for ($column = 0; $column < $this->columns; $column++) {
-                $x = $this->left + $column * $this->cell;
-                $is = self::OUT;
-                foreach ($this->outlines as $outline) {
-                    if ($outline->right < $x || $outline->left > $x + $this->cell || $outline->bottom < $y || $outline->top > $y + $this->cell) {
-                        continue;
-                    }
-                    if ($outline->crosses([$x, $x + $this->cell, $x + $this->cell, $x], [$y, $y, $y + $this->cell, $y + $this->cell])) {
-                        $is = max($is, self::MIXED);
-                    } elseif ($outline->has($x + $this->cell / 2, $y + $this->cell / 2)) {
-                        $is = self::IN;
-                        break;
-                    }
+        $this->cells = array_fill(0, $this->columns * $this->rows, self::OUT);
+        foreach ($this->outlines as $index => $outline) {
+            $outline->cut($this->cell);
+            for ($row = 0; $row < $this->rows; $row++) {
+                // Bands of the outline do not lie on the grid: two of them may pass through a row of cells.
+                $band = ($this->top + $row * $this->cell - $outline->top) / $this->cell;
+                if ($band < -1 || $band > ($outline->bottom - $outline->top) / $this->cell + 1) {
+                    continue;
                 }
-                $this->cells[] = $is;
+                $passes = [...$outline->passes((int) floor($band)), ...$outline->passes((int) floor($band) + 1)];
+                $this->fill($index, $row, $passes);
+            }
+        }
+    }
+
+    /**
+     * Marks the cells of a row that an outline passes through, and fills those between them.
+     *
+     * @param list<array{float, float}> $passes least and greatest x of each side in the row
+     */
+    private function fill(int $index, int $row, array $passes): void
+    {
+        $outline = $this->outlines[$index];
+        $mixed = [];
+        foreach ($passes as [$from, $to]) {
+            for ($column = max(0, (int) floor(($from - 0.01 - $this->left) / $this->cell)), $last = min($this->columns - 1, (int) floor(($to + 0.01 - $this->left) / $this->cell)); $column <= $last; $column++) {
+                $mixed[$column] = true;
+            }
+        }
+        $first = max(0, (int) floor(($outline->left - $this->left) / $this->cell));
+        $last = min($this->columns - 1, (int) floor(($outline->right - $this->left) / $this->cell));
+        $is = null;
+        for ($column = $first; $column <= $last; $column++) {
+            $at = $row * $this->columns + $column;
+            if (isset($mixed[$column])) {
+                $this->cells[$at] = max($this->cells[$at], self::MIXED);
+                $this->through[$at][] = $index;
+                $is = null;
+
+                continue;
+            }
+            // Cells between two that are passed through are all on the same side.
+            $is ??= $outline->has($this->left + ($column + 0.5) * $this->cell, $this->top + ($row + 0.5) * $this->cell);
+            if ($is) {
+                $this->cells[$at] = self::IN;
             }
         }
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Picking;
 
+use VineShelf\Facts\Derived;
 use VineShelf\Facts\Facts;
 use VineShelf\Geometry\Box;
 use VineShelf\Geometry\Shape;
@@ -20,8 +21,8 @@ use VineShelf\Scene\Scene;
  * The objects that a region in the picture catches, exact to the triangle: what is drawn as a box is caught by its box, what is
  * hidden, guarded or locked is not caught at all. What stands behind something else is caught as well.
  *
- * Bounding boxes decide most: a group whose box lies outside is passed over with all that it holds. Only where a box straddles the
- * region's edge are its triangles looked at.
+ * Bounding boxes decide most: first those around every 64 rows, then those of single objects. Only where a box straddles the region's
+ * edge are its triangles looked at.
  */
 final class RegionPick
 {
@@ -76,27 +77,39 @@ final class RegionPick
     private function byBoxes(Bits $catchable): array
     {
         $boxes = $this->scene->column('box');
-        $ends = $this->scene->column('end');
+        $blocks = $this->scene->column('blocks');
         $count = $this->scene->count();
         $open = $catchable->bytes;
         $ranges = $doubtful = [];
-        for ($row = 1; $row <= $count; $row++) {
-            $is = $this->boxIs($boxes, $row);
-            $end = Packed::uint32At($ends, $row);
+        for ($block = 0; $block * Derived::BLOCK <= $count; $block++) {
+            $first = max(1, $block * Derived::BLOCK);
+            $last = min($count, ($block + 1) * Derived::BLOCK - 1);
+            $is = $this->boxIs($blocks, $block);
             if ($is === Region::OUT) {
-                $row = $end;
-            } elseif ($is === Region::IN) {
-                $ranges[] = [$row, $end];
-                $row = $end;
-            } elseif ((ord($open[$row >> 3]) >> ($row & 7) & 1) === 1) {
-                $doubtful[] = $row;
+                continue;
+            }
+            if ($is === Region::IN) {
+                $ranges[] = [$first, $last];
+
+                continue;
+            }
+            for ($row = $first; $row <= $last; $row++) {
+                if ((ord($open[$row >> 3]) >> ($row & 7) & 1) === 0) {
+                    continue;
+                }
+                $is = $this->boxIs($boxes, $row);
+                if ($is === Region::IN) {
+                    $ranges[] = [$row, $row];
+                } elseif ($is === Region::MIXED) {
+                    $doubtful[] = $row;
+                }
             }
         }
 
         return [Bits::ofRanges($count, $ranges)->and($catchable), $doubtful];
     }
 
-    /** How the box of a row and what it holds lies to the region. */
+    /** How a box lies to the region. @param string $boxes six 32-bit floats each */
     private function boxIs(string $boxes, int $row): int
     {
         /** @var array{1: float, 2: float, 3: float, 4: float, 5: float, 6: float} $b */
