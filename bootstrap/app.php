@@ -15,6 +15,8 @@ return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->append(SecurityHeaders::class);
+        // Spaces count where names are put together, and where a rule is completed at the cursor.
+        $middleware->trimStrings(except: ['words', 'find', 'replace', 'pattern', 'prefix', 'suffix', 'starts']);
         $middleware->redirectGuestsTo('/sign-in');
         $middleware->redirectUsersTo('/projects');
     })

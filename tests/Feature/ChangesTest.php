@@ -157,11 +157,6 @@ final class ChangesTest extends ProjectTestCase
      *
      * @return TestResponse<\Illuminate\Http\Response>
      */
-    private function send(string $method, string $path, array $values = []): TestResponse
-    {
-        return $this->call($method, "/projects/{$this->project->key}/$path", $values + ['lens' => 'layers', 'from' => 0, 'count' => 60]);
-    }
-
     private function filed(string $layer): int
     {
         return $this->project->objects()->where('layer_no', $this->layer($this->project, $layer))->where('gone', false)->count();

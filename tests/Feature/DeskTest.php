@@ -8,7 +8,6 @@ use App\Models\Desk;
 use App\Models\View;
 use App\Workbench\Bench;
 use Illuminate\Support\Facades\Storage;
-use Illuminate\Testing\TestResponse;
 use VineShelf\Rungs\Rung;
 
 final class DeskTest extends ProjectTestCase
@@ -129,7 +128,7 @@ final class DeskTest extends ProjectTestCase
         $this->send('POST', 'pick', ['keys' => 'O14,O999999', 'mode' => 'toggle']);
         self::assertSame([10], $picked());
         $this->send('POST', 'ledger', ['lens' => 'nesting', 'all' => 1, 'unfold' => 1]);
-        $this->send('POST', 'pick', ['span' => '104-100', 'mode' => 'replace'], lens: 'nesting');
+        $this->send('POST', 'pick', ['span' => '104-100', 'mode' => 'replace', 'lens' => 'nesting']);
         self::assertSame([101, 102, 103, 104, 105], $picked());
         $this->send('POST', 'pick', ['found' => 1, 'words' => 'seat_shell_01', 'mode' => 'replace']);
         self::assertCount(10, $picked());
@@ -165,20 +164,5 @@ final class DeskTest extends ProjectTestCase
     private function saved(int $number): View
     {
         return $this->project->views()->where('no', $number)->firstOrFail();
-    }
-
-    private function path(string $path): string
-    {
-        return "/projects/{$this->project->key}/$path";
-    }
-
-    /**
-     * @param array<string, mixed> $values
-     *
-     * @return TestResponse<\Illuminate\Http\Response>
-     */
-    private function send(string $method, string $path, array $values = [], string $lens = 'layers', int $count = 60): TestResponse
-    {
-        return $this->call($method, $this->path($path), $values + ['lens' => $lens, 'from' => 0, 'count' => $count]);
     }
 }

@@ -144,9 +144,4 @@ final class LedgerTest extends ProjectTestCase
     {
         return implode(',', array_map(fn (string $name): string => 'O'.$this->project->objects()->where('name', $name)->value('no'), $names));
     }
-
-    private function path(string $path): string
-    {
-        return "/projects/{$this->project->key}/$path";
-    }
 }

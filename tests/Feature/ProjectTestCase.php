@@ -6,6 +6,8 @@ namespace Tests\Feature;
 
 use App\Models\Project;
 use App\Models\User;
+use App\Workbench\Bench;
+use Illuminate\Testing\TestResponse;
 use Tests\TestCase;
 
 /** A test that starts signed in, with Marlpit Baths taken in. */
@@ -21,5 +23,28 @@ abstract class ProjectTestCase extends TestCase
         $this->ida = $this->person();
         $this->project = $this->baths($this->ida);
         $this->actingAs($this->ida);
+    }
+
+    protected function path(string $path): string
+    {
+        return "/projects/{$this->project->key}/$path";
+    }
+
+    /** @param array<string, mixed> $values */
+    protected function send(string $method, string $path, array $values = [], int $count = 47): TestResponse
+    {
+        return $this->call($method, $this->path($path), $values + ['lens' => 'layers', 'from' => 0, 'count' => $count]);
+    }
+
+    /** The project as Ida sees it now. */
+    protected function bench(): Bench
+    {
+        return Bench::of($this->project->refresh(), $this->ida);
+    }
+
+    /** The number of the object with the name. */
+    protected function number(string $name): int
+    {
+        return (int) $this->project->objects()->where('name', $name)->value('no');
     }
 }
