@@ -205,6 +205,23 @@ final class RulesTest extends TestCase
         self::assertInstanceOf(StateIs::class, Parser::parse('Is Hidden')->tree);
     }
 
+    public function test_every_example_in_the_manual_is_a_rule_and_every_field_and_state_is_in_it(): void
+    {
+        $manual = (string) file_get_contents(__DIR__.'/../../docs/rules.md');
+        preg_match('~```\n(.*?)```~s', $manual, $block);
+        $examples = array_map(static fn (string $line): string => (string) preg_replace('~\s{3,}.*~', '', $line), array_filter(explode("\n", $block[1] ?? '')));
+        preg_match('~## Examples(.*?)\n## ~s', $manual, $section);
+        preg_match_all('~\| `([^`]+)` \|~', $section[1] ?? '', $found);
+        $examples = [...$examples, ...$found[1]];
+        self::assertGreaterThan(14, count($examples));
+        foreach ($examples as $example) {
+            self::assertNotSame('', Printer::print(Parser::parse($example)->tree), $example);
+        }
+        foreach ([...array_map(static fn (Field $field): string => "`$field->value:`", Field::cases()), ...array_map(static fn (\VineShelf\Facts\Measure $measure): string => "`$measure->value`", \VineShelf\Facts\Measure::cases()), ...array_map(static fn (\VineShelf\Rules\State $state): string => "`$state->value`", \VineShelf\Rules\State::cases())] as $word) {
+            self::assertStringContainsString($word, $manual);
+        }
+    }
+
     private static function text(string $rule): TextIs
     {
         $tree = str_contains($rule, '(') ? new TextIs('name', \VineShelf\Rules\TextTest::Has, $rule, false) : Parser::parse($rule)->tree;
