@@ -49,7 +49,7 @@ final class WorkbenchTest extends BrowserTestCase
         $browser->js('document.querySelector("#canvas canvas").focus()');
         $browser->press('/');
         $browser->type('#words', 'lifering')->waitForText('#hits', '4 objects');
-        $browser->press('Tab', 'Enter')->waitForText('#card', '4 parts picked');
+        $browser->press('Control+Enter')->waitForText('#card', '4 parts picked');
         $browser->js('document.querySelector("#canvas canvas").focus()');
         $browser->press('u')->waitFor('[data-narrow]');
         $browser->type('[data-narrow]', 'keyboard');

@@ -252,6 +252,14 @@ final class FindTest extends ProjectTestCase
         $this->getJson($this->path('layouts'))->assertNotFound();
     }
 
+    public function test_a_rule_is_asked_from_the_command_line(): void
+    {
+        $this->artisan('shelf:rule', ['project' => $this->project->key, 'rule' => 'lifering', '--json' => true])->expectsOutputToContain('"kind": "part"')->assertExitCode(0);
+        $this->artisan('shelf:rule', ['project' => $this->project->key, 'rule' => 'kind:chair'])->expectsOutputToContain('“chair” is not a kind')->assertExitCode(2);
+        $this->artisan('shelf:rule', ['project' => 'nowhere', 'rule' => 'seat'])->assertExitCode(2);
+        $this->artisan('shelf:rule', ['project' => $this->project->key, 'rule' => 'seat', '--person' => 'stranger@marlpit.example'])->assertExitCode(2);
+    }
+
     public function test_following_the_pick_is_a_switch(): void
     {
         self::assertStringContainsString('data-follow="1"', (string) $this->get($this->path('ledger?lens=layers'))->getContent());

@@ -36,6 +36,7 @@ export class Finder {
     async search(words) {
         if (words !== undefined) this.input.value = words;
         this.object = 0;
+        this.bench.canvas.outline(0);
         const status = await this.bench.ledger.search(this.input.value);
         this.input.setAttribute('aria-invalid', String(status === 422));
         this.input.classList.toggle('is-rule', /[:=<>()"]|\b(and|or|not|is|has|inside|holding|beside)\b/i.test(this.input.value));

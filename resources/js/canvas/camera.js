@@ -89,6 +89,8 @@ export class Viewpoint {
     /** Keeps the camera where it is, whatever happens. @param {boolean} held */
     hold(held) {
         this.held = held;
+        // A flight that is under way ends here.
+        if (held) this.flight++;
         this.controls.enabled = !held;
     }
 

@@ -29,6 +29,7 @@ export class Canvas {
         /** @type {Uint8Array} */
         this.pick = new Uint8Array(0);
         this.hovered = 0;
+        this.outlined = 0;
         /** Whether a click picks what is under it. */
         this.clicks = true;
         this.movingUntil = 0;
@@ -177,9 +178,9 @@ export class Canvas {
         this.viewpoint.fit(framed.expandByScalar(Math.max(size * around, size < 0.5 ? 0.75 : 0)));
     }
 
-    /** What is in front of everything now: outlined as if the pointer were over it. @param {number} number */
+    /** Outlines an object until another one is, wherever the pointer goes. @param {number} number 0 for none */
     outline(number) {
-        this.hovered = number;
+        this.outlined = number;
         this.screenStale = true;
     }
 
@@ -210,7 +211,7 @@ export class Canvas {
         }
         if (this.screenStale && this.painter.worthShowing) {
             this.screenStale = false;
-            this.painter.show(this.hovered);
+            this.painter.show(this.hovered || this.outlined);
         }
     }
 
@@ -257,6 +258,7 @@ export class Canvas {
     click(event) {
         const number = this.numberUnder(event);
         const mode = event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace';
+        this.outline(0);
         if (number === 0 && mode !== 'replace') return;
         this.report('shelf:pick', { number, mode, guarded: (this.states[number] & 16) > 0 });
     }
