@@ -9,4 +9,6 @@ return [
     ],
     // Triangles that the machine is asked to draw at most while a person works.
     'budget' => (int) env('SHELF_BUDGET', 400_000),
+    // How many more times a finished picture is drawn with a shifted raster, to smooth its edges.
+    'smoothing' => max(0, min(5, (int) env('SHELF_SMOOTHING', 5))),
 ];

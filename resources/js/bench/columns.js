@@ -49,7 +49,10 @@ export function listenToColumns(bench) {
             if (!other) return;
             way < 0 ? other.before(column) : other.after(column);
         }
-        keep().then(() => /** @type {HTMLElement | null} */ (head.querySelector(`[data-sort="${column.dataset.column}"]`))?.focus());
+        keep().then(() => {
+            // Whoever has gone on meanwhile is left where they are.
+            if (document.activeElement === document.body) /** @type {HTMLElement | null} */ (head.querySelector(`[data-sort="${column.dataset.column}"]`))?.focus();
+        });
     });
 }
 

@@ -169,8 +169,8 @@ export class Ledger {
         return Number(row.getAttribute('aria-rowindex')) - 2;
     }
 
-    /** Moves the focus to the row at a place, which may not be here yet. @param {number} place */
-    async focusPlace(place) {
+    /** Moves the focus to the row at a place, which may not be here yet. @param {number} place @param {boolean} [quiet] whether whoever is typing keeps the keyboard */
+    async focusPlace(place, quiet = false) {
         const { total } = this.shown;
         const wanted = Math.max(0, Math.min(total - 1, place));
         this.reveal(wanted);
@@ -180,16 +180,18 @@ export class Ledger {
             await this.fetch('GET', '/ledger');
             row = this.rows.querySelector(`[aria-rowindex="${wanted + 2}"]`);
         }
-        if (row instanceof HTMLElement) this.focus(row);
+        if (row instanceof HTMLElement) this.focus(row, quiet);
         return row instanceof HTMLElement ? row : null;
     }
 
-    /** @param {HTMLElement} row */
-    focus(row) {
+    /** @param {HTMLElement} row @param {boolean} [quiet] */
+    focus(row, quiet = false) {
         for (const other of this.rows.querySelectorAll('.row[tabindex="0"]')) other.setAttribute('tabindex', '-1');
         row.setAttribute('tabindex', '0');
-        row.focus({ preventScroll: true });
+        if (!quiet) row.focus({ preventScroll: true });
         this.focusKey = row.dataset.key ?? '';
+        for (const other of this.rows.querySelectorAll('.row.pointed')) other.classList.remove('pointed');
+        row.classList.toggle('pointed', quiet);
     }
 
     /** Scrolls as little as it takes to show a place. @param {number} place */

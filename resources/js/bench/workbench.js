@@ -35,6 +35,7 @@ export class Workbench {
             packs: `${base}/packs`,
             textures: `${base}/textures`,
             budget: Number(element.dataset.budget),
+            smoothing: Number(element.dataset.smoothing),
             materials: JSON.parse(document.getElementById('materials')?.textContent ?? '{}'),
             csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
         });
@@ -302,19 +303,30 @@ export class Workbench {
     jump() {
         const field = Object.assign(document.createElement('input'), { className: 'jump', placeholder: 'Jump to a name' });
         field.setAttribute('aria-label', 'Jump to a row by the start of its name');
-        const end = () => {
+        let over = false;
+        const leave = () => {
+            // Taking the field away makes it lose the focus, which would take it away again.
+            if (over) return;
+            over = true;
             field.remove();
-            this.ledger.row(this.ledger.focusKey)?.focus({ preventScroll: true });
         };
+        const end = () => {
+            leave();
+            const row = this.ledger.row(this.ledger.focusKey);
+            if (row) this.ledger.focus(row);
+        };
+        let last = 0;
         const go = async (/** @type {number} */ from) => {
             const words = field.value.toLowerCase();
+            const asked = ++last;
             if (words === '') return;
             const { lens, words: rule } = this.ledger;
             const found = await this.server.json(`/ledger/ahead?lens=${lens}&words=${encodeURIComponent(rule)}&starts=${encodeURIComponent(words)}&after=${from}`);
+            // What was typed since overtakes the answer.
+            if (asked !== last) return;
             if (!found || found.place === null) return void field.setAttribute('aria-invalid', 'true');
             field.removeAttribute('aria-invalid');
-            await this.ledger.focusPlace(found.place);
-            field.focus();
+            await this.ledger.focusPlace(found.place, true);
         };
         const here = () => {
             const row = this.ledger.row(this.ledger.focusKey);
@@ -328,7 +340,7 @@ export class Workbench {
             else return;
             event.preventDefault();
         });
-        field.addEventListener('blur', () => setTimeout(() => document.activeElement !== field && field.remove(), 200));
+        field.addEventListener('blur', leave);
         this.element.querySelector('.ledger')?.append(field);
         field.focus();
     }

@@ -11,7 +11,7 @@ import { Placements } from './placements.js';
 export class Canvas {
     /**
      * @param {HTMLElement} element
-     * @param {{records: string, packs: string, textures: string, budget: number, materials: Record<string, [number, number | null, number, number]>, csrf: string}} settings
+     * @param {{records: string, packs: string, textures: string, budget: number, smoothing: number, materials: Record<string, [number, number | null, number, number]>, csrf: string}} settings
      */
     constructor(element, settings) {
         this.element = element;
@@ -21,7 +21,7 @@ export class Canvas {
         this.surface = /** @type {HTMLCanvasElement} */ (element.querySelector('canvas'));
         this.placements = new Placements();
         this.packs = new Packs(settings.packs, this.placements, () => this.packArrived());
-        this.painter = new Painter(this.surface, this.placements, this.packs, settings.budget);
+        this.painter = new Painter(this.surface, this.placements, this.packs, settings.budget, settings.smoothing);
         this.painter.setMaterials(settings.materials);
         this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
         /** @type {Uint8Array} */

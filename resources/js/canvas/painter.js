@@ -15,7 +15,6 @@ const SLICE_MS = 60;
 /** The highest bit of a number marks it as glass. */
 const GLASS = 8388608;
 const BANDS = 64;
-const SMOOTHING = 5;
 const SMOOTHING_MS = 3500;
 
 /**
@@ -28,8 +27,10 @@ export class Painter {
      * @param {import('./placements.js').Placements} placements
      * @param {import('./packs.js').Packs} packs
      * @param {number} budget triangles
+     * @param {number} smoothing times that a finished picture is drawn again
      */
-    constructor(canvas, placements, packs, budget) {
+    constructor(canvas, placements, packs, budget, smoothing) {
+        this.smoothing = smoothing;
         this.placements = placements;
         this.packs = packs;
         this.budget = budget;
@@ -287,7 +288,7 @@ export class Painter {
         }
         this.smooth(pass.round);
         // A picture that takes long is not drawn again only to smooth its edges.
-        if (pass.round >= SMOOTHING || pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > SMOOTHING_MS) {
+        if (pass.round >= this.smoothing || pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > SMOOTHING_MS) {
             this.pass = null;
             return false;
         }

@@ -12,7 +12,7 @@
         <x-person-menu />
     </header>
     <main class="work" id="work"
-        data-base="{{ route('workbench', $project) }}" data-budget="{{ config('shelf.budget') }}" data-may-change="{{ Illuminate\Support\Facades\Gate::allows('change', $project) ? 1 : 0 }}" style="--tracks: {{ $bench->arrangement()->tracks() }}">
+        data-base="{{ route('workbench', $project) }}" data-budget="{{ config('shelf.budget') }}" data-smoothing="{{ config('shelf.smoothing') }}" data-may-change="{{ Illuminate\Support\Facades\Gate::allows('change', $project) ? 1 : 0 }}" style="--tracks: {{ $bench->arrangement()->tracks() }}">
         <section class="ledger" aria-label="Ledger">
             <div class="lenses"><span role="tablist" aria-label="Lens">
                 @foreach (App\Ledger\Ledger::LENSES as $lens => $label)
