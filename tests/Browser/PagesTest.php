@@ -24,7 +24,7 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'keep a view');
         $browser->click('#dialog .primary')->waitFor('.view.current');
         self::assertNoFindings($browser, 'workbench with a view');
-        foreach (['/file' => 'file under', '/layers/16/delete' => 'delete a layer', '/views/1/update' => 'update a view', '/why/100' => 'why'] as $path => $name) {
+        foreach (['/ledger/columns' => 'columns', '/pick/reach' => 'reach', '/rename' => 'rename many', '/file' => 'file under', '/layers/16/delete' => 'delete a layer', '/views/1/update' => 'update a view', '/why/100' => 'why'] as $path => $name) {
             $browser->js('shelfBench.openDialog(arguments[0])', $path);
             $browser->waitFor('#dialog[open] form');
             self::assertNoFindings($browser, $name);
@@ -34,7 +34,22 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'keys');
         $browser->js('shelfBench.dialogs.close(); shelfBench.openRowMenu(document.querySelector("#row-L16"), document.querySelector("#row-L16 .more-button"))');
         self::assertNoFindings($browser, 'row menu');
-        $browser->js('document.querySelector("#row-menu").hidePopover()');
+        $browser->js('document.querySelector("#row-menu").hidePopover(); shelfBench.command("commands")');
+        $browser->waitFor('#command-list [role=option]');
+        self::assertNoFindings($browser, 'command box');
+        $browser->js('shelfBench.dialogs.close(); shelfBench.menus.openKinds(document.querySelector("#kinds"))');
+        $browser->waitForText('#row-menu', 'all but');
+        self::assertNoFindings($browser, 'filter by kind');
+        $browser->js('document.querySelector("#row-menu").hidePopover(); shelfBench.command("tint-material"); shelfBench.command("isolate"); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 84], ["height", 70], ["p:fire rating", 96], ["desk", 46]]), sort: "height", down: 1 })');
+        $browser->waitFor('.legend-entry')->waitForText('#isolated', 'isolated');
+        $browser->click('#lens-objects')->waitFor('.row .cell');
+        $browser->find('#words')->sendKeys('kind:part layer:sea');
+        $browser->waitForText('#offers', '51 Seats');
+        self::assertNoFindings($browser, 'objects, offers, legend, isolation');
+        $browser->type('#words', 'kind:chair')->waitFor('#rule-says .error');
+        self::assertNoFindings($browser, 'a rule that is wrong');
+        $browser->type('#words', 'lifering or layer:Attic')->waitFor('#rule-says .remark');
+        self::assertNoFindings($browser, 'a rule that names what is not there');
         $report = $browser->js('return document.querySelector(".crumb a").getAttribute("href")');
         $browser->visit((string) parse_url(is_string($report) ? $report : '', PHP_URL_PATH))->waitFor('.report');
         self::assertNoFindings($browser, 'report');

@@ -213,6 +213,35 @@ export class Viewpoint {
         this.set({ eye: eye.toArray(), target: centre.toArray(), fov: this.deep.fov, ...(this.isParallel ? { tall } : {}) }, atOnce);
     }
 
+    /** Orbits, pans or zooms by a key. @param {KeyboardEvent} event @returns {boolean} whether the key meant something */
+    key(event) {
+        const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+        const zoom = { '+': 0.85, '=': 0.85, '-': 1 / 0.85 }[event.key];
+        if (this.held || (!step && !zoom) || event.ctrlKey || event.altKey || event.metaKey) return false;
+        const { target } = this.controls;
+        const way = this.camera.position.clone().sub(target);
+        if (zoom) {
+            if (this.isParallel) this.stretch(this.tall * zoom);
+            else this.camera.position.copy(target).addScaledVector(way, zoom);
+        } else if (step && event.shiftKey) {
+            const right = new Vector3().setFromMatrixColumn(this.camera.matrixWorld, 0);
+            const up = new Vector3().setFromMatrixColumn(this.camera.matrixWorld, 1);
+            const move = right.multiplyScalar(step[0]).addScaledVector(up, step[1]).multiplyScalar(this.tall * 0.08);
+            this.camera.position.add(move);
+            target.add(move);
+        } else if (step) {
+            way.applyAxisAngle(new Vector3(0, 0, 1), -step[0] * 0.12);
+            const aside = new Vector3().crossVectors(new Vector3(0, 0, 1), way).normalize();
+            const raised = way.clone().applyAxisAngle(aside, -step[1] * 0.12);
+            // Not over the pole, where left and right change places.
+            if (raised.x ** 2 + raised.y ** 2 > 0.0004 * raised.lengthSq()) way.copy(raised);
+            this.camera.position.copy(target).add(way);
+        }
+        this.controls.update();
+        this.changed();
+        return true;
+    }
+
     /** The plan or a side, in parallel. @param {string} side of SIDES @param {Box3} box what to frame */
     side(side, box) {
         if (this.held) return;

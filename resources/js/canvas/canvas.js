@@ -220,6 +220,7 @@ export class Canvas {
         let pointer = null;
         let asked = false;
         this.surface.addEventListener('contextmenu', (event) => event.preventDefault());
+        this.surface.addEventListener('keydown', (event) => this.viewpoint.key(event) && event.preventDefault());
         this.surface.addEventListener('pointerdown', (event) => {
             this.surface.focus();
             if (event.button !== 1) down = { x: event.clientX, y: event.clientY };
