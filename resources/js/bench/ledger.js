@@ -56,6 +56,7 @@ export class Ledger {
     /** Narrows the rows; a rule that cannot be understood leaves them as they were. @param {string} words */
     async search(words) {
         const before = this.words;
+        this.refocus = false;
         this.words = words.trim();
         const { from } = this.wanted;
         this.wanted.from = 0;
@@ -150,7 +151,8 @@ export class Ledger {
         const wanted = this.row(this.focusKey);
         if (this.refocus && wanted) {
             this.refocus = false;
-            wanted.focus({ preventScroll: true });
+            // Whoever is typing keeps the keyboard.
+            if (!(document.activeElement instanceof HTMLInputElement)) wanted.focus({ preventScroll: true });
         }
         const counter = /** @type {HTMLElement} */ (this.element.querySelector('#hits'));
         counter.textContent = hits === '' ? '' : `${Number(hits).toLocaleString('en')} ${hits === '1' ? 'object' : 'objects'}`;
