@@ -170,7 +170,6 @@ export class Menus {
                 const make = (/** @type {string} */ text, /** @type {string} */ title, /** @type {() => void} */ act) => {
                     const button = Object.assign(document.createElement('button'), { className: 'item', type: 'button', title });
                     button.setAttribute('role', 'menuitem');
-                    button.setAttribute('aria-label', title);
                     button.append(text);
                     button.addEventListener('click', () => {
                         this.element.hidePopover();
@@ -180,7 +179,9 @@ export class Menus {
                 };
                 const first = make(label, `Only ${label}`, only);
                 first.append(Object.assign(document.createElement('kbd'), { textContent: objects.toLocaleString('en') }));
-                line.append(first, make('all but', `All but ${label}`, without));
+                const second = make('all but', `All but ${label}`, without);
+                second.setAttribute('aria-label', `All but ${label}`);
+                line.append(first, second);
                 this.element.append(line);
             }
         }
