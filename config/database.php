@@ -17,6 +17,8 @@ return [
             'prefix_indexes' => true,
             'search_path' => 'public',
             'sslmode' => env('DB_SSLMODE', 'prefer'),
+            // Opening a connection costs more than most answers: each PHP process keeps its own and opens another when it has died.
+            'options' => [PDO::ATTR_PERSISTENT => env('DB_PERSISTENT', true)],
         ],
     ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => true],

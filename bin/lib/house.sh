@@ -176,8 +176,10 @@ CONF
     if ! running "$STATE/run/fpm.pid"; then
         rm -f "$STATE/run/fpm.sock"
         # Only real loops are worth compiling: with the usual thresholds the framework's start-up is traced again and again, and every request pays.
+        # The framework alone can use up the usual number of traces; the core's loops come later and must still find room.
         php-fpm8.2 --fpm-config "$STATE/fpm.conf" -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
-            -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
+            -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000 \
+            -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
             $( [ "$(id -u)" = 0 ] && printf -- '-R' ) >"$STATE/log/fpm-start.log" 2>&1 || fail "PHP-FPM does not start; see $STATE/log/fpm-start.log"
     fi
     if ! running "$STATE/run/nginx.pid"; then
@@ -192,7 +194,7 @@ worker() {
         cd "$1" || exit 1
         trap "kill \$child 2>/dev/null; exit 0" TERM
         while true; do
-            php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d memory_limit=512M artisan shelf:work &
+            php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000 -d memory_limit=512M artisan shelf:work &
             child=$!
             wait $child
             sleep 1

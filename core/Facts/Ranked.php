@@ -19,6 +19,8 @@ final readonly class Ranked
 {
     private const CHECKPOINTS = 48;
 
+    private const MASKS = ["\x01", "\x02", "\x04", "\x08", "\x10", "\x20", "\x40", "\x80"];
+
     private int $valuesAt;
 
     private int $startsAt;
@@ -62,7 +64,8 @@ final readonly class Ranked
         foreach (array_keys($values) as $index => $key) {
             $starts[] = count($sorted);
             array_push($sorted, ...$groups[$key]);
-            if (count($sorted) - $last >= $step) {
+            // All rows together are asked for most.
+            if (count($sorted) - $last >= $step || count($sorted) === count($numbers)) {
                 for ($end = count($sorted); $last < $end; $last++) {
                     $row = $sorted[$last];
                     $soFar[$row >> 3] = chr(ord($soFar[$row >> 3]) | 1 << ($row & 7));
@@ -165,13 +168,15 @@ final readonly class Ranked
         $wanted = $this->start($values);
         if ($above !== PHP_INT_MAX && $this->start($above) - $wanted < $wanted - $this->start($below)) {
             $bytes = $this->checkpoint($high);
+            $masks = self::MASKS;
             foreach ($this->rows($values, $above) as $row) {
-                $bytes[$row >> 3] = chr(ord($bytes[$row >> 3]) & ~(1 << ($row & 7)));
+                $bytes[$row >> 3] = $bytes[$row >> 3] & ~$masks[$row & 7];
             }
         } else {
             $bytes = $low < 0 ? Bits::none($this->length)->bytes : $this->checkpoint($low);
+            $masks = self::MASKS;
             foreach ($this->rows($below, $values) as $row) {
-                $bytes[$row >> 3] = chr(ord($bytes[$row >> 3]) | 1 << ($row & 7));
+                $bytes[$row >> 3] = $bytes[$row >> 3] | $masks[$row & 7];
             }
         }
 

@@ -79,6 +79,26 @@ final class Outline
         return $passes;
     }
 
+    /** Whether the outline turns one way only, and once around. */
+    public function isConvex(): bool
+    {
+        $way = $sense = $reversals = 0;
+        for ($at = 0; $at < $this->corners; $at++) {
+            $next = ($at + 1) % $this->corners;
+            $after = ($at + 2) % $this->corners;
+            $turn = ($this->x[$next] - $this->x[$at]) * ($this->y[$after] - $this->y[$next]) - ($this->y[$next] - $this->y[$at]) * ($this->x[$after] - $this->x[$next]);
+            $step = $this->x[$next] <=> $this->x[$at];
+            if (($turn <=> 0) * $way < 0) {
+                return false;
+            }
+            $way = ($turn <=> 0) ?: $way;
+            $reversals += $step * $sense < 0 ? 1 : 0;
+            $sense = $step ?: $sense;
+        }
+
+        return $way !== 0 && $reversals <= 2;
+    }
+
     public function has(float $x, float $y): bool
     {
         $inside = false;
@@ -153,6 +173,40 @@ final class Outline
                     if (self::meet($ax, $ay, $bx, $by, $x[$from], $y[$from], $x[$to], $y[$to])) {
                         return true;
                     }
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /** Whether the outline passes through an upright rectangle, or lies wholly in it. */
+    public function crossesRectangle(float $left, float $top, float $right, float $bottom): bool
+    {
+        $first = $this->band === INF ? 0 : max(0, (int) floor(($top - $this->top) / $this->band));
+        $last = $this->band === INF ? 0 : min(count($this->bands) - 1, (int) floor(($bottom - $this->top) / $this->band));
+        for ($band = $first; $band <= $last; $band++) {
+            foreach ($this->bands[$band] as $at) {
+                $before = $at === 0 ? $this->corners - 1 : $at - 1;
+                $ax = $this->x[$before];
+                $bx = $this->x[$at];
+                if (($ax > $bx ? $ax : $bx) < $left || ($ax < $bx ? $ax : $bx) > $right) {
+                    continue;
+                }
+                $ay = $this->y[$before];
+                $by = $this->y[$at];
+                if (($ay > $by ? $ay : $by) < $top || ($ay < $by ? $ay : $by) > $bottom) {
+                    continue;
+                }
+                // All four corners on one side of the line: it passes by.
+                $x = $bx - $ax;
+                $y = $by - $ay;
+                $one = $x * ($top - $ay) - $y * ($left - $ax);
+                $two = $x * ($top - $ay) - $y * ($right - $ax);
+                $three = $x * ($bottom - $ay) - $y * ($left - $ax);
+                $four = $x * ($bottom - $ay) - $y * ($right - $ax);
+                if (! ($one > 0 && $two > 0 && $three > 0 && $four > 0) && ! ($one < 0 && $two < 0 && $three < 0 && $four < 0)) {
+                    return true;
                 }
             }
         }

@@ -24,7 +24,7 @@ final class Projection
     /** @var \WeakMap<Shape, array<int, array<int, int>>> */
     private \WeakMap $corners;
 
-    /** @var \WeakMap<Shape, array<int, list<int>>> */
+    /** @var \WeakMap<Shape, array<int, array<int, int>>> by vertex that a primitive is made of */
     private \WeakMap $used;
 
     public function __construct(private readonly Camera $camera, private readonly Region $region)
@@ -45,17 +45,15 @@ final class Projection
         $near = $this->camera->near;
         $region = $this->region;
         foreach ($shape->pieces as $index => $piece) {
-            [$xs, $ys, $ws] = $this->project($shape, $index, $rows);
-            $behind = false;
-            $corners = $this->corners($shape, $index);
-            // Vertices that nothing is made of do not count.
-            foreach ($this->used($shape, $index, $corners) as $vertex) {
-                if ($ws[$vertex] < $near) {
-                    $behind = true;
-                } elseif ($region->has($xs[$vertex], $ys[$vertex])) {
-                    return true;
-                }
+            $xs = $ys = $ws = [];
+            if (! $this->project($shape, $index, $rows, false, $xs, $ys, $ws)) {
+                return true;
             }
+            $behind = $ws !== [] && min($ws) < $near;
+            if (! $behind && ($xs === [] || $ys === [] || $region->rectangleIsExactly(min($xs), min($ys), max($xs), max($ys)) === Region::OUT)) {
+                continue;
+            }
+            $corners = $this->corners($shape, $index);
             $size = self::size($piece['kind']);
             for ($at = 1, $count = count($corners); $at + $size - 1 <= $count; $at += $size) {
                 $a = $corners[$at];
@@ -98,14 +96,17 @@ final class Projection
         $region = $this->region;
         $any = false;
         foreach ($shape->pieces as $index => $piece) {
-            [$xs, $ys, $ws] = $this->project($shape, $index, $rows);
+            $xs = $ys = $ws = [];
+            if (! $this->project($shape, $index, $rows, true, $xs, $ys, $ws)) {
+                return false;
+            }
             $corners = $this->corners($shape, $index);
             $size = self::size($piece['kind']);
             $count = count($corners) - count($corners) % $size;
-            foreach ($this->used($shape, $index, $corners) as $vertex) {
-                if ($ws[$vertex] < $this->camera->near || ! $region->has($xs[$vertex], $ys[$vertex])) {
-                    return false;
-                }
+            if ($region->isConvex) {
+                $any = $any || $count > 0;
+
+                continue;
             }
             for ($at = 1; $at <= $count; $at += $size) {
                 $any = true;
@@ -173,15 +174,25 @@ final class Projection
     }
 
     /**
-     * @param Transform $rows
+     * Puts the vertices of a piece into the picture until one settles the question: one in the region when $inside is false, one that
+     * is not when it is true. Vertices that nothing is made of settle nothing.
      *
-     * @return array{list<float>, list<float>, list<float>} x and y in pixels where in front, else before the division; and w
+     * @param Transform   $rows
+     * @param list<float> $xs pixels where in front of the camera, else before the division
+     * @param list<float> $ys likewise
+     * @param list<float> $ws depth before the division
+     *
+     * @param-out list<float> $xs
+     * @param-out list<float> $ys
+     * @param-out list<float> $ws
+     *
+     * @return bool whether the question is still open
      */
-    private function project(Shape $shape, int $piece, array $rows): array
+    private function project(Shape $shape, int $piece, array $rows, bool $inside, array &$xs, array &$ys, array &$ws): bool
     {
         [$a, $b, $c, $d, $e, $f, $g, $h, $i, $j, $k, $l] = $rows;
         $near = $this->camera->near;
-        $xs = $ys = $ws = [];
+        $region = $this->region;
         foreach ($this->windows($shape, $piece) as $n) {
             for ($at = 1, $end = count($n); $at < $end; $at += 4) {
                 $x = $n[$at];
@@ -189,17 +200,39 @@ final class Projection
                 $z = $n[$at + 2];
                 $w = $i * $x + $j * $y + $k * $z + $l;
                 if ($w >= $near) {
-                    $xs[] = ($a * $x + $b * $y + $c * $z + $d) / $w;
-                    $ys[] = ($e * $x + $f * $y + $g * $z + $h) / $w;
+                    $u = ($a * $x + $b * $y + $c * $z + $d) / $w;
+                    $v = ($e * $x + $f * $y + $g * $z + $h) / $w;
+                    if ($region->has($u, $v) !== $inside && $this->uses($shape, $piece, count($ws))) {
+                        return false;
+                    }
                 } else {
-                    $xs[] = $a * $x + $b * $y + $c * $z + $d;
-                    $ys[] = $e * $x + $f * $y + $g * $z + $h;
+                    if ($inside && $this->uses($shape, $piece, count($ws))) {
+                        return false;
+                    }
+                    $u = $a * $x + $b * $y + $c * $z + $d;
+                    $v = $e * $x + $f * $y + $g * $z + $h;
                 }
+                $xs[] = $u;
+                $ys[] = $v;
                 $ws[] = $w;
             }
         }
 
-        return [$xs, $ys, $ws];
+        return true;
+    }
+
+    /** Whether a primitive of the piece is made of a vertex. */
+    private function uses(Shape $shape, int $piece, int $vertex): bool
+    {
+        $known = $this->used[$shape] ?? [];
+        if (! isset($known[$piece])) {
+            $corners = $this->corners($shape, $piece);
+            $size = self::size($shape->pieces[$piece]['kind']);
+            $known[$piece] = array_flip(array_slice($corners, 0, count($corners) - count($corners) % $size));
+            $this->used[$shape] = $known;
+        }
+
+        return isset($known[$piece][$vertex]);
     }
 
     /** @return iterable<array<int, int>> quantized places, counted from 1, four numbers each */
@@ -240,22 +273,6 @@ final class Projection
         }
 
         return $corners;
-    }
-
-    /**
-     * @param array<int, int> $corners
-     *
-     * @return list<int> the vertices that the corners name, each once
-     */
-    private function used(Shape $shape, int $piece, array $corners): array
-    {
-        $known = $this->used[$shape] ?? [];
-        if (! isset($known[$piece])) {
-            $known[$piece] = array_keys(array_flip($corners));
-            $this->used[$shape] = $known;
-        }
-
-        return $known[$piece];
     }
 
     /** @return int<1, 3> corners of one primitive */

@@ -26,6 +26,9 @@ final class Region
 
     public readonly float $top;
 
+    /** Whether all that has its corners in the region lies in it. */
+    public readonly bool $isConvex;
+
     private readonly float $cell;
 
     private readonly int $columns;
@@ -54,6 +57,7 @@ final class Region
         $this->cell = max(self::CELL, $wide / self::MOST_CELLS, $tall / self::MOST_CELLS);
         $this->columns = (int) floor($wide / $this->cell) + 1;
         $this->rows = (int) floor($tall / $this->cell) + 1;
+        $this->isConvex = count($outlines) === 1 && $outlines[0]->isConvex();
         $this->classify();
         $this->sum();
     }
@@ -118,6 +122,28 @@ final class Region
         }
 
         return $whole && $this->notIn[$r2 * $wide + $c2] - $this->notIn[$r1 * $wide + $c2] - $this->notIn[$r2 * $wide + $c1] + $this->notIn[$r1 * $wide + $c1] === 0 ? self::IN : self::MIXED;
+    }
+
+    /** The same, and MIXED only where the region's edge really passes through the rectangle. */
+    public function rectangleIsExactly(float $left, float $top, float $right, float $bottom): int
+    {
+        $is = $this->rectangleIs($left, $top, $right, $bottom);
+        if ($is !== self::MIXED) {
+            return $is;
+        }
+        $is = self::OUT;
+        foreach ($this->outlines as $outline) {
+            if ($outline->right < $left || $outline->left > $right || $outline->bottom < $top || $outline->top > $bottom) {
+                continue;
+            }
+            if ($outline->crossesRectangle($left, $top, $right, $bottom)) {
+                $is = self::MIXED;
+            } elseif ($outline->has($left, $top)) {
+                return self::IN;
+            }
+        }
+
+        return $is;
     }
 
     public function has(float $x, float $y): bool

@@ -84,7 +84,7 @@ final class RegionPick
         for ($block = 0; $block * Derived::BLOCK <= $count; $block++) {
             $first = max(1, $block * Derived::BLOCK);
             $last = min($count, ($block + 1) * Derived::BLOCK - 1);
-            $is = $this->boxIs($blocks, $block);
+            $is = $this->boxIs($blocks, $block, false);
             if ($is === Region::OUT) {
                 continue;
             }
@@ -97,7 +97,7 @@ final class RegionPick
                 if ((ord($open[$row >> 3]) >> ($row & 7) & 1) === 0) {
                     continue;
                 }
-                $is = $this->boxIs($boxes, $row);
+                $is = $this->boxIs($boxes, $row, true);
                 if ($is === Region::IN) {
                     $ranges[] = [$row, $row];
                 } elseif ($is === Region::MIXED) {
@@ -110,7 +110,7 @@ final class RegionPick
     }
 
     /** How a box lies to the region. @param string $boxes six 32-bit floats each */
-    private function boxIs(string $boxes, int $row): int
+    private function boxIs(string $boxes, int $row, bool $exactly): int
     {
         /** @var array{1: float, 2: float, 3: float, 4: float, 5: float, 6: float} $b */
         $b = unpack('g6', $boxes, $row * 24);
@@ -134,10 +134,21 @@ final class RegionPick
             return Region::OUT;
         }
         if ($w - $reach < $near) {
-            return Region::MIXED;
+            return $this->cutBoxIs([$cx - $hx, $cy - $hy, $cz - $hz, $cx + $hx, $cy + $hy, $cz + $hz]);
         }
         $x = $m[0] * $cx + $m[1] * $cy + $m[2] * $cz + $m[3];
         $y = $m[4] * $cx + $m[5] * $cy + $m[6] * $cz + $m[7];
+        // A rectangle that is a little too large tells mostly enough.
+        $reachX = abs($m[0]) * $hx + abs($m[1]) * $hy + abs($m[2]) * $hz;
+        $reachY = abs($m[4]) * $hx + abs($m[5]) * $hy + abs($m[6]) * $hz;
+        $left = $x - $reachX;
+        $right = $x + $reachX;
+        $top = $y - $reachY;
+        $bottom = $y + $reachY;
+        $is = $this->region->rectangleIs($left / ($left < 0 ? $w - $reach : $w + $reach), $top / ($top < 0 ? $w - $reach : $w + $reach), $right / ($right < 0 ? $w + $reach : $w - $reach), $bottom / ($bottom < 0 ? $w + $reach : $w - $reach));
+        if ($is !== Region::MIXED) {
+            return $is;
+        }
         $xx = $m[0] * $hx;
         $xy = $m[1] * $hy;
         $xz = $m[2] * $hz;
@@ -162,7 +173,46 @@ final class RegionPick
             $bottom = $py > $bottom ? $py : $bottom;
         }
 
-        return $this->region->rectangleIs($left, $top, $right, $bottom);
+        return $exactly ? $this->region->rectangleIsExactly($left, $top, $right, $bottom) : $this->region->rectangleIs($left, $top, $right, $bottom);
+    }
+
+    /**
+     * How a box that is partly behind the camera lies to the region: OUT, or MIXED.
+     *
+     * @param array{float, float, float, float, float, float} $box least and greatest x, y, z in metres
+     */
+    private function cutBoxIs(array $box): int
+    {
+        $m = $this->camera->rows;
+        $near = $this->camera->near;
+        $corners = [];
+        for ($corner = 0; $corner < 8; $corner++) {
+            $x = $box[($corner & 1) === 1 ? 3 : 0];
+            $y = $box[($corner & 2) === 2 ? 4 : 1];
+            $z = $box[($corner & 4) === 4 ? 5 : 2];
+            $corners[] = [$m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3], $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7], $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11]];
+        }
+        $left = $top = INF;
+        $right = $bottom = -INF;
+        foreach ($corners as $from => [$x, $y, $w]) {
+            // Its three edges: where they leave the near plane is seen as well.
+            foreach ([$from ^ 1, $from ^ 2, $from ^ 4] as $to) {
+                [$toX, $toY, $toW] = $corners[$to];
+                if ($w < $near && $toW < $near) {
+                    continue;
+                }
+                $t = $w < $near ? ($near - $w) / ($toW - $w) : 0.0;
+                $v = max($near, $w + ($toW - $w) * $t);
+                $px = ($x + ($toX - $x) * $t) / $v;
+                $py = ($y + ($toY - $y) * $t) / $v;
+                $left = min($left, $px);
+                $right = max($right, $px);
+                $top = min($top, $py);
+                $bottom = max($bottom, $py);
+            }
+        }
+
+        return $left > $right || $this->region->rectangleIs($left, $top, $right, $bottom) === Region::OUT ? Region::OUT : Region::MIXED;
     }
 
     private function catches(int $row, bool $asBox): bool

@@ -107,6 +107,45 @@ final class RegionTest extends TestCase
         }
     }
 
+    public function test_a_rectangle_is_mixed_exactly_where_the_edge_passes_through_it(): void
+    {
+        $square = Region::rectangle(100, 100, 200, 200);
+        // A tenth of a pixel beside the edge is within a mixed cell.
+        self::assertSame(Region::MIXED, $square->rectangleIs(200.1, 120, 200.4, 121));
+        self::assertSame(Region::OUT, $square->rectangleIsExactly(200.1, 120, 200.4, 121));
+        self::assertSame(Region::IN, $square->rectangleIsExactly(199.1, 120, 199.9, 121));
+        self::assertSame(Region::MIXED, $square->rectangleIsExactly(199.1, 120, 200.4, 121));
+        self::assertSame(Region::MIXED, $square->rectangleIsExactly(50, 50, 300, 300), 'the region lies in it');
+        mt_srand(8);
+        $told = [Region::OUT => 0, Region::MIXED => 0, Region::IN => 0];
+        for ($round = 0; $round < 400; $round++) {
+            [$region, $slow] = self::region();
+            [$x, $y] = [mt_rand(0, 800) + 0.37, mt_rand(0, 600) + 0.41];
+            [$wide, $tall] = [mt_rand(1, 90), mt_rand(1, 90)];
+            $is = $region->rectangleIsExactly($x, $y, $x + $wide, $y + $tall);
+            $told[$is]++;
+            $rectangle = [[$x, $y], [$x + $wide, $y], [$x + $wide, $y + $tall], [$x, $y + $tall]];
+            if ($is !== Region::MIXED) {
+                self::assertSame([$is === Region::IN, $is === Region::IN], [$slow->touches($rectangle), $slow->covers($rectangle)], "$slow->kind, round $round");
+            } elseif ($slow->kind !== 'brush') {
+                self::assertSame([true, false], [$slow->touches($rectangle), $slow->covers($rectangle)], "$slow->kind, round $round");
+            }
+        }
+        self::assertGreaterThan(20, min($told));
+    }
+
+    public function test_an_outline_that_turns_one_way_and_once_around_is_convex(): void
+    {
+        $star = array_map(static fn (int $at): array => [400 + 100 * cos($at * 0.8 * M_PI), 300 + 100 * sin($at * 0.8 * M_PI)], range(0, 4));
+        self::assertTrue(Region::rectangle(10, 10, 20, 30)->isConvex);
+        self::assertTrue(Region::circle(10, 10, 30)->isConvex);
+        self::assertTrue(Region::polygon([[0, 0], [0, 10], [5, 14], [10, 0]])->isConvex);
+        self::assertFalse(Region::polygon([[0, 0], [10, 10], [10, 0], [0, 10]])->isConvex, 'a bow tie');
+        self::assertFalse(Region::polygon([[0, 0], [10, 0], [5, 2], [5, 10]])->isConvex, 'a dart');
+        self::assertFalse(Region::polygon($star)->isConvex, 'a star turns one way, but twice around');
+        self::assertFalse(Region::brush([[0, 0], [50, 0], [50, 50]], 5)->isConvex);
+    }
+
     private static function camera(): Camera
     {
         $some = static fn (int $far): float => mt_rand(-$far * 10, $far * 10) / 10 + 0.013;

@@ -7,7 +7,7 @@ globalThis.window = globalThis;
 globalThis.matchMedia = () => ({ matches: true });
 const { Viewpoint } = await import('../../resources/js/canvas/camera.js');
 const { Order } = await import('../../resources/js/canvas/order.js');
-const { keyOf, shownKey } = await import('../../resources/js/bench/commands.js');
+const { keyOf, shownKey } = await import('../../resources/js/bench/keys.js');
 
 /** An element that only takes listeners. */
 const element = () => ({ addEventListener() {}, removeEventListener() {}, style: {}, getRootNode: () => ({ addEventListener() {}, removeEventListener() {} }), ownerDocument: { addEventListener() {}, removeEventListener() {} }, clientWidth: 800, clientHeight: 600 });

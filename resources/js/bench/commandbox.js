@@ -1,4 +1,4 @@
-import { shownKey } from './commands.js';
+import { shownKey } from './keys.js';
 
 const MOST = 12;
 

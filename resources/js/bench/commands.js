@@ -1,4 +1,6 @@
 import { openFolds, openLayouts } from './columns.js';
+import { jump } from './jump.js';
+import { openKeys } from './keysheet.js';
 
 /**
  * Every command: the one list behind buttons, keys, menus, the command box and the sheet of keys.
@@ -6,7 +8,7 @@ import { openFolds, openLayouts } from './columns.js';
  * @property {string} id
  * @property {string} name
  * @property {string} part where it belongs on the sheet of keys
- * @property {string} keys as {@link keyOf} writes them, several apart by a space; empty for none
+ * @property {string} keys as `keyOf` writes them, several apart by a space; empty for none
  * @property {(from: HTMLElement) => any} run
  * @property {boolean} [changes] whether it changes the project, which not everybody may
  * @property {boolean} [quiet] whether it needs something to act on and is left out of the command box
@@ -76,7 +78,7 @@ export function commandsOf(bench) {
         command('Find', 'kinds', 'Filter by kind…', '', (from) => bench.menus.openKinds(from)),
         command('Find', 'commands', 'Every command and every name', 'Ctrl+k', () => bench.commandBox.open()),
 
-        command('Ledger', 'jump', 'Jump to a row by the start of its name', "'", () => bench.jump()),
+        command('Ledger', 'jump', 'Jump to a row by the start of its name', "'", () => jump(bench)),
         ...['layers', 'nesting', 'objects', 'kinds', 'materials', 'sources'].map((lens) => command('Ledger', `lens-${lens}`, `Lens: ${lens}`, '', () => bench.turn(/** @type {HTMLElement} */ (document.getElementById(`lens-${lens}`))))),
         command('Ledger', 'fold-menu', 'Fold and unfold…', '', (from) => openFolds(bench, from)),
         command('Ledger', 'unfold-all', 'Unfold all', '', () => ledger.arrange({ all: 1, unfold: 1 })),
@@ -93,33 +95,6 @@ export function commandsOf(bench) {
         command('Views', 'keep-view', 'Keep this view…', 'v', () => bench.openDialog('/views/new'), { changes: true }),
         command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
         command('Views', 'view-menu', 'More for a view', '', (from) => bench.menus.openView(/** @type {HTMLElement} */ (from.closest('.view')), from), { quiet: true }),
-        command('Find', 'keys', 'Sheet of keys', '?', () => bench.openKeys()),
+        command('Find', 'keys', 'Sheet of keys', '?', () => openKeys(bench)),
     ];
 }
-
-/** A key as the commands name it, for example "Ctrl+Shift+z". @param {KeyboardEvent} event */
-export function keyOf(event) {
-    const digit = /^Digit([0-9])$/.exec(event.code);
-    const letter = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-    const key = event.altKey && digit ? digit[1] : letter;
-    const shift = event.shiftKey && (event.altKey || /^[a-z]$/.test(key));
-    return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`;
-}
-
-/** A key as people read it. @param {string} key */
-export function shownKey(key) {
-    return key
-        .split('+')
-        .map((part) => ({ Escape: 'Esc', Shift: '⇧', Backspace: '⌫' }[part] ?? (part.length === 1 ? part.toUpperCase() : part)))
-        .join(key.includes('Ctrl') || key.includes('Alt') ? ' + ' : ' ')
-        .replace('⇧ + ', '⇧ ');
-}
-
-/** What the mouse and the ledger's own keys do; they are not commands. */
-export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
-    Canvas: [['Left click', 'pick'], ['Shift, Alt + click', 'add, take away'], ['Left drag', 'region'], ['Right button', 'orbit'], ['Right click', 'menu'], ['Middle button', 'pan'], ['Wheel', 'zoom to the pointer'], ['← → ↑ ↓', 'orbit; with ⇧ pan'], ['+ −', 'zoom'], ['Alt + wheel', 'size of the brush']],
-    Ledger: [['↑ ↓', 'move'], ['→ ←', 'unfold, fold'], ['Space, Enter', 'pick'], ['Shift + ↑ ↓', 'pick a range'], ['Ctrl + A', 'pick every row'], ['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden'], ['L', 'open, guard, lock'], ['Y', 'why'], ['F2', 'rename'], ['Delete', 'delete layer'], ['Shift + F10', 'menu'], ['Alt + ← →', 'move a column, on its head']],
-    Find: [['Enter, Shift + Enter', 'next hit, hit before'], ['Ctrl + Enter', 'pick the hits'], ['↓, Tab', 'choose and take an offer']],
-    Walk: [['↑ W, ↓ S', 'ahead, back'], ['← →', 'turn'], ['A, D', 'step aside'], ['Shift', 'faster'], ['Esc', 'stop walking']],
-    Views: [['← →', 'step along the shelf']],
-});

@@ -1,3 +1,5 @@
+import { Marker } from './marker.js';
+
 /**
  * The line above the ledger: words or a rule. Offers how to go on, shows what is wrong where it is wrong, and steps through what was
  * found.
@@ -14,6 +16,7 @@ export class Finder {
         this.offers = [];
         this.chosen = -1;
         this.object = 0;
+        this.marker = new Marker(bench.canvas, /** @type {SVGElement} */ (/** @type {unknown} */ (document.getElementById('marker'))));
         this.input.addEventListener('input', () => this.typed());
         this.input.addEventListener('keydown', (event) => this.key(event));
         this.input.addEventListener('blur', () => setTimeout(() => this.close(), 150));
@@ -35,13 +38,20 @@ export class Finder {
     /** @param {string} [words] written into the line first */
     async search(words) {
         if (words !== undefined) this.input.value = words;
-        this.object = 0;
-        this.bench.canvas.outline(0);
+        this.leaveHit();
         const status = await this.bench.ledger.search(this.input.value);
         this.input.setAttribute('aria-invalid', String(status === 422));
         this.input.classList.toggle('is-rule', /[:=<>()"]|\b(and|or|not|is|has|inside|holding|beside)\b/i.test(this.input.value));
         if (status === 200 && this.says.querySelector('.error')) this.says.replaceChildren();
         if (status === 200) this.placeElement.textContent = this.bench.ledger.shown.hits === '' ? '' : `${Number(this.bench.ledger.shown.hits).toLocaleString('en')} found`;
+    }
+
+    /** The hit that was stepped to is no longer pointed out. */
+    leaveHit() {
+        this.object = 0;
+        this.bench.canvas.outline(0);
+        this.marker.mark(null);
+        this.bench.ledger.point('');
     }
 
     async offer() {
@@ -130,8 +140,10 @@ export class Finder {
         if (hit.total === 0) return this.bench.say('Nothing was found to step through.');
         this.object = hit.object;
         this.placeElement.textContent = `${hit.place.toLocaleString('en')} of ${hit.total.toLocaleString('en')}${hit.hidden ? ' · hidden' : ''}`;
-        this.bench.canvas.frameBox(hit.box, 0.7);
+        this.bench.canvas.frameBox(hit.box, 1.8);
         this.bench.canvas.outline(hit.object);
+        this.marker.mark(hit.box);
+        this.bench.ledger.point(`O${hit.object}`);
         this.bench.ledger.show(`O${hit.object}`);
     }
 

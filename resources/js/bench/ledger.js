@@ -25,6 +25,8 @@ export class Ledger {
         /** @type {Set<string>} layer rows that commands act on */
         this.selected = new Set();
         this.focusKey = '';
+        /** The row that is pointed out while somebody types: a hit, or where typing ahead has come to. */
+        this.pointedKey = '';
         /** @type {number | null} where a range starts */
         this.anchor = null;
         this.settle();
@@ -145,6 +147,7 @@ export class Ledger {
         for (const row of /** @type {NodeListOf<HTMLElement>} */ (this.rows.querySelectorAll('.row.is-layer, .row.is-group'))) {
             row.setAttribute('aria-selected', String(this.selected.has(row.dataset.key ?? '') || row.classList.contains('picked')));
         }
+        if (this.pointedKey !== '') this.point(this.pointedKey);
         const focused = this.row(this.focusKey) ?? this.rows.querySelector('.row');
         for (const row of this.rows.querySelectorAll('.row[tabindex="0"]')) row.setAttribute('tabindex', '-1');
         focused?.setAttribute('tabindex', '0');
@@ -192,8 +195,17 @@ export class Ledger {
         row.setAttribute('tabindex', '0');
         if (!quiet) row.focus({ preventScroll: true });
         this.focusKey = row.dataset.key ?? '';
+        this.point(quiet ? this.focusKey : '');
+    }
+
+    /** Points a row out without giving it the keyboard. @param {string} key empty for none */
+    point(key) {
+        this.pointedKey = key;
         for (const other of this.rows.querySelectorAll('.row.pointed')) other.classList.remove('pointed');
-        row.classList.toggle('pointed', quiet);
+        for (const other of this.rows.querySelectorAll('[aria-current]')) other.removeAttribute('aria-current');
+        const row = this.row(key);
+        row?.classList.add('pointed');
+        row?.setAttribute('aria-current', 'true');
     }
 
     /** Scrolls as little as it takes to show a place. @param {number} place */

@@ -3,13 +3,16 @@ import { Canvas } from '../canvas/canvas.js';
 import { Walk } from '../canvas/walk.js';
 import { listenToColumns, listenToColumnsDialog } from './columns.js';
 import { CommandBox } from './commandbox.js';
-import { GESTURES, commandsOf, keyOf, shownKey } from './commands.js';
+import { commandsOf } from './commands.js';
 import { Dialogs } from './dialogs.js';
+import { listenToDivider } from './divider.js';
 import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
 import { inflated } from './inflated.js';
+import { keyOf } from './keys.js';
 import { Ledger } from './ledger.js';
 import { Menus } from './menus.js';
+import { listenToCanvas } from './pointing.js';
 import { Regions } from './regions.js';
 import { renameInPlace } from './rename.js';
 import { Server } from './server.js';
@@ -275,76 +278,6 @@ export class Workbench {
         this.say(this.picked === 0 ? 'Nothing is picked; pick one object first.' : 'Several objects are picked; pick one to ask why.');
     }
 
-    /** The sheet of keys, made from the commands themselves. */
-    openKeys() {
-        const sheet = document.createElement('form');
-        sheet.method = 'dialog';
-        sheet.className = 'keys';
-        sheet.innerHTML = '<h2 id="dialog-title">Keys</h2><div></div><p class="acts"><button class="button" value="close">Close</button></p>';
-        /** @type {Map<string, [string, string][]>} */
-        const parts = new Map(Object.entries(GESTURES).map(([part, keys]) => [part, [...keys]]));
-        for (const { part, name, keys } of this.commands) {
-            if (keys === '' || part === 'Parked picks' || /^[0-5]$/.test(keys)) continue;
-            parts.set(part, [...(parts.get(part) ?? []), [keys.split(' ').map(shownKey).join(', '), name]]);
-        }
-        parts.get('Pick')?.push(['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden']);
-        parts.set('Parked picks', [['Alt + 1 … 9', 'recall'], ['Alt + ⇧ 1 … 9', 'park the pick']]);
-        for (const [part, keys] of parts) {
-            const section = document.createElement('section');
-            const list = document.createElement('dl');
-            for (const [key, name] of keys) list.append(Object.assign(document.createElement('dt'), { textContent: key }), Object.assign(document.createElement('dd'), { textContent: name }));
-            section.append(Object.assign(document.createElement('h3'), { textContent: part }), list);
-            sheet.querySelector('div')?.append(section);
-        }
-        this.dialogs.show(sheet);
-    }
-
-    /** Typing ahead: the next row whose name starts with what is typed gets the focus. */
-    jump() {
-        const field = Object.assign(document.createElement('input'), { className: 'jump', placeholder: 'Jump to a name' });
-        field.setAttribute('aria-label', 'Jump to a row by the start of its name');
-        let over = false;
-        const leave = () => {
-            // Taking the field away makes it lose the focus, which would take it away again.
-            if (over) return;
-            over = true;
-            field.remove();
-        };
-        const end = () => {
-            leave();
-            const row = this.ledger.row(this.ledger.focusKey);
-            if (row) this.ledger.focus(row);
-        };
-        let last = 0;
-        const go = async (/** @type {number} */ from) => {
-            const words = field.value.toLowerCase();
-            const asked = ++last;
-            if (words === '') return;
-            const { lens, words: rule } = this.ledger;
-            const found = await this.server.json(`/ledger/ahead?lens=${lens}&words=${encodeURIComponent(rule)}&starts=${encodeURIComponent(words)}&after=${from}`);
-            // What was typed since overtakes the answer.
-            if (asked !== last) return;
-            if (!found || found.place === null) return void field.setAttribute('aria-invalid', 'true');
-            field.removeAttribute('aria-invalid');
-            await this.ledger.focusPlace(found.place, true);
-        };
-        const here = () => {
-            const row = this.ledger.row(this.ledger.focusKey);
-            return row ? this.ledger.place(row) : -1;
-        };
-        field.addEventListener('input', () => go(here() - 1));
-        field.addEventListener('keydown', (event) => {
-            event.stopPropagation();
-            if (event.key === 'ArrowDown') go(here());
-            else if (['Enter', 'Escape', 'Tab'].includes(event.key)) end();
-            else return;
-            event.preventDefault();
-        });
-        field.addEventListener('blur', leave);
-        this.element.querySelector('.ledger')?.append(field);
-        field.focus();
-    }
-
     /** The pick goes one step on: open, guarded, locked, open. */
     lockPick() {
         const locked = Number(document.querySelector('.rows .row.picked')?.getAttribute('data-lock') ?? 0);
@@ -366,8 +299,8 @@ export class Workbench {
             if (slot) this.menus.openSlot(slot, event);
         });
         document.getElementById('shelf')?.addEventListener('keydown', (event) => this.stepShelf(event));
-        this.listenToCanvas();
-        this.listenToDivider();
+        listenToCanvas(this);
+        listenToDivider(/** @type {HTMLElement} */ (this.element.querySelector('.divider')));
     }
 
     /** @param {HTMLElement | null} tab */
@@ -427,51 +360,6 @@ export class Workbench {
         event.preventDefault();
     }
 
-    listenToCanvas() {
-        const element = /** @type {HTMLElement} */ (document.getElementById('canvas'));
-        const tag = /** @type {HTMLElement} */ (document.getElementById('hover-name'));
-        /** @type {Map<number, {name: string, layer: string}>} */
-        const names = new Map();
-        element.addEventListener('pointermove', (event) => {
-            const { left, top, width } = element.getBoundingClientRect();
-            const x = event.clientX - left;
-            tag.style.left = x > width - 240 ? '' : `${x + 14}px`;
-            tag.style.right = x > width - 240 ? `${width - x + 10}px` : '';
-            tag.style.top = `${event.clientY - top + 16}px`;
-        });
-        element.addEventListener('shelf:hover', async (event) => {
-            const { number, guarded } = /** @type {CustomEvent} */ (event).detail;
-            const asked = (this.hoverAsked = number);
-            if (number === 0) return void (tag.hidden = true);
-            await new Promise((resolve) => setTimeout(resolve, 60));
-            if (asked !== this.hoverAsked) return;
-            if (!names.has(number)) names.set(number, await this.server.json(`/objects/${number}`));
-            const about = names.get(number);
-            if (asked !== this.hoverAsked || !about) return;
-            tag.replaceChildren(about.name, ' ', Object.assign(document.createElement('small'), { textContent: `${about.layer}${guarded ? ' · guarded' : ''}` }));
-            tag.hidden = false;
-        });
-        element.addEventListener('shelf:pick', (event) => {
-            const { number, mode, guarded } = /** @type {CustomEvent} */ (event).detail;
-            if (guarded) return this.say('That object is guarded: pick it in the ledger, or open it first.');
-            if (number === 0) return this.command('clear-pick');
-            this.pick({ keys: `O${number}`, mode });
-        });
-        element.addEventListener('shelf:menu', (event) => {
-            const { number, x, y } = /** @type {CustomEvent} */ (event).detail;
-            this.menus.openCanvas(number, x, y);
-        });
-        element.addEventListener('shelf:drawn', (event) => {
-            const { boxes, missing, done, loading } = /** @type {CustomEvent} */ (event).detail;
-            const line = /** @type {HTMLElement} */ (document.getElementById('on-its-way'));
-            const words = missing > 0 || loading ? (missing > 0 ? `${missing.toLocaleString('en')} packs on their way` : 'more objects on their way')
-                : boxes > 0 ? `${boxes.toLocaleString('en')} objects stand as boxes, to keep within the budget` : done ? 'everything is here' : 'drawing';
-            if (line.textContent !== words) line.textContent = words;
-        });
-        addEventListener('pagehide', () => this.remember());
-        document.addEventListener('visibilitychange', () => document.hidden && this.remember());
-    }
-
     /** The camera is this person's own, in this browser. */
     remember() {
         if (this.canvas.framed) localStorage.setItem(`camera:${this.server.base}`, JSON.stringify(this.canvas.viewpoint.get()));
@@ -483,26 +371,5 @@ export class Workbench {
         } catch {
             return null;
         }
-    }
-
-    listenToDivider() {
-        const divider = /** @type {HTMLElement} */ (this.element.querySelector('.divider'));
-        const set = (/** @type {number} */ width) => {
-            const kept = Math.round(Math.max(360, Math.min(900, innerWidth - 280, width)));
-            document.documentElement.style.setProperty('--ledger', `${kept}px`);
-            divider.setAttribute('aria-valuenow', String(kept));
-            localStorage.setItem('ledger-width', String(kept));
-        };
-        const kept = Number(localStorage.getItem('ledger-width'));
-        if (kept) set(kept);
-        divider.addEventListener('pointerdown', (event) => divider.setPointerCapture(event.pointerId));
-        divider.addEventListener('pointermove', (event) => divider.hasPointerCapture(event.pointerId) && set(event.clientX));
-        divider.addEventListener('keydown', (event) => {
-            const step = { ArrowLeft: -24, ArrowRight: 24 }[event.key];
-            if (!step) return;
-            event.preventDefault();
-            event.stopPropagation();
-            set(Number(divider.getAttribute('aria-valuenow')) + step);
-        });
     }
 }

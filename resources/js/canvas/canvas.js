@@ -6,7 +6,8 @@ import { Placements } from './placements.js';
 
 /**
  * The canvas of a workbench. It draws what it is told and reports gestures as events on its element:
- * `shelf:pick` {number, mode}, `shelf:menu` {number, x, y}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done}.
+ * `shelf:pick` {number, mode}, `shelf:menu` {number, x, y}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done},
+ * `shelf:sight` when it looks from elsewhere.
  */
 export class Canvas {
     /**
@@ -142,12 +143,14 @@ export class Canvas {
         this.painter.resize(clientWidth, clientHeight);
         this.viewpoint.resize(clientWidth, clientHeight);
         this.stale = true;
+        this.report('shelf:sight', {});
     }
 
     cameraMoved() {
         this.movingUntil = performance.now() + 140;
         this.stale = true;
         this.hover(0);
+        this.report('shelf:sight', {});
     }
 
     packArrived() {
@@ -169,13 +172,15 @@ export class Canvas {
         this.viewpoint.fit(box.isEmpty() ? this.viewpoint.all : box);
     }
 
-    /** @param {number[] | null} box least and greatest x, y, z @param {number} [around] how much of its surroundings to show, in its own sizes */
+    /** @param {number[] | null} box least and greatest x, y, z @param {number} [around] how much of its surroundings to show at most, in its own sizes */
     frameBox(box, around = 0) {
         if (!box) return;
         const framed = new Box3().setFromArray(box);
-        // A light or a camera is a point: a little room around it is framed.
+        // What is small shows more of what is around it; a light or a camera is a point and gets a little room.
         const size = Math.max(...framed.getSize(new Vector3()).toArray());
-        this.viewpoint.fit(framed.expandByScalar(Math.max(size * around, size < 0.5 ? 0.75 : 0)));
+        const whole = this.viewpoint.all.isEmpty() ? size : this.viewpoint.all.getSize(new Vector3()).length();
+        const room = Math.min(size * around, Math.max(size * 0.25, whole * 0.06));
+        this.viewpoint.fit(framed.expandByScalar(Math.max(room, size < 0.5 ? 0.75 : 0)));
     }
 
     /** Outlines an object until another one is, wherever the pointer goes. @param {number} number 0 for none */

@@ -50,6 +50,7 @@
         <div class="divider" role="separator" tabindex="0" aria-orientation="vertical" aria-label="Width of the ledger" aria-valuemin="360" aria-valuemax="900" aria-valuenow="496"></div>
         <section class="canvas" id="canvas" aria-label="Canvas">
             <canvas tabindex="0" role="img" aria-label="The model. Left button picks, right button orbits, middle button pans, the wheel zooms; arrow keys orbit, with Shift they pan, plus and minus zoom."></canvas>
+            <svg class="marker" id="marker" aria-hidden="true"></svg>
             <svg class="sketch" id="sketch" aria-hidden="true"></svg>
             <div class="region-tools" role="toolbar" aria-label="Picking in the canvas">
                 @foreach (['click' => ['mouse-pointer-2', 'Pick one by one (Q)'], 'rectangle' => ['square-dashed', 'Rectangle (R)'], 'circle' => ['circle-dashed', 'Circle (C)'], 'polygon' => ['pentagon', 'Polygon: click its corners (P)'], 'lasso' => ['lasso', 'Lasso (O)'], 'brush' => ['brush', 'Brush (B)']] as $tool => [$icon, $title])

@@ -113,7 +113,7 @@ final readonly class SlowRegion
     }
 
     /** @param list<array{float, float}> $points */
-    private function touches(array $points): bool
+    public function touches(array $points): bool
     {
         foreach ($this->outlines as $outline) {
             foreach ($points as [$x, $y]) {
@@ -137,7 +137,7 @@ final readonly class SlowRegion
     }
 
     /** @param list<array{float, float}> $points */
-    private function covers(array $points): bool
+    public function covers(array $points): bool
     {
         if (count($this->outlines) === 1) {
             foreach ($points as [$x, $y]) {

@@ -1,0 +1,26 @@
+/** A key as the commands name it, for example "Ctrl+Shift+z". @param {KeyboardEvent} event */
+export function keyOf(event) {
+    const digit = /^Digit([0-9])$/.exec(event.code);
+    const letter = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+    const key = event.altKey && digit ? digit[1] : letter;
+    const shift = event.shiftKey && (event.altKey || /^[a-z]$/.test(key));
+    return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`;
+}
+
+/** A key as people read it. @param {string} key */
+export function shownKey(key) {
+    return key
+        .split('+')
+        .map((part) => ({ Escape: 'Esc', Shift: '⇧', Backspace: '⌫' }[part] ?? (part.length === 1 ? part.toUpperCase() : part)))
+        .join(key.includes('Ctrl') || key.includes('Alt') ? ' + ' : ' ')
+        .replace('⇧ + ', '⇧ ');
+}
+
+/** What the mouse and the ledger's own keys do; they are not commands. */
+export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
+    Canvas: [['Left click', 'pick'], ['Shift, Alt + click', 'add, take away'], ['Left drag', 'region'], ['Right button', 'orbit'], ['Right click', 'menu'], ['Middle button', 'pan'], ['Wheel', 'zoom to the pointer'], ['← → ↑ ↓', 'orbit; with ⇧ pan'], ['+ −', 'zoom'], ['Alt + wheel', 'size of the brush']],
+    Ledger: [['↑ ↓', 'move'], ['→ ←', 'unfold, fold'], ['Space, Enter', 'pick'], ['Shift + ↑ ↓', 'pick a range'], ['Ctrl + A', 'pick every row'], ['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden'], ['L', 'open, guard, lock'], ['Y', 'why'], ['F2', 'rename'], ['Delete', 'delete layer'], ['Shift + F10', 'menu'], ['Alt + ← →', 'move a column, on its head']],
+    Find: [['Enter, Shift + Enter', 'next hit, hit before'], ['Ctrl + Enter', 'pick the hits'], ['↓, Tab', 'choose and take an offer']],
+    Walk: [['↑ W, ↓ S', 'ahead, back'], ['← →', 'turn'], ['A, D', 'step aside'], ['Shift', 'faster'], ['Esc', 'stop walking']],
+    Views: [['← →', 'step along the shelf']],
+});
