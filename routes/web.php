@@ -65,6 +65,7 @@ Route::middleware('auth')->group(function (): void {
         Route::get('/find/complete', [FindController::class, 'complete'])->name('find.complete');
         Route::get('/find/narrow', [FindController::class, 'narrow'])->name('find.narrow');
         Route::get('/find/step', [FindController::class, 'step'])->name('find.step');
+        Route::get('/find/sight', [FindController::class, 'sight'])->name('find.sight');
         Route::get('/find/frame', [FindController::class, 'frame'])->name('find.frame');
         Route::get('/find/names', [FindController::class, 'names'])->name('find.names');
         Route::get('/cameras', [CanvasController::class, 'cameras'])->name('cameras');

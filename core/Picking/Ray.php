@@ -10,6 +10,7 @@ use VineShelf\Geometry\PrimitiveKind;
 use VineShelf\Geometry\Shape;
 use VineShelf\Geometry\Shapes;
 use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Rung;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Packed;
 
@@ -27,9 +28,14 @@ final readonly class Ray
      */
     public function __construct(private array $from, private array $way) {}
 
-    /** @return array{row: int, distance: float}|null distance in lengths of the way; null when it meets nothing */
-    public function meet(Facts $facts, InEffect $inEffect, Shapes $shapes): ?array
+    /**
+     * @param list<Rung> $through what is on these rungs lets the ray through
+     *
+     * @return array{row: int, distance: float}|null distance in lengths of the way; null when it meets nothing
+     */
+    public function meet(Facts $facts, InEffect $inEffect, Shapes $shapes, array $through = [Rung::Hidden]): ?array
     {
+        $through = array_map(static fn (Rung $rung): int => $rung->value, $through);
         $scene = $facts->scene;
         $rungs = $inEffect->rungs();
         $records = $scene->column('records');
@@ -44,7 +50,7 @@ final readonly class Ray
             $near = $this->entry($b[1] + $ox, $b[2] + $oy, $b[3] + $oz, $b[4] + $ox, $b[5] + $oy, $b[6] + $oz);
             if ($near === null) {
                 $row = Packed::uint32At($ends, $row);
-            } elseif ($rungs->at($row) > 0) {
+            } elseif (! in_array($rungs->at($row), $through, true)) {
                 $candidates[$row] = $near;
             }
         }

@@ -7,10 +7,7 @@ namespace Tests\Core;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
-use Tests\Core\Support\ShapedModel;
-use VineShelf\Geometry\Shape;
 use VineShelf\Naming\Renaming;
-use VineShelf\Picking\Ray;
 use VineShelf\Picking\Reach;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
@@ -111,39 +108,6 @@ final class ReachTest extends TestCase
         self::assertSame(['two words'], $names(new Renaming(pattern: "  two \n words "), 'a'));
     }
 
-    public function test_a_ray_meets_the_nearest_triangle(): void
-    {
-        mt_srand(14);
-        $met = 0;
-        for ($round = 0; $round < 120; $round++) {
-            $model = ShapedModel::grow(mt_rand(3, 20));
-            $scene = $model->facts->scene;
-            $from = [mt_rand(-150, 150) / 10, mt_rand(-150, 150) / 10, mt_rand(-60, 60) / 10];
-            $placed = array_merge(...array_values($model->placements)) ?: [array_fill(0, 12, 0.5)];
-            $aim = $placed[array_rand($placed)];
-            $way = [$aim[3] - $from[0], $aim[7] - $from[1], $aim[11] - $from[2] + 0.01];
-            $inEffect = new InEffect($scene, $model->forest->layers, $model->forest->settings);
-            $found = (new Ray($from, $way))->meet($model->facts, $inEffect, $model);
-            $expected = null;
-            foreach ($model->placements as $number => $placements) {
-                foreach ($model->forest->slowRung($number) === 0 ? [] : $placements as $m) {
-                    foreach (self::triangles($model->shape($model->meshes[$number]), $m) as $triangle) {
-                        $distance = self::slowHit($from, $way, $triangle);
-                        if ($distance !== null && ($expected === null || $distance < $expected[1])) {
-                            $expected = [$number, $distance];
-                        }
-                    }
-                }
-            }
-            self::assertSame($expected[0] ?? null, $found === null ? null : $scene->number($found['row']), "round $round");
-            if ($found !== null) {
-                self::assertEqualsWithDelta($expected[1] ?? 0, $found['distance'], 1e-4);
-                $met++;
-            }
-        }
-        self::assertGreaterThan(20, $met);
-    }
-
     /** @param list<int> $pick */
     private static function leads(PlainModel $model, Reach $reach, array $pick, int $number): bool
     {
@@ -198,57 +162,5 @@ final class ReachTest extends TestCase
     private static function typed(int|float|string $value): string
     {
         return get_debug_type($value)." $value";
-    }
-
-    /**
-     * @param list<float> $m
-     *
-     * @return list<list<list<float>>>
-     */
-    private static function triangles(?Shape $shape, array $m): array
-    {
-        $triangles = [];
-        foreach ($shape->pieces ?? [] as $piece) {
-            if ($piece['kind']->value !== 4) {
-                continue;
-            }
-            $places = array_values((array) unpack('s*', $piece['positions']));
-            foreach (array_chunk(array_values((array) unpack('v*', $piece['indices'])), 3) as $corners) {
-                $triangles[] = array_map(static function (int $corner) use ($places, $shape, $m): array {
-                    $p = array_map(static fn (int $axis): float => $shape->centre[$axis] + $places[$corner * 4 + $axis] * $shape->reach / 32767, [0, 1, 2]);
-
-                    return array_map(static fn (int $row): float => $m[$row] * $p[0] + $m[$row + 1] * $p[1] + $m[$row + 2] * $p[2] + $m[$row + 3], [0, 4, 8]);
-                }, $corners);
-            }
-        }
-
-        return $triangles;
-    }
-
-    /**
-     * By the plane of the triangle, and the sides of it on which the place lies.
-     *
-     * @param list<float>       $o
-     * @param list<float>       $d
-     * @param list<list<float>> $t
-     */
-    private static function slowHit(array $o, array $d, array $t): ?float
-    {
-        $minus = static fn (array $a, array $b): array => [$a[0] - $b[0], $a[1] - $b[1], $a[2] - $b[2]];
-        $cross = static fn (array $a, array $b): array => [$a[1] * $b[2] - $a[2] * $b[1], $a[2] * $b[0] - $a[0] * $b[2], $a[0] * $b[1] - $a[1] * $b[0]];
-        $dot = static fn (array $a, array $b): float => $a[0] * $b[0] + $a[1] * $b[1] + $a[2] * $b[2];
-        $normal = $cross($minus($t[1], $t[0]), $minus($t[2], $t[0]));
-        if (abs($dot($normal, $d)) < 1e-12) {
-            return null;
-        }
-        $distance = $dot($normal, $minus($t[0], $o)) / $dot($normal, $d);
-        $place = [$o[0] + $distance * $d[0], $o[1] + $distance * $d[1], $o[2] + $distance * $d[2]];
-        foreach ([0, 1, 2] as $side) {
-            if ($dot($normal, $cross($minus($t[($side + 1) % 3], $t[$side]), $minus($place, $t[$side]))) < 0) {
-                return null;
-            }
-        }
-
-        return $distance > 1e-9 ? $distance : null;
     }
 }

@@ -6,10 +6,12 @@ namespace App\Http\Controllers;
 
 use App\Changes\Refused;
 use App\Models\Project;
+use App\Scenes\MeshShapes;
 use App\Workbench\Bench;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Picking\Sight;
 use VineShelf\Rules\AllOf;
 use VineShelf\Rules\Completion;
 use VineShelf\Rules\Lexer;
@@ -85,6 +87,25 @@ final class FindController
         $row = $list->slice($next, 1)[0];
 
         return new JsonResponse(['object' => $bench->scene()->number($row), 'place' => $next + 1, 'total' => $total, 'box' => self::box($bench, $row), 'hidden' => $bench->inEffect()->rungs()->at($row) === 0]);
+    }
+
+    /** Where to look at an object from so that nothing is in front of it: the eye that the canvas would take, or one around. */
+    public function sight(Request $request, Project $project): JsonResponse
+    {
+        $given = $request->validate(['object' => ['required', 'integer'], 'eye' => ['required', 'array', 'size:3'], 'eye.*' => ['numeric', 'between:-1e7,1e7']]);
+        $bench = Bench::of($project, WorkbenchController::person($request));
+        $row = $bench->scene()->row((int) $given['object']);
+        $box = $row === 0 ? null : $bench->facts()->box($row);
+        if ($box === null || $bench->inEffect()->rungs()->at($row) === 0) {
+            return new JsonResponse(['eye' => null]);
+        }
+        $origin = $bench->facts()->origin();
+        $eye = array_map(floatval(...), array_values($given['eye']));
+        $middle = [($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2];
+        $radius = hypot($box[3] - $box[0], hypot($box[4] - $box[1], $box[5] - $box[2])) / 2;
+        $found = (new Sight($bench->facts(), $bench->inEffect(), new MeshShapes($project, $bench->scene())))->from($row, [$eye[0] + $origin[0], $eye[1] + $origin[1], $eye[2] + $origin[2]], $middle, $radius);
+
+        return new JsonResponse(['eye' => $found === null ? null : [$found[0] - $origin[0], $found[1] - $origin[1], $found[2] - $origin[2]]]);
     }
 
     /** Where objects of a pick or with a number are, for the canvas to frame. */

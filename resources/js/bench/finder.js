@@ -16,6 +16,10 @@ export class Finder {
         this.offers = [];
         this.chosen = -1;
         this.object = 0;
+        /** Where the last hit was framed from, and the direction that the person had chosen before. @type {import('../canvas/camera.js').Sight | undefined} */
+        this.led = undefined;
+        /** @type {number[] | undefined} */
+        this.way = undefined;
         this.marker = new Marker(bench.canvas, /** @type {SVGElement} */ (/** @type {unknown} */ (document.getElementById('marker'))));
         this.input.addEventListener('input', () => this.typed());
         this.input.addEventListener('keydown', (event) => this.key(event));
@@ -140,11 +144,29 @@ export class Finder {
         if (hit.total === 0) return this.bench.say('Nothing was found to step through.');
         this.object = hit.object;
         this.placeElement.textContent = `${hit.place.toLocaleString('en')} of ${hit.total.toLocaleString('en')}${hit.hidden ? ' · hidden' : ''}`;
-        this.bench.canvas.frameBox(hit.box, 1.8);
+        this.approach(hit);
         this.bench.canvas.outline(hit.object);
         this.marker.mark(hit.box);
         this.bench.ledger.point(`O${hit.object}`);
         this.bench.ledger.show(`O${hit.object}`);
+    }
+
+    /**
+     * Frames a hit, from where nothing stands in front of it. Every hit is looked at from the person's own direction if it can be, not
+     * from where the one before was seen.
+     * @param {{object: number, box: number[] | null}} hit
+     */
+    async approach({ object, box }) {
+        const { canvas, server } = this.bench;
+        const { viewpoint } = canvas;
+        if (!box) return;
+        const here = viewpoint.get();
+        if (!this.led || Math.hypot(...here.eye.map((value, axis) => value - (this.led?.eye[axis] ?? 0))) > 1e-3) this.way = here.eye.map((value, axis) => value - here.target[axis]);
+        const sight = viewpoint.fitted(canvas.roomy(box, 1.8), this.way);
+        const found = viewpoint.isParallel ? null : await server.json(`/find/sight?object=${object}&${sight.eye.map((value) => `eye[]=${value}`).join('&')}`);
+        if (object !== this.object) return;
+        this.led = found?.eye ? { ...sight, eye: found.eye } : sight;
+        viewpoint.set(this.led);
     }
 
     /** Only what a condition picks, or all but that. @param {string} condition @param {'only' | 'without'} way */

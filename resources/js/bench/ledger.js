@@ -117,6 +117,7 @@ export class Ledger {
 
     /** Asks for other rows once the scroll leaves those that are here. */
     follow() {
+        this.grid.classList.toggle('is-aside', this.scroll.scrollLeft > 0);
         const first = Math.floor(this.scroll.scrollTop / ROW);
         const visible = Math.ceil((this.scroll.clientHeight - HEAD) / ROW);
         const { from, total } = this.shown;

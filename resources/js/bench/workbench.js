@@ -191,8 +191,8 @@ export class Workbench {
         this.dialogs.show(form);
     }
 
-    /** @param {string} id of a command @param {HTMLElement} [from] the button that gave it */
-    command(id, from = document.body) {
+    /** @param {string} id of a command @param {HTMLElement} [from] the button that gave it; its own button when a key or the command box did */
+    command(id, from = this.element.querySelector(`[data-command="${id}"]`) ?? document.body) {
         const command = this.byId.get(id);
         if (command?.changes && !this.mayChange) return this.say('You may look at this project, not change it.');
         return command?.run(from);

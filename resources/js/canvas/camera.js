@@ -192,7 +192,16 @@ export class Viewpoint {
      * @param {number[]} [from] the direction from the target to the eye
      */
     fit(box, atOnce = false, from = undefined) {
-        if (box.isEmpty()) return;
+        if (!box.isEmpty()) this.set(this.fitted(box, from), atOnce);
+    }
+
+    /**
+     * Where a box would be framed from.
+     * @param {Box3} box
+     * @param {number[]} [from] the direction from the target to the eye
+     * @returns {Sight}
+     */
+    fitted(box, from = undefined) {
         const centre = box.getCenter(new Vector3());
         const way = from ? new Vector3(...from) : this.camera.position.clone().sub(this.controls.target);
         if (way.lengthSq() < 1e-9) way.set(1, -1, 0.6);
@@ -210,7 +219,7 @@ export class Viewpoint {
             tall = Math.max(tall, (2.13 * Math.abs(point.dot(right))) / this.aspect, 2.13 * Math.abs(point.dot(up)));
         }
         const eye = centre.clone().addScaledVector(way, distance);
-        this.set({ eye: eye.toArray(), target: centre.toArray(), fov: this.deep.fov, ...(this.isParallel ? { tall } : {}) }, atOnce);
+        return { eye: eye.toArray(), target: centre.toArray(), fov: this.deep.fov, ...(this.isParallel ? { tall } : {}) };
     }
 
     /** Orbits, pans or zooms by a key. @param {KeyboardEvent} event @returns {boolean} whether the key meant something */

@@ -174,13 +174,17 @@ export class Canvas {
 
     /** @param {number[] | null} box least and greatest x, y, z @param {number} [around] how much of its surroundings to show at most, in its own sizes */
     frameBox(box, around = 0) {
-        if (!box) return;
+        if (box) this.viewpoint.fit(this.roomy(box, around));
+    }
+
+    /** A box and some of its surroundings. @param {number[]} box @param {number} around as above */
+    roomy(box, around) {
         const framed = new Box3().setFromArray(box);
         // What is small shows more of what is around it; a light or a camera is a point and gets a little room.
         const size = Math.max(...framed.getSize(new Vector3()).toArray());
         const whole = this.viewpoint.all.isEmpty() ? size : this.viewpoint.all.getSize(new Vector3()).length();
         const room = Math.min(size * around, Math.max(size * 0.25, whole * 0.06));
-        this.viewpoint.fit(framed.expandByScalar(Math.max(room, size < 0.5 ? 0.75 : 0)));
+        return framed.expandByScalar(Math.max(room, size < 0.5 ? 0.75 : 0));
     }
 
     /** Outlines an object until another one is, wherever the pointer goes. @param {number} number 0 for none */

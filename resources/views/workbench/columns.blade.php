@@ -2,6 +2,7 @@
 <form method="dialog" class="columns-dialog" data-columns>
     <h2 id="dialog-title">Columns of the ledger</h2>
     <input type="search" data-narrow-columns placeholder="Part of a column's name" aria-label="Find a column">
+    <p class="choices-head" aria-hidden="true"><span>Column</span><span>What it shows</span><span>Width, px</span><span>Order</span></p>
     <ol class="choices" aria-label="Columns, in their order">
         @foreach ([...array_map(fn ($column) => [$column, true], $chosen), ...array_map(fn ($column) => [$column, false], $others)] as [$column, $on])
             <li data-column="{{ $column->id }}" data-text="{{ mb_strtolower($column->label) }}">
