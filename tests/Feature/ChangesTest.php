@@ -100,7 +100,9 @@ final class ChangesTest extends ProjectTestCase
             $other = $some[mt_rand(0, count($some) - 1)];
             $first = mt_rand(1, 3190);
             $keys = implode(',', array_map(static fn (int $number): string => "O$number", range($first, $first + mt_rand(0, 6))));
-            match (mt_rand(0, 8)) {
+            match (mt_rand(0, 10)) {
+                9 => $this->send('PATCH', "objects/$first", ['name' => ["New <b>$step</b>", 'Ölfilter', "same\tname"][mt_rand(0, 2)]]),
+                10 => [$this->send('POST', 'pick', ['keys' => $keys, 'mode' => 'replace']), $this->send('POST', 'rename', ['pattern' => ['{layer} {number}', '{name}x', 'é {kind}'][mt_rand(0, 2)]])],
                 0, 1, 2 => $this->send('POST', 'file', ['layer' => $one, 'keys' => $keys, 'with_held' => mt_rand(0, 1)]),
                 3 => $this->send('POST', 'locks', ['keys' => $keys, 'lock' => mt_rand(0, 1)]),
                 4 => $this->send('POST', 'layers', ['name' => "New $step", 'parent' => mt_rand(0, 1) === 0 ? $one : 0]),

@@ -11,8 +11,10 @@ use App\Ledger\ObjectsLens;
 use App\Ledger\Row;
 use App\Ledger\Sorting;
 use App\Models\LedgerLayout;
+use App\Scenes\MeshShapes;
 use App\Workbench\Bench;
 use VineShelf\Facts\Order;
+use VineShelf\Picking\Ray;
 
 /** Finding by rule, the lenses of the ledger, columns, sorting and layouts. */
 final class FindTest extends ProjectTestCase
@@ -59,6 +61,40 @@ final class FindTest extends ProjectTestCase
         $this->send('POST', 'ledger', ['sort' => 'name', 'down' => 1]);
         self::assertSame($last['object'], $step(0, 1)['object'], 'in the order of the sorting');
         $this->getJson($this->path('find/step?words=&object=0&way=1'))->assertStatus(422);
+    }
+
+    public function test_a_hit_is_looked_at_from_where_nothing_stands_in_front_of_it(): void
+    {
+        $bench = $this->bench();
+        $scene = $bench->scene();
+        $shapes = new MeshShapes($this->project, $scene);
+        [$ox, $oy, $oz] = $bench->facts()->origin();
+        $moved = $kept = 0;
+        foreach ($bench->find('seat_shell kind:part')->rows?->slice(0, 40) ?? [] as $row) {
+            $box = $bench->facts()->box($row) ?? self::fail('a seat is nowhere');
+            $middle = [($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2];
+            // From the south east, through columns and the seats in front.
+            $wanted = [$middle[0] + 4.1 - $ox, $middle[1] - 5.2 - $oy, $middle[2] + 0.8 - $oz];
+            $eye = (array) $this->getJson($this->path('find/sight?'.http_build_query(['object' => $scene->number($row), 'eye' => $wanted])))->assertOk()->json('eye');
+            if ($eye === []) {
+                continue;
+            }
+            $same = abs($eye[0] - $wanted[0]) + abs($eye[1] - $wanted[1]) + abs($eye[2] - $wanted[2]) < 1e-6;
+            $same ? $kept++ : $moved++;
+            $way = [$middle[0] - $ox - $eye[0], $middle[1] - $oy - $eye[1], $middle[2] - $oz - $eye[2]];
+            self::assertEqualsWithDelta(sqrt(4.1 ** 2 + 5.2 ** 2 + 0.8 ** 2), sqrt($way[0] ** 2 + $way[1] ** 2 + $way[2] ** 2), 1e-3, 'as far away');
+            $met = (new Ray([$eye[0] + $ox, $eye[1] + $oy, $eye[2] + $oz], [$way[0], $way[1], $way[2]]))->meet($bench->facts(), $bench->inEffect(), $shapes);
+            self::assertTrue($met === null || $met['row'] === $row || $met['distance'] > 0.85, 'nothing stands in front');
+        }
+        self::assertGreaterThan(0, $moved);
+        self::assertGreaterThan(0, $kept + $moved);
+        $seat = $this->number('Seat_Shell_003');
+        $this->send('POST', 'rungs', ['keys' => "O$seat", 'rung' => 0]);
+        self::assertNull($this->getJson($this->path("find/sight?object=$seat&eye[]=1&eye[]=2&eye[]=3"))->assertOk()->json('eye'), 'what is hidden cannot be seen from anywhere');
+        self::assertNull($this->getJson($this->path('find/sight?object=999999&eye[]=1&eye[]=2&eye[]=3'))->assertOk()->json('eye'));
+        foreach (['object=5', 'object=5&eye[]=1&eye[]=2', 'object=five&eye[]=1&eye[]=2&eye[]=3', 'object=5&eye[]=1&eye[]=2&eye[]=1e99'] as $bad) {
+            $this->getJson($this->path("find/sight?$bad"))->assertStatus(422);
+        }
     }
 
     public function test_a_rule_is_narrowed_by_clicking_and_completed_while_typing(): void

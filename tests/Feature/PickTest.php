@@ -98,6 +98,88 @@ final class PickTest extends ProjectTestCase
         $this->actingAs($vera)->post($this->path('parked/9/recall'), ['mode' => 'replace'])->assertStatus(422);
     }
 
+    public function test_after_many_steps_the_pick_and_the_slots_are_what_plain_sets_say(): void
+    {
+        mt_srand(23);
+        $bench = $this->bench();
+        $layers = array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk());
+        $filed = $this->project->objects()->pluck('layer_no', 'no')->all();
+        $parents = $this->project->layers()->pluck('parent_no', 'no')->all();
+        $in = static function (int $layer) use ($filed, $parents): array {
+            $with = [$layer];
+            for ($at = 0; $at < count($with); $at++) {
+                array_push($with, ...array_keys($parents, $with[$at], true));
+            }
+
+            return array_keys(array_filter($filed, static fn (int $home): bool => in_array($home, $with, true)));
+        };
+        /** @var list<int> $pick */
+        $pick = [];
+        /** @var array<int, list<int>> $slots */
+        $slots = [];
+        for ($step = 0; $step < 70; $step++) {
+            $mode = ['replace', 'add', 'remove', 'toggle'][mt_rand(0, 3)];
+            $slot = mt_rand(1, 3);
+            $values = null;
+            switch (mt_rand(0, 6)) {
+                case 0:
+                case 1:
+                    $objects = array_map(static fn (): int => mt_rand(1, 3197), range(1, mt_rand(1, 9)));
+                    $values = ['keys' => implode(',', array_map(static fn (int $number): string => "O$number", $objects))];
+                    break;
+                case 2:
+                    $layer = $layers[array_rand($layers)];
+                    $objects = $in($layer);
+                    $values = ['keys' => "L$layer"];
+                    break;
+                case 3:
+                    $words = ['seat_shell_1', 'kind:light', 'triangles > 500', 'layer:Glazing kind:part'][mt_rand(0, 3)];
+                    $objects = $bench->scene()->numbersIn($bench->find($words)->rows?->ranges() ?? []);
+                    $values = ['found' => 1, 'words' => $words];
+                    break;
+                case 4:
+                    $this->send('POST', "parked/$slot")->assertStatus($pick === [] ? 422 : 200);
+                    if ($pick !== []) {
+                        $slots[$slot] = $pick;
+                    }
+                    break;
+                default:
+                    $mode = ['replace', 'add', 'remove'][mt_rand(0, 2)];
+                    $this->send('POST', "parked/$slot/recall", ['mode' => $mode])->assertStatus(isset($slots[$slot]) ? 200 : 422);
+                    $pick = isset($slots[$slot]) ? self::joined($pick, $slots[$slot], $mode) : $pick;
+            }
+            if ($values !== null) {
+                $this->send('POST', 'pick', $values + ['mode' => $mode])->assertOk();
+                $pick = self::joined($pick, $objects ?? [], $mode);
+            }
+            sort($pick);
+            $kept = $this->bench()->pick()->numbers();
+            sort($kept);
+            self::assertSame($pick, $kept, "step $step, $mode");
+        }
+        foreach ($slots as $slot => $numbers) {
+            self::assertSame(count($numbers), $this->bench()->parked()->pick($slot)->count());
+        }
+    }
+
+    /**
+     * @param list<int> $pick
+     * @param list<int> $objects
+     *
+     * @return list<int>
+     */
+    private static function joined(array $pick, array $objects, string $mode): array
+    {
+        $objects = array_values(array_unique($objects));
+
+        return match ($mode) {
+            'add' => array_values(array_unique([...$pick, ...$objects])),
+            'remove' => array_values(array_diff($pick, $objects)),
+            'toggle' => array_diff($objects, $pick) === [] ? array_values(array_diff($pick, $objects)) : array_values(array_unique([...$pick, ...$objects])),
+            default => $objects,
+        };
+    }
+
     public function test_isolating_goes_deeper_and_back_and_changes_nothing_else(): void
     {
         $seats = $this->layer($this->project, '51 Seats');

@@ -9,6 +9,8 @@ use VineShelf\Facts\Facts;
 use VineShelf\Facts\FactsBuilder;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
+use VineShelf\Layers\Layer;
+use VineShelf\Locks\Lock;
 use VineShelf\Rules\AllOf;
 use VineShelf\Rules\AnyOf;
 use VineShelf\Rules\HasProperty;
@@ -23,6 +25,7 @@ use VineShelf\Rules\State;
 use VineShelf\Rules\StateIs;
 use VineShelf\Rules\TextIs;
 use VineShelf\Rules\TextTest;
+use VineShelf\Rungs\Settings;
 use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Kind;
@@ -100,6 +103,46 @@ final class PlainModel
                 $model->picked[] = $number;
             }
         }
+        $model->facts = new Facts(new \VineShelf\Scene\Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
+
+        return $model;
+    }
+
+    /**
+     * A small bath house that is written down: a hall with a stand of four seats, two lamps, a pump below, and something without a name.
+     *
+     *  1 Hall (group, layer Building, level Pool)
+     *  2   Stand (group, layer Seats)
+     *  3-5   Seat 1, Seat 2, Aisle seat 3 (parts, layer Seats, 0.5 x 0.5 x 0.8 m, plastic)
+     *  6   Lamp A (part of class LightFixture, layer Lamps in Building, 0.2 m, steel and glass; a ghost by its layer)
+     *  7   Light (light, layer Lamps)
+     *  8 Plant (group, layer Unsorted, level Cellar)
+     *  9   Pump "P-1" (part of class Pump, layer Unsorted, 1.2 x 0.6 x 0.9 m, steel; flow 42.5)
+     * 10   no name (part, layer Unsorted, 0.5 x 0.5 x 0.8 m, the seats' mesh; hidden by itself)
+     */
+    public static function bathHouse(): self
+    {
+        $layers = [new Layer(1, 0, 0, 'Unsorted', '#b9b3a2'), new Layer(2, 0, 1, 'Building', '#3f7a63'), new Layer(3, 2, 0, 'Lamps', '#aa8855'), new Layer(4, 0, 2, 'Seats', '#88aacc', Lock::Guarded)];
+        $model = new self(RandomForest::of(
+            [1 => 0, 2 => 1, 3 => 2, 4 => 2, 5 => 2, 6 => 1, 7 => 1, 8 => 0, 9 => 8, 10 => 8],
+            [1 => 2, 2 => 4, 3 => 4, 4 => 4, 5 => 4, 6 => 3, 7 => 3, 8 => 1, 9 => 1, 10 => 1],
+            [1 => 0, 2 => 0, 3 => 1, 4 => 1, 5 => 1, 6 => 1, 7 => 2, 8 => 0, 9 => 1, 10 => 1],
+            $layers,
+            new Settings([3 => 2], [10 => 0]),
+        ));
+        $model->names = [1 => 'Hall', 2 => 'Stand', 3 => 'Seat 1', 4 => 'Seat 2', 5 => 'Aisle seat 3', 6 => 'Lamp A', 7 => 'Light', 8 => 'Plant', 9 => 'Pump "P-1"', 10 => ''];
+        $model->classes = array_replace(array_fill(1, 10, ''), [6 => 'LightFixture', 9 => 'Pump']);
+        $model->sources = array_replace(array_fill(1, 10, 1), [8 => 2, 9 => 2, 10 => 2]);
+        $model->meshBoxes = [1 => new Box(0, 0, 0, 0.5, 0.5, 0.8), 2 => new Box(0, 0, 0, 0.2, 0.2, 0.2), 3 => new Box(0, 0, 0, 1.2, 0.6, 0.9)];
+        $model->meshMaterials = [1 => [2], 2 => [1, 3], 3 => [3]];
+        $model->meshes = array_replace(array_fill(1, 10, 0), [3 => 1, 4 => 1, 5 => 1, 6 => 2, 9 => 3, 10 => 1]);
+        $model->placements = array_fill(1, 10, []);
+        foreach ([3 => [0, 0, 1], 4 => [1, 0, 1], 5 => [2, 0, 1], 6 => [1, 1, 6], 7 => [1, 1, 6], 9 => [0, 0, -4], 10 => [3, 0, -4]] as $number => [$x, $y, $z]) {
+            $model->placements[$number] = [Affine::compose([(float) $x, (float) $y, (float) $z], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0])];
+        }
+        $model->forest->triangles = [3 => 100, 4 => 100, 5 => 100, 6 => 200, 9 => 300, 10 => 100];
+        $model->properties = array_replace(array_fill(1, 10, []), [1 => ['level' => 'Pool'], 5 => ['aisle' => 'yes'], 8 => ['level' => 'Cellar'], 9 => ['flow' => 42.5, 'fire rating' => 'EI30']]);
+        $model->picked = [4, 9];
         $model->facts = new Facts(new \VineShelf\Scene\Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
 
         return $model;

@@ -32,6 +32,19 @@ final class RandomForest
         public Settings $settings,
     ) {}
 
+    /**
+     * One that is written down.
+     *
+     * @param array<int, int> $parents
+     * @param array<int, int> $layerOf
+     * @param array<int, int> $kinds
+     * @param list<Layer>     $layers
+     */
+    public static function of(array $parents, array $layerOf, array $kinds, array $layers, Settings $settings): self
+    {
+        return new self($parents, $layerOf, $kinds, [], [], new LayerTree($layers), $settings);
+    }
+
     public static function grow(int $count): self
     {
         $layers = [new Layer(1, 0, 0, 'Unsorted', '#b9b3a2')];
