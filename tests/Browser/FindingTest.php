@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
-use Tests\Browser\Support\Browser;
-
 /** Finding and picking in the real interface. */
 final class FindingTest extends BrowserTestCase
 {
@@ -204,30 +202,5 @@ final class FindingTest extends BrowserTestCase
         $browser->waitUntil('return document.querySelector("#words").value === "kind:light and not kind:part"', 'the rule is not narrowed');
         $browser->click('[data-command="follow"]')->waitUntil('return shelfBench.ledger.follows === false', 'still following');
         self::assertSame([], $browser->complaints());
-    }
-
-    /** @param non-empty-list<array{int, int}> $points pixels of the canvas */
-    private function drag(Browser $browser, array $points, bool $release = true): void
-    {
-        foreach ($points as $index => $point) {
-            $this->mouse($browser, $index === 0 ? 'mousePressed' : 'mouseMoved', $point);
-        }
-        if ($release) {
-            $this->release($browser, $points[count($points) - 1]);
-        }
-    }
-
-    /** @param array{int, int} $point */
-    private function release(Browser $browser, array $point): void
-    {
-        $this->mouse($browser, 'mouseReleased', $point);
-    }
-
-    /** @param array{int, int} $point */
-    private function mouse(Browser $browser, string $type, array $point): void
-    {
-        $box = $browser->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
-        \assert(is_array($box));
-        $browser->tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $box[0] + $point[0], 'y' => $box[1] + $point[1], 'button' => 'left', 'buttons' => $type === 'mouseReleased' ? 0 : 1, 'clickCount' => $type === 'mouseMoved' ? 0 : 1]);
     }
 }
