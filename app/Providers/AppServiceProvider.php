@@ -10,6 +10,7 @@ use App\Policies\ImportPolicy;
 use App\Policies\ProjectPolicy;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 
 final class AppServiceProvider extends ServiceProvider
@@ -18,6 +19,8 @@ final class AppServiceProvider extends ServiceProvider
     {
         Gate::policy(Project::class, ProjectPolicy::class);
         Gate::policy(Import::class, ImportPolicy::class);
+        // Keys and numbers as they are given out; anything else is an address that does not exist.
+        Route::patterns(['project' => '[a-z0-9]{1,40}', 'import' => '[a-z0-9]{1,40}'] + array_fill_keys(['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture'], '[0-9]{1,9}'));
         Model::shouldBeStrict(! $this->app->isProduction());
     }
 }

@@ -225,7 +225,8 @@ final readonly class Bits
         return $ranges;
     }
 
-    private static function counted(string $bytes): int
+    /** How many bits of the bytes are set. */
+    public static function counted(string $bytes): int
     {
         $count = 0;
         /** @var array<int, int> $seen */

@@ -16,7 +16,7 @@ final readonly class Counter
     {
         $sums = [0];
         foreach (str_split($bits->bytes, self::BLOCK) as $block) {
-            $sums[] = $sums[count($sums) - 1] + self::ones($block);
+            $sums[] = $sums[count($sums) - 1] + Bits::counted($block);
         }
         $this->sums = $sums;
     }
@@ -30,20 +30,6 @@ final readonly class Counter
         $within = substr($this->bits->bytes, $start, $byte - $start);
         $last = $byte < strlen($this->bits->bytes) ? ord($this->bits->bytes[$byte]) & ((1 << ($row & 7)) - 1) : 0;
 
-        return $this->sums[$block] + self::ones($within) + self::ones(chr($last));
-    }
-
-    private static function ones(string $bytes): int
-    {
-        $count = 0;
-        /** @var array<int, int> $seen */
-        $seen = count_chars($bytes, 1);
-        foreach ($seen as $byte => $times) {
-            for (; $byte > 0; $byte &= $byte - 1) {
-                $count += $times;
-            }
-        }
-
-        return $count;
+        return $this->sums[$block] + Bits::counted($within) + Bits::counted(chr($last));
     }
 }

@@ -123,11 +123,7 @@ final class ArrangeTest extends BrowserTestCase
     public function test_menus_on_the_canvas_and_on_rows_do_what_the_commands_do(): void
     {
         $browser = $this->workbench();
-        $tree = self::number($browser, 'Tree#20');
-        $browser->js('shelfBench.canvas.frameObject(arguments[0])', $tree);
-        usleep(600_000);
-        $browser->settled();
-        [$x, $y] = $browser->placeOf($tree);
+        [$tree, $x, $y] = $this->facing($browser, 'Tree#20');
         $menu = function () use ($browser, $x, $y): void {
             $box = $browser->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
             \assert(is_array($box));

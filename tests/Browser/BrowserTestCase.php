@@ -84,6 +84,20 @@ abstract class BrowserTestCase extends TestCase
         return (int) (is_string($number) ? $number : 0);
     }
 
+    /**
+     * Frames an object by its name.
+     *
+     * @return array{int, int, int} its number, and a place on the canvas where a click hits it
+     */
+    protected function facing(Browser $browser, string $name): array
+    {
+        $number = self::number($browser, $name);
+        $browser->js('shelfBench.canvas.frameObject(arguments[0])', $number);
+        usleep(600_000);
+
+        return [$number, ...$browser->settled()->placeOf($number)];
+    }
+
     /** The pixel has the colour of the pick, or gets it in a moment. */
     protected function assertGrape(Browser $browser, int $x, int $y): void
     {

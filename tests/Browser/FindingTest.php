@@ -47,11 +47,7 @@ final class FindingTest extends BrowserTestCase
     public function test_a_region_then_reach_then_park_then_recall(): void
     {
         $browser = $this->workbench();
-        $tree = self::number($browser, 'Tree#20');
-        $browser->js('shelfBench.canvas.frameObject(arguments[0])', $tree);
-        usleep(600_000);
-        $browser->settled();
-        [$x, $y] = $browser->placeOf($tree);
+        [$tree, $x, $y] = $this->facing($browser, 'Tree#20');
         $browser->click('[data-tool="rectangle"]');
         $this->drag($browser, [[$x - 6, $y - 6], [$x + 6, $y + 6]]);
         $browser->waitForText('#message', 'caught');
@@ -148,11 +144,7 @@ final class FindingTest extends BrowserTestCase
     public function test_tints_cameras_of_the_model_and_walking(): void
     {
         $browser = $this->workbench();
-        $tree = self::number($browser, 'Tree#20');
-        $browser->js('shelfBench.canvas.frameObject(arguments[0])', $tree);
-        usleep(600_000);
-        $browser->settled();
-        [$x, $y] = $browser->placeOf($tree);
+        [$tree, $x, $y] = $this->facing($browser, 'Tree#20');
         $own = $browser->pixel($x, $y);
         $browser->click('[data-command="tints"]')->waitForText('#row-menu', 'Weight');
         $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "Lock").click()');

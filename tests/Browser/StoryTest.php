@@ -31,10 +31,7 @@ final class StoryTest extends BrowserTestCase
         self::assertGreaterThan(3, count($colours), 'there is a picture on the canvas');
 
         // Pick a tree in the canvas: it is named on hover, grape when picked, and the ledger knows.
-        $tree = self::number($browser, 'Tree#20');
-        $browser->js('shelfBench.canvas.frameObject(arguments[0])', $tree);
-        $browser->settled();
-        [$x, $y] = $browser->placeOf($tree);
+        [$tree, $x, $y] = $this->facing($browser, 'Tree#20');
         $browser->clickCanvas($x, $y);
         $browser->waitForText('#card', 'Tree#20')->settled();
         $browser->waitForText('#hover-name', 'Tree#20');

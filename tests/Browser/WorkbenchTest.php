@@ -85,10 +85,7 @@ final class WorkbenchTest extends BrowserTestCase
     public function test_guarded_objects_are_not_picked_in_the_canvas_and_ghosts_let_the_pointer_through(): void
     {
         $browser = $this->workbench();
-        $panel = self::number($browser, 'Mesh_33');
-        $browser->js('shelfBench.canvas.frameObject(arguments[0])', $panel);
-        $browser->settled();
-        [$x, $y] = $browser->placeOf($panel);
+        [$panel, $x, $y] = $this->facing($browser, 'Mesh_33');
         $browser->js('shelfBench.setLock(["L6"], 1)');
         $browser->waitForText('#message', 'Guard layer 21 Roof skin.')->settled();
         $browser->clickCanvas($x, $y)->waitForText('#message', 'That object is guarded');
