@@ -90,10 +90,25 @@ final readonly class Legend
         return array_map(static fn (array $entry): array => [$entry[0]->name, $entry[0]->colour, Bits::ofRuns($facts->scene->layers(), [$entry[0]->number => true])], $layers->walk());
     }
 
-    /** @return list<array{string, string, Bits}> */
+    /**
+     * By the class that the file gives, and by kind where it gives none.
+     *
+     * @return list<array{string, string, Bits}>
+     */
     private static function kinds(Facts $facts): array
     {
-        return array_map(static fn (Kind $kind): array => [ucfirst($kind->plural()), self::colour($kind->value, 7), $facts->ranked('kind')->in([$kind->value])], Kind::cases());
+        $classes = array_filter(array_map(strval(...), $facts->words('class.words')), static fn (int $code): bool => $code > 0, ARRAY_FILTER_USE_KEY);
+        asort($classes, SORT_NATURAL | SORT_FLAG_CASE);
+        $all = count($classes) + 7;
+        $entries = [];
+        foreach ($classes as $code => $class) {
+            $entries[] = [$class, self::colour(count($entries), $all), $facts->ranked('class')->in([$code])];
+        }
+        foreach (Kind::cases() as $kind) {
+            $entries[] = [ucfirst($kind->plural()), self::colour(count($entries), $all), $facts->ranked('kind')->in([$kind->value])];
+        }
+
+        return $entries;
     }
 
     /** @return list<array{string, string, Bits}> */
@@ -163,10 +178,10 @@ final readonly class Legend
         return $entries;
     }
 
-    /** One of a number of colours that are told apart well: hues by the golden angle, in two lightnesses. */
+    /** One of a number of colours that are told apart well: hues by the golden angle, in three lightnesses, but none of the pick's. */
     private static function colour(int $index, int $of): string
     {
-        $hue = fmod(0.36 + $index * 0.381966, 1.0);
+        $hue = fmod(0.96 + 0.74 * fmod(0.36 + $index * 0.381966, 1.0), 1.0);
         [$saturation, $value] = [[0.5, 0.78], [0.62, 0.58], [0.34, 0.88]][intdiv($index, max(1, min(9, $of))) % 3];
         $channel = static function (float $n) use ($hue, $saturation, $value): int {
             $k = fmod($n + $hue * 6, 6.0);

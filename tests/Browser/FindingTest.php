@@ -31,7 +31,7 @@ final class FindingTest extends BrowserTestCase
         $browser->type('#words', 'lifering')->waitForText('#rule-says', '');
         $browser->press('Enter')->waitForText('#hit-place', '1 of 4');
         $first = $browser->js('return shelfBench.finder.object');
-        $browser->waitUntil('return shelfBench.canvas.viewpoint.tall < 6', 'the hit is not framed')->settled();
+        $browser->waitUntil('return shelfBench.canvas.viewpoint.tall < 12', 'the hit is not framed')->settled();
         self::assertSame($first, $browser->js('return shelfBench.canvas.outlined'));
         $browser->placeOf((int) $first);
         $browser->press('Enter')->waitForText('#hit-place', '2 of 4')->press('Shift+Enter')->waitForText('#hit-place', '1 of 4');

@@ -33,7 +33,7 @@ final class TintTest extends TestCase
             foreach ($model->forest->parents as $number => $_) {
                 $expected = $model->meshes[$number] === 0 ? null : match ($by) {
                     TintBy::Layer => $model->forest->layers->get($model->forest->layerOf[$number])->name,
-                    TintBy::Kind => ucfirst(Kind::from($model->forest->kinds[$number])->plural()),
+                    TintBy::Kind => $model->classes[$number] !== '' ? $model->classes[$number] : ucfirst(Kind::from($model->forest->kinds[$number])->plural()),
                     TintBy::Material => self::material($model, $number),
                     TintBy::Source => ['', 'Hall.glb', 'Plant.glb'][$model->sources[$number]],
                     TintBy::Lock => ['Open', 'Guarded', 'Locked'][$model->forest->slowLock($number)],
@@ -53,6 +53,8 @@ final class TintTest extends TestCase
             self::assertSame($colours, array_unique($colours), $by->value);
             foreach ($colours as $colour) {
                 self::assertMatchesRegularExpression('~^#[0-9a-f]{6}$~', $colour);
+                [$red, $green, $blue] = array_map(hexdec(...), str_split(substr($colour, 1), 2));
+                self::assertFalse($red > $green + 25 && $blue > $green + 25, "$colour looks like the pick");
             }
         }
         $weights = self::legend($model, TintBy::Weight)->entries;

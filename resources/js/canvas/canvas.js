@@ -23,7 +23,7 @@ export class Canvas {
         this.placements = new Placements();
         this.packs = new Packs(settings.packs, this.placements, () => this.packArrived());
         this.painter = new Painter(this.surface, this.placements, this.packs, settings.budget, settings.smoothing);
-        this.painter.setMaterials(settings.materials);
+        this.painter.look.setMaterials(settings.materials);
         this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
         /** @type {Uint8Array} */
         this.states = new Uint8Array(1);
@@ -94,7 +94,7 @@ export class Canvas {
                 // A texture that cannot be shown leaves its material's colour.
             }
         }));
-        this.painter.setPictures(pictures);
+        this.painter.look.setPictures(pictures);
         this.stale = true;
     }
 
@@ -116,10 +116,10 @@ export class Canvas {
         }
         this.states = states;
         this.pick = pick;
-        this.painter.setPick(pick);
+        this.painter.look.setPick(pick);
         this.screenStale = true;
         if (changed) {
-            this.painter.setStates(states);
+            this.painter.look.setStates(states);
             this.stale = true;
         }
         for (let at = 0; at < missing.length; at += 100000) this.fetchRecords(this.settings.records, Uint32Array.from(missing.slice(at, at + 100000)));
@@ -127,13 +127,13 @@ export class Canvas {
 
     /** @param {Uint8Array | null} colours four bytes by object number; null for own materials */
     setTint(colours) {
-        this.painter.setTint(colours);
+        this.painter.look.setTint(colours);
         this.stale = true;
     }
 
     setTheme() {
         const theme = document.documentElement.dataset.theme;
-        this.painter.setTheme(theme === 'dark' || (theme !== 'light' && matchMedia('(prefers-color-scheme: dark)').matches));
+        this.painter.look.setTheme(theme === 'dark' || (theme !== 'light' && matchMedia('(prefers-color-scheme: dark)').matches));
         this.stale = true;
     }
 

@@ -1,11 +1,7 @@
-import {
-    BoxGeometry, Color, ColorManagement, DepthTexture, DoubleSide, FloatType, GLSL3, HalfFloatType, InstancedBufferAttribute, InstancedBufferGeometry, Mesh, NearestFilter, NoBlending, NormalBlending,
-    RGBAFormat, RedFormat, Scene, ShaderMaterial, UnsignedByteType, Vector2, Vector3, WebGLRenderTarget, WebGLRenderer,
-} from 'three';
+import { ColorManagement, DepthTexture, HalfFloatType, InstancedBufferAttribute, NearestFilter, Scene, WebGLRenderTarget, WebGLRenderer } from 'three';
+import { BANDS, Look } from './look.js';
 import { Order } from './order.js';
 import { makeScreen } from './screen.js';
-import { boxFragment, boxVertex, partFragment, partVertex } from './shaders.js';
-import { byNumber, emptyPictures, stackedPictures, texture } from './textures.js';
 
 ColorManagement.enabled = false;
 
@@ -14,7 +10,6 @@ const MOVING_MS = 78;
 const SLICE_MS = 60;
 /** The highest bit of a number marks it as glass. */
 const GLASS = 8388608;
-const BANDS = 64;
 const SMOOTHING_MS = 3500;
 
 /**
@@ -40,11 +35,7 @@ export class Painter {
         this.renderer.outputColorSpace = 'srgb-linear';
         this.renderer.setPixelRatio(1);
         this.order = new Order();
-        /** @type {Uint8Array} */
-        this.states = new Uint8Array(1);
         this.pixel = new Uint8Array(4);
-        /** @type {Map<number, [number, number | null, number, number]>} */
-        this.surfaces = new Map();
         this.speed = 600; // triangles a millisecond; measured as it goes
         this.sorting = 0;
         this.showing = 5; // milliseconds that putting the picture on the screen takes
@@ -54,75 +45,18 @@ export class Painter {
         this.smoothed = false;
         this.pass = null;
         this.summary = { drawn: 0, boxes: 0, missing: 0, done: false };
-        this.shared = {
-            places: { value: placements.place }, meshes: { value: placements.meshes }, materials: { value: texture(new Float32Array(8), 2, 1, FloatType, RGBAFormat) },
-            states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) }, tints: { value: texture(new Uint8Array(4), 1, 1, UnsignedByteType, RGBAFormat) }, jitter: { value: new Vector2() }, entries: { value: null }, pictures: { value: emptyPictures() },
-            skyLight: { value: new Vector3(0.78, 0.79, 0.8) }, groundLight: { value: new Vector3(0.46, 0.44, 0.4) }, sunLight: { value: new Vector3(0.42, 0.39, 0.33) },
-            sunWay: { value: new Vector3(0.42, -0.52, 0.74).normalize() }, ghostInk: { value: new Color() }, boxFill: { value: new Color() },
-        };
-        this.materials = {
-            solid: this.material(partVertex, partFragment, { MASKED: '' }, false),
-            unlit: this.material(partVertex, partFragment, { UNLIT: '' }, false),
-            seeThrough: this.material(partVertex, partFragment, { SEE_THROUGH: '' }, true),
-            ghost: this.material(partVertex, partFragment, { GHOST: '' }, true),
-            line: this.material(partVertex, partFragment, { LINE: '' }, true),
-            box: this.material(boxVertex, boxFragment, {}, false),
-        };
-        this.boxes = this.makeBoxes();
         this.scene = new Scene();
         this.scene.matrixWorldAutoUpdate = false;
         const { screen, blend, flat } = makeScreen();
         this.screen = screen;
         this.blend = blend;
         this.flat = flat;
-        /** Colours of the background, from the bottom up. @type {Color[]} */
-        this.backdrop = [];
+        this.look = new Look(placements, screen.material.uniforms);
     }
 
     makeTarget() {
         const target = new WebGLRenderTarget(1, 1, { count: 3, minFilter: NearestFilter, magFilter: NearestFilter, depthTexture: new DepthTexture(1, 1) });
         return target;
-    }
-
-    /**
-     * @param {string} vertexShader
-     * @param {string} fragmentShader
-     * @param {Record<string, string>} defines
-     * @param {boolean} transparent
-     */
-    material(vertexShader, fragmentShader, defines, transparent) {
-        return new ShaderMaterial({
-            vertexShader, fragmentShader, defines, glslVersion: GLSL3, uniforms: this.shared, side: DoubleSide, transparent, depthWrite: !transparent,
-            blending: transparent ? NormalBlending : NoBlending,
-        });
-    }
-
-    makeBoxes() {
-        const cube = new BoxGeometry(2, 2, 2);
-        const geometry = new InstancedBufferGeometry();
-        geometry.setAttribute('position', cube.getAttribute('position'));
-        geometry.setAttribute('normal', cube.getAttribute('normal'));
-        geometry.setIndex(cube.index);
-        geometry.setAttribute('placement', new InstancedBufferAttribute(new Uint32Array(8192), 1));
-        geometry.instanceCount = 0;
-        const mesh = new Mesh(geometry, this.materials.box);
-        mesh.frustumCulled = false;
-        return mesh;
-    }
-
-    /** @param {boolean} dark */
-    setTheme(dark) {
-        const set = (/** @type {any} */ uniform, /** @type {string} */ hex) => uniform.value.set(hex);
-        const [bottom, middle, top] = (dark ? ['#171d1a', '#2c3830', '#1a211d'] : ['#e7dfca', '#f8f5ec', '#efe9da']).map((hex) => new Color(hex));
-        this.backdrop = Array.from({ length: BANDS }, (_, band) => {
-            const at = (band + 0.5) / BANDS;
-            return at > 0.45 ? middle.clone().lerp(top, (at - 0.45) / 0.55) : bottom.clone().lerp(middle, at / 0.45);
-        });
-        set(this.shared.ghostInk, dark ? '#c9d6cb' : '#2b3a32');
-        set(this.shared.boxFill, dark ? '#3a473f' : '#fbf7ec');
-        set(this.screen.material.uniforms.ink, dark ? '#0c110e' : '#26332b');
-        set(this.screen.material.uniforms.grape, dark ? '#e39ad8' : '#b3589f');
-        set(this.screen.material.uniforms.hoverInk, dark ? '#f2e6c8' : '#1f2a24');
     }
 
     /**
@@ -138,60 +72,6 @@ export class Painter {
         this.screen.material.uniforms.size.value.set(this.width, this.height);
     }
 
-    /** @param {Record<string, [number, number | null, number, number]>} materials colour, texture, see-through, cutoff by number */
-    setMaterials(materials) {
-        const numbers = Object.keys(materials).map(Number);
-        const width = 1024;
-        const rows = Math.ceil(((Math.max(0, ...numbers) + 1) * 2) / width);
-        const data = new Float32Array(width * rows * 4);
-        data.set([0.55, 0.55, 0.55, 1, -1, 0, 0, 0]);
-        for (const number of numbers) {
-            const [colour, , , cutoff] = materials[number];
-            // The shaders light in a space of gamma 2, which needs only a square and a root.
-            const linear = [0, 8, 16].map((shift) => (((colour >>> shift) & 255) / 255) ** 2);
-            data.set([...linear, (colour >>> 24) / 255, -1, cutoff, 0, 0], number * 8);
-            this.surfaces.set(number, materials[number]);
-        }
-        this.shared.materials.value = texture(data, width, rows, FloatType, RGBAFormat);
-    }
-
-    /** @param {Map<number, ImageBitmap>} pictures by texture number */
-    setPictures(pictures) {
-        if (pictures.size === 0) return;
-        const numbers = [...pictures.keys()];
-        this.shared.pictures.value = stackedPictures([...pictures.values()]);
-        const surface = this.shared.materials.value;
-        for (const [number, [, picture]] of this.surfaces) {
-            if (picture !== null && numbers.includes(picture)) surface.image.data[number * 8 + 4] = numbers.indexOf(picture);
-        }
-        surface.needsUpdate = true;
-    }
-
-    /** @param {Uint8Array} states rung by object number, plus 16 when guarded */
-    setStates(states) {
-        this.states = states;
-        this.shared.states.value.dispose();
-        this.shared.states.value = byNumber(states, (state) => state & 15);
-    }
-
-    /** @param {Uint8Array | null} colours four bytes by object number, the last one 255 where it is tinted; null for none */
-    setTint(colours) {
-        this.shared.tints.value.dispose();
-        const width = 1024;
-        const rows = Math.max(1, Math.ceil((colours?.length ?? 4) / 4 / width));
-        const data = new Uint8Array(width * rows * 4);
-        if (colours) data.set(colours);
-        this.shared.tints.value = texture(data, width, rows, UnsignedByteType, RGBAFormat);
-    }
-
-    /** @param {Uint8Array} pick 1 by object number when picked */
-    setPick(pick) {
-        const uniform = this.screen.material.uniforms.picks;
-        uniform.value.dispose();
-        uniform.value = byNumber(pick, (value) => value);
-        this.screen.material.uniforms.anyPick.value = pick.includes(1) ? 1 : 0;
-    }
-
     /**
      * Starts a new picture.
      * @param {import('three').Camera} camera
@@ -199,7 +79,7 @@ export class Painter {
      */
     begin(camera, moving) {
         const sorted = performance.now();
-        this.order.sort(this.placements, this.states, camera, this.height);
+        this.order.sort(this.placements, this.look.states, camera, this.height);
         this.sorting = performance.now() - sorted;
         this.packs.startWanting();
         this.pass = { camera, moving, next: 0, round: 0, drawn: 0, boxes: 0, missing: 0, milliseconds: 0, shownBehind: false };
@@ -224,15 +104,15 @@ export class Painter {
         this.renderer.setClearColor(0x000000, 0);
         this.renderer.clear();
         this.clearToBackdrop();
-        this.shared.places.value = this.placements.place;
-        this.shared.meshes.value = this.placements.meshes;
+        this.look.shared.places.value = this.placements.place;
+        this.look.shared.meshes.value = this.placements.meshes;
     }
 
     /** A quiet gradient, in bands that are each one step of colour: clearing costs far less than drawing. */
     clearToBackdrop() {
         const gl = /** @type {WebGL2RenderingContext} */ (this.renderer.getContext());
         gl.enable(gl.SCISSOR_TEST);
-        this.backdrop.forEach(({ r, g, b }, band) => {
+        this.look.backdrop.forEach(({ r, g, b }, band) => {
             const from = Math.floor((this.height * band) / BANDS);
             gl.scissor(0, from, this.width, Math.floor((this.height * (band + 1)) / BANDS) - from);
             gl.clearBufferfv(gl.COLOR, 0, [r, g, b, 1]);
@@ -294,7 +174,7 @@ export class Painter {
         }
         pass.round++;
         const [x, y] = [[0, 0], [0.37, 0.21], [-0.29, 0.4], [-0.42, -0.19], [0.16, -0.43], [0.05, 0.07]][pass.round];
-        this.shared.jitter.value.set((x * 2) / this.width, (y * 2) / this.height);
+        this.look.shared.jitter.value.set((x * 2) / this.width, (y * 2) / this.height);
         this.openPass(false);
         return true;
     }
@@ -306,15 +186,16 @@ export class Painter {
         this.renderer.setRenderTarget(this.mean);
         this.renderer.render(this.blend, this.flat);
         this.smoothed = true;
-        this.shared.jitter.value.set(0, 0);
+        this.look.shared.jitter.value.set(0, 0);
     }
 
     /** @param {number} allowance triangles @returns {boolean} whether the order is used up */
     drawSlice(allowance) {
         const pass = this.pass;
-        const { placements, states, order } = this;
+        const { placements, order } = this;
+        const { states } = this.look;
         for (const page of this.packs.pages) page.clear();
-        const boxes = /** @type {any} */ (this.boxes.geometry);
+        const boxes = /** @type {any} */ (this.look.boxes.geometry);
         let ids = boxes.getAttribute('placement').array;
         let boxCount = 0;
         let weight = 0;
@@ -354,7 +235,7 @@ export class Painter {
             }
             let clear = false;
             for (const piece of /** @type {import('./pages.js').Piece[]} */ (facts.pieces)) {
-                if (this.surfaces.get(piece.material)?.[2] === 1 && piece.page.kind === 'triangles') clear = true;
+                if (this.look.surfaces.get(piece.material)?.[2] === 1 && piece.page.kind === 'triangles') clear = true;
                 else piece.page.draw(index, piece);
             }
             if (clear) pass.seeThrough.push(index);
@@ -365,7 +246,7 @@ export class Painter {
         attribute.needsUpdate = boxCount > 0;
         boxes.instanceCount = boxCount;
         pass.sliceWeight = weight;
-        this.render((page) => (page.kind === 'triangles' ? this.materials.solid : this.materials.unlit), boxCount > 0);
+        this.render((page) => (page.kind === 'triangles' ? this.look.materials.solid : this.look.materials.unlit), boxCount > 0);
         boxes.instanceCount = 0;
         return pass.next >= order.count;
     }
@@ -391,12 +272,12 @@ export class Painter {
         draw(pass.seeThrough, (index) => {
             let triangles = 0;
             for (const piece of pieces(index)) {
-                if (this.surfaces.get(piece.material)?.[2] !== 1 || piece.page.kind !== 'triangles') continue;
+                if (this.look.surfaces.get(piece.material)?.[2] !== 1 || piece.page.kind !== 'triangles') continue;
                 piece.page.draw(index, piece);
                 triangles += piece.triangles;
             }
             return triangles;
-        }, this.materials.seeThrough);
+        }, this.look.materials.seeThrough);
         draw(pass.ghosts, (index) => {
             let triangles = 0;
             for (const piece of pieces(index)) {
@@ -405,7 +286,7 @@ export class Painter {
                 triangles += piece.triangles;
             }
             return triangles;
-        }, this.materials.ghost);
+        }, this.look.materials.ghost);
         draw(pass.ghosts, (index) => {
             let lines = 0;
             for (const piece of this.packs.edges(placements.facts[placements.mesh[index]])) {
@@ -417,21 +298,21 @@ export class Painter {
                 piece.page.draw(index, piece);
             }
             return lines;
-        }, this.materials.line);
+        }, this.look.materials.line);
     }
 
     /**
-     * @param {(page: import('./pages.js').Page) => ShaderMaterial} materialOf
+     * @param {(page: import('./pages.js').Page) => import('three').ShaderMaterial} materialOf
      * @param {boolean} withBoxes
      */
     render(materialOf, withBoxes) {
-        this.scene.children = withBoxes ? [this.boxes] : [];
+        this.scene.children = withBoxes ? [this.look.boxes] : [];
         for (const page of this.packs.pages) {
             if (!page.ready()) continue;
             const material = materialOf(page);
             page.object.material = material;
             page.object.onBeforeRender = () => {
-                this.shared.entries.value = page.entries;
+                this.look.shared.entries.value = page.entries;
                 material.uniformsNeedUpdate = true;
             };
             this.scene.children.push(/** @type {any} */ (page.object));
@@ -487,9 +368,9 @@ export class Painter {
         const over = read(2);
         const glass = over >= GLASS ? over - GLASS : 0;
         // Guarded glass and guarded ghosts let the pointer through to what is behind them.
-        if (glass > 0 && !(this.states[glass] & 16)) return glass;
+        if (glass > 0 && !(this.look.states[glass] & 16)) return glass;
         const solid = read(1);
         if (solid > 0) return solid;
-        return over > 0 && over < GLASS && !(this.states[over] & 16) ? over : glass;
+        return over > 0 && over < GLASS && !(this.look.states[over] & 16) ? over : glass;
     }
 }

@@ -1,0 +1,136 @@
+import {
+    BoxGeometry, Color, DoubleSide, FloatType, GLSL3, InstancedBufferAttribute, InstancedBufferGeometry, Mesh, NoBlending, NormalBlending, RGBAFormat, RedFormat, ShaderMaterial, UnsignedByteType, Vector2,
+    Vector3,
+} from 'three';
+import { boxFragment, boxVertex, partFragment, partVertex } from './shaders.js';
+import { byNumber, emptyPictures, stackedPictures, texture } from './textures.js';
+
+/** Steps of colour in the background. */
+export const BANDS = 64;
+
+/** What things look like: materials, textures, rungs, tints, the pick and the theme, as the shaders read them. */
+export class Look {
+    /**
+     * @param {import('./placements.js').Placements} placements
+     * @param {Record<string, {value: any}>} screen what the last step to the screen reads
+     */
+    constructor(placements, screen) {
+        this.screen = screen;
+        /** @type {Uint8Array} */
+        this.states = new Uint8Array(1);
+        /** @type {Map<number, [number, number | null, number, number]>} */
+        this.surfaces = new Map();
+        this.shared = {
+            places: { value: placements.place }, meshes: { value: placements.meshes }, materials: { value: texture(new Float32Array(8), 2, 1, FloatType, RGBAFormat) },
+            states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) }, tints: { value: texture(new Uint8Array(4), 1, 1, UnsignedByteType, RGBAFormat) }, jitter: { value: new Vector2() }, entries: { value: null }, pictures: { value: emptyPictures() },
+            skyLight: { value: new Vector3(0.78, 0.79, 0.8) }, groundLight: { value: new Vector3(0.46, 0.44, 0.4) }, sunLight: { value: new Vector3(0.42, 0.39, 0.33) },
+            sunWay: { value: new Vector3(0.42, -0.52, 0.74).normalize() }, ghostInk: { value: new Color() }, boxFill: { value: new Color() },
+        };
+        this.materials = {
+            solid: this.material(partVertex, partFragment, { MASKED: '' }, false),
+            unlit: this.material(partVertex, partFragment, { UNLIT: '' }, false),
+            seeThrough: this.material(partVertex, partFragment, { SEE_THROUGH: '' }, true),
+            ghost: this.material(partVertex, partFragment, { GHOST: '' }, true),
+            line: this.material(partVertex, partFragment, { LINE: '' }, true),
+            box: this.material(boxVertex, boxFragment, {}, false),
+        };
+        this.boxes = this.makeBoxes();
+        /** Colours of the background, from the bottom up. @type {Color[]} */
+        this.backdrop = [];
+    }
+
+    /**
+     * @param {string} vertexShader
+     * @param {string} fragmentShader
+     * @param {Record<string, string>} defines
+     * @param {boolean} transparent
+     */
+    material(vertexShader, fragmentShader, defines, transparent) {
+        return new ShaderMaterial({
+            vertexShader, fragmentShader, defines, glslVersion: GLSL3, uniforms: this.shared, side: DoubleSide, transparent, depthWrite: !transparent,
+            blending: transparent ? NormalBlending : NoBlending,
+        });
+    }
+
+    makeBoxes() {
+        const cube = new BoxGeometry(2, 2, 2);
+        const geometry = new InstancedBufferGeometry();
+        geometry.setAttribute('position', cube.getAttribute('position'));
+        geometry.setAttribute('normal', cube.getAttribute('normal'));
+        geometry.setIndex(cube.index);
+        geometry.setAttribute('placement', new InstancedBufferAttribute(new Uint32Array(8192), 1));
+        geometry.instanceCount = 0;
+        const mesh = new Mesh(geometry, this.materials.box);
+        mesh.frustumCulled = false;
+        return mesh;
+    }
+
+    /** @param {boolean} dark */
+    setTheme(dark) {
+        const set = (/** @type {any} */ uniform, /** @type {string} */ hex) => uniform.value.set(hex);
+        const [bottom, middle, top] = (dark ? ['#171d1a', '#2c3830', '#1a211d'] : ['#e7dfca', '#f8f5ec', '#efe9da']).map((hex) => new Color(hex));
+        this.backdrop = Array.from({ length: BANDS }, (_, band) => {
+            const at = (band + 0.5) / BANDS;
+            return at > 0.45 ? middle.clone().lerp(top, (at - 0.45) / 0.55) : bottom.clone().lerp(middle, at / 0.45);
+        });
+        set(this.shared.ghostInk, dark ? '#c9d6cb' : '#2b3a32');
+        set(this.shared.boxFill, dark ? '#3a473f' : '#fbf7ec');
+        set(this.screen.ink, dark ? '#0c110e' : '#26332b');
+        set(this.screen.grape, dark ? '#e39ad8' : '#b3589f');
+        set(this.screen.hoverInk, dark ? '#f2e6c8' : '#1f2a24');
+    }
+
+    /** @param {Record<string, [number, number | null, number, number]>} materials colour, texture, see-through, cutoff by number */
+    setMaterials(materials) {
+        const numbers = Object.keys(materials).map(Number);
+        const width = 1024;
+        const rows = Math.ceil(((Math.max(0, ...numbers) + 1) * 2) / width);
+        const data = new Float32Array(width * rows * 4);
+        data.set([0.55, 0.55, 0.55, 1, -1, 0, 0, 0]);
+        for (const number of numbers) {
+            const [colour, , , cutoff] = materials[number];
+            // The shaders light in a space of gamma 2, which needs only a square and a root.
+            const linear = [0, 8, 16].map((shift) => (((colour >>> shift) & 255) / 255) ** 2);
+            data.set([...linear, (colour >>> 24) / 255, -1, cutoff, 0, 0], number * 8);
+            this.surfaces.set(number, materials[number]);
+        }
+        this.shared.materials.value = texture(data, width, rows, FloatType, RGBAFormat);
+    }
+
+    /** @param {Map<number, ImageBitmap>} pictures by texture number */
+    setPictures(pictures) {
+        if (pictures.size === 0) return;
+        const numbers = [...pictures.keys()];
+        this.shared.pictures.value = stackedPictures([...pictures.values()]);
+        const surface = this.shared.materials.value;
+        for (const [number, [, picture]] of this.surfaces) {
+            if (picture !== null && numbers.includes(picture)) surface.image.data[number * 8 + 4] = numbers.indexOf(picture);
+        }
+        surface.needsUpdate = true;
+    }
+
+    /** @param {Uint8Array} states rung by object number, plus 16 when guarded */
+    setStates(states) {
+        this.states = states;
+        this.shared.states.value.dispose();
+        this.shared.states.value = byNumber(states, (state) => state & 15);
+    }
+
+    /** @param {Uint8Array | null} colours four bytes by object number, the last one 255 where it is tinted; null for none */
+    setTint(colours) {
+        this.shared.tints.value.dispose();
+        const width = 1024;
+        const rows = Math.max(1, Math.ceil((colours?.length ?? 4) / 4 / width));
+        const data = new Uint8Array(width * rows * 4);
+        if (colours) data.set(colours);
+        this.shared.tints.value = texture(data, width, rows, UnsignedByteType, RGBAFormat);
+    }
+
+    /** @param {Uint8Array} pick 1 by object number when picked */
+    setPick(pick) {
+        const uniform = this.screen.picks;
+        uniform.value.dispose();
+        uniform.value = byNumber(pick, (value) => value);
+        this.screen.anyPick.value = pick.includes(1) ? 1 : 0;
+    }
+}
