@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
+use VineShelf\Picking\Pick;
+
 /**
  * How a person has the ledger open: lens, what is unfolded, columns, sorting. Kept with the desk, and under names as ledger layouts.
  *
- * @phpstan-type Kept array{lens?: string, layers?: list<int>, objects?: list<int>, groups?: list<string>, columns?: list<array{string, int}>, sort?: array{string, bool}|null, follow?: bool, layout?: int}
+ * @phpstan-type Kept array{lens?: string, layers?: list<int>, objects?: string, groups?: list<string>, columns?: list<array{string, int}>, sort?: array{string, bool}|null, follow?: bool, layout?: int}
  */
 final readonly class Arrangement
 {
@@ -15,14 +17,14 @@ final readonly class Arrangement
 
     /**
      * @param array<int, true>    $layers  unfolded layers, by number
-     * @param array<int, true>    $objects unfolded objects, by number
      * @param array<string, true> $groups  unfolded kinds, materials and sources, by row key
      * @param list<Column>        $columns
      */
     private function __construct(
         public string $lens,
         public array $layers,
-        public array $objects,
+        /** Unfolded objects. */
+        public Pick $objects,
         public array $groups,
         public array $columns,
         /** A column's id or "name"; "" for the order of the model. */
@@ -53,7 +55,7 @@ final readonly class Arrangement
         return new self(
             is_string($kept['lens'] ?? null) && isset(Ledger::LENSES[$kept['lens']]) ? $kept['lens'] : 'layers',
             $numbers('layers'),
-            $numbers('objects'),
+            self::unfolded($kept),
             array_fill_keys(array_filter(is_array($kept['groups'] ?? null) ? $kept['groups'] : [], is_string(...)), true),
             array_slice(array_values(array_filter($columns)), 0, self::MOST_COLUMNS),
             $by === 'name' || Column::named($by, $properties) !== null ? $by : '',
@@ -69,13 +71,29 @@ final readonly class Arrangement
         return [
             'lens' => $this->lens,
             'layers' => array_keys($this->layers),
-            'objects' => array_keys($this->objects),
+            'objects' => self::packed($this->objects),
             'groups' => array_map(strval(...), array_keys($this->groups)),
             'columns' => array_map(static fn (Column $column): array => [$column->id, $column->width], $this->columns),
             'sort' => $this->sortBy === '' ? null : [$this->sortBy, $this->down],
             'follow' => $this->follows,
             'layout' => $this->layout,
         ];
+    }
+
+    /**
+     * The unfolded objects of a kept arrangement.
+     *
+     * @param array<string, mixed> $kept
+     */
+    public static function unfolded(array $kept): Pick
+    {
+        return Pick::unpack(is_string($kept['objects'] ?? null) ? (string) base64_decode($kept['objects'], true) : '');
+    }
+
+    /** As {@see unfolded()} reads it: models have tens of thousands of groups. */
+    public static function packed(Pick $unfolded): string
+    {
+        return base64_encode($unfolded->pack());
     }
 
     public function isSorted(): bool

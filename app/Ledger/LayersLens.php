@@ -203,7 +203,7 @@ final class LayersLens implements Lens
         $spread = $bench->contents()->spread($layer->number, $bench->inEffect()->rungs());
         $picked = 0;
         foreach ($bench->layers()->withNested($layer->number) as $nested) {
-            $picked += $bench->contents()->spread($nested, $bench->picked())[1] ?? 0;
+            $picked += $bench->pickedByLayer()[$nested] ?? 0;
         }
         $own = $bench->contents()->objects($layer->number);
 

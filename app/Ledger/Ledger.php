@@ -6,6 +6,8 @@ namespace App\Ledger;
 
 use App\Workbench\Bench;
 use App\Workbench\Found;
+use Illuminate\Http\Request;
+use VineShelf\Rules\Lexer;
 
 /** The ledger as a person has it open: lens, what is unfolded, sorting, and the rule that narrows it. */
 final class Ledger
@@ -22,6 +24,12 @@ final class Ledger
     {
         $this->name = isset(self::LENSES[$lens]) ? $lens : $bench->arrangement()->lens;
         $this->words = trim($words);
+    }
+
+    /** As a request wants to see it: lens, words, and which rows. */
+    public static function asked(Bench $bench, Request $request): self
+    {
+        return new self($bench, $request->string('lens')->value(), mb_substr($request->string('words')->value(), 0, Lexer::LONGEST + 1), max(0, $request->integer('from')), min(200, max(10, $request->integer('count', 60))));
     }
 
     public function lens(): Lens

@@ -6,6 +6,7 @@ namespace App\Ledger;
 
 use App\Workbench\Bench;
 use VineShelf\Facts\Ordered;
+use VineShelf\Picking\Pick;
 use VineShelf\Rules\Relatives;
 use VineShelf\Scene\Bits;
 
@@ -23,17 +24,12 @@ final class NestingLens implements Lens
     /** Set when each row's own children come sorted. */
     private ?SortedForest $sorted = null;
 
-    /** @var array<int, true> object numbers */
-    private readonly array $unfolded;
-
     /**
-     * @param array<int, true> $unfolded object numbers
      * @param Ordered|Blocks|null $order each row's own children come in that order; null for the order of the scene
      * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
-    public function __construct(private readonly Bench $bench, array $unfolded, Ordered|Blocks|null $order = null, private readonly ?Bits $found = null)
+    public function __construct(private readonly Bench $bench, private readonly Pick $unfolded, Ordered|Blocks|null $order = null, private readonly ?Bits $found = null)
     {
-        $this->unfolded = $unfolded;
         if ($found === null) {
             $this->showAll();
         } else {
@@ -56,7 +52,7 @@ final class NestingLens implements Lens
         $scene = $this->bench->scene();
         $wanted = [];
         foreach ($this->window($from, $count) as $row) {
-            $wanted[] = [$row, $scene->depth($row), $scene->end($row) > $row, $this->found !== null || isset($this->unfolded[$scene->number($row)])];
+            $wanted[] = [$row, $scene->depth($row), $scene->end($row) > $row, $this->found !== null || $this->unfolded->has($scene->number($row))];
         }
 
         return (new ObjectRows($this->bench))->make($wanted);
@@ -105,8 +101,8 @@ final class NestingLens implements Lens
     {
         $scene = $this->bench->scene();
         $next = 1;
-        foreach ($scene->groups() as $group) {
-            if ($group >= $next && ! isset($this->unfolded[$scene->number($group)])) {
+        foreach ($this->bench->facts()->bits('groups')->without($this->unfolded->rows($scene))->rows() as $group) {
+            if ($group >= $next) {
                 $this->show($next, $group);
                 $next = $scene->end($group) + 1;
             }

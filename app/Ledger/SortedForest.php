@@ -17,6 +17,9 @@ final class SortedForest
     /** @var array<int, list<int>> children on show, sorted, by parent */
     private array $children = [];
 
+    /** @var array<int, int>|null where rows stand in the order */
+    private ?array $places = null;
+
     /** @param Bits $shown rows on show: with a row, everything above it */
     public function __construct(private readonly Scene $scene, private readonly Bits $shown, private readonly Ordered|Blocks $order)
     {
@@ -88,16 +91,9 @@ final class SortedForest
     {
         if (! isset($this->children[$parent])) {
             $children = array_values(array_filter($this->scene->children($parent), $this->shown->has(...)));
-            $places = [];
-            if (count($children) > 80 && $this->order instanceof Ordered) {
-                // Many: one walk along the order is cheaper than asking for each.
-                $children = $this->order->sliceOf(Bits::ofRows($this->scene->count(), $children), 0, count($children));
-            } else {
-                foreach ($children as $child) {
-                    $places[] = $this->order->place($child);
-                }
-                array_multisort($places, $children);
-            }
+            $this->places ??= $this->order instanceof Ordered ? $this->order->places() : [];
+            $places = array_map(fn (int $child): int => $this->places[$child] ?? $this->order->place($child), $children);
+            array_multisort($places, $children);
             $this->children[$parent] = $children;
         }
 

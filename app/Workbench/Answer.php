@@ -76,13 +76,7 @@ final class Answer
 
         return [
             'bench' => $bench,
-            'ledger' => new Ledger(
-                $bench,
-                $request->string('lens', $bench->desk->ledger['lens'] ?? 'layers')->value(),
-                mb_substr($request->string('words')->value(), 0, 200),
-                max(0, $request->integer('from')),
-                min(200, max(10, $request->integer('count', 60))),
-            ),
+            'ledger' => Ledger::asked($bench, $request),
             'card' => PickCard::of($bench),
             'weight' => $bench->inEffect()->weight(),
             'hidden' => $bench->inEffect()->rungs()->histogram()[Rung::Hidden->value] ?? 0,

@@ -24,7 +24,6 @@ use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Runs;
 use VineShelf\Scene\Scene;
 
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
@@ -42,7 +41,10 @@ final class Bench
 
     private ?Pick $pick = null;
 
-    private ?Runs $picked = null;
+    private ?Bits $picked = null;
+
+    /** @var array<int, int>|null */
+    private ?array $pickedByLayer = null;
 
     private ?Facts $facts = null;
 
@@ -100,16 +102,32 @@ final class Bench
         return $this->pick ??= $this->desk->pick();
     }
 
-    /** 1 in the rows of the picked objects, 0 elsewhere. */
-    public function picked(): Runs
-    {
-        return $this->picked ??= Runs::marking($this->scene()->count(), $this->scene()->rowsOf($this->pick()->numbers()));
-    }
-
     /** Rows of the pick. */
     public function pickedBits(): Bits
     {
-        return Bits::ofRuns($this->picked(), [1 => true]);
+        return $this->picked ??= $this->pick()->rows($this->scene());
+    }
+
+    /** @return array<int, int> picked objects by layer, only layers that have some */
+    public function pickedByLayer(): array
+    {
+        if ($this->pickedByLayer !== null) {
+            return $this->pickedByLayer;
+        }
+        $picked = [];
+        $layers = $this->scene()->layers();
+        $at = 0;
+        foreach ($this->pick()->count() === 0 ? [] : $this->pickedBits()->ranges() as [$row, $last]) {
+            for (; $row <= $last; $row = $until + 1) {
+                while ($layers->end($at) < $row) {
+                    $at++;
+                }
+                $until = min($last, $layers->end($at));
+                $picked[$layers->values[$at]] = ($picked[$layers->values[$at]] ?? 0) + $until - $row + 1;
+            }
+        }
+
+        return $this->pickedByLayer = $picked;
     }
 
     public function facts(): Facts
@@ -189,7 +207,7 @@ final class Bench
     {
         $this->project->refresh();
         $this->desk = Desk::of($this->project, $this->person);
-        $this->scene = $this->layers = $this->inEffect = $this->contents = $this->settings = $this->pick = $this->picked = $this->facts = $this->isolation = $this->arrangement = $this->parked = null;
+        $this->scene = $this->layers = $this->inEffect = $this->contents = $this->settings = $this->pick = $this->picked = $this->pickedByLayer = $this->facts = $this->isolation = $this->arrangement = $this->parked = null;
         $this->found = $this->states = [];
     }
 }

@@ -40,7 +40,7 @@ final class CanvasState
         $scene = $bench->scene();
         $bytes = '';
         $next = 1;
-        foreach ($scene->subtrees($scene->rowsOf($bench->pick()->numbers())) as [$first, $last]) {
+        foreach ($bench->pick()->count() === 0 ? [] : $bench->pick()->withHeld($scene)->ranges() as [$first, $last]) {
             $bytes .= str_repeat("\0", $first - $next).str_repeat("\1", $last - $first + 1);
             $next = $last + 1;
         }

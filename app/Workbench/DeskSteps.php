@@ -74,7 +74,7 @@ final class DeskSteps
 
     private static function hold(Desk $desk): Desk
     {
-        return self::desk($desk)->lockForUpdate()->firstOrFail();
+        return self::desk($desk)->lockForUpdate()->firstOrFail(['project_id', 'user_id', 'revision', 'next_step', 'rungs']);
     }
 
     /** @return \Illuminate\Database\Eloquent\Builder<Desk> */

@@ -6,6 +6,7 @@ namespace App\Workbench;
 
 use App\Ledger\Groups;
 use Illuminate\Http\Request;
+use VineShelf\Scene\Bits;
 
 /** The ledger rows that an action is for, as the request names them: "L5" for a layer, "O123" for an object, "K1", "M4", "S2" for groups. */
 final readonly class Keys
@@ -41,6 +42,25 @@ final readonly class Keys
         }
 
         return new self($layers, $objects, $groups);
+    }
+
+    /** Rows of what the named layers, with those nested in them, and the named groups hold; objects that are named themselves are not among them. */
+    public function heldIn(Bench $bench): Bits
+    {
+        $rows = Bits::none($bench->scene()->count());
+        $layers = [];
+        foreach ($this->layers as $layer) {
+            $layers += array_fill_keys($bench->layers()->withNested($layer), true);
+        }
+        if ($layers !== []) {
+            $rows = $rows->or(Bits::ofRuns($bench->scene()->layers(), $layers));
+        }
+        foreach ($this->groups as $key) {
+            $group = (new Groups($bench))->named($key);
+            $rows = $group === null ? $rows : $rows->or($group->rows());
+        }
+
+        return $rows;
     }
 
     /** @return list<int> numbers of the objects that are named, and of those in the groups */

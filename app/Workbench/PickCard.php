@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace App\Workbench;
 
 use Illuminate\Support\Facades\DB;
+use VineShelf\Rules\Relatives;
+use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 
 /** What the pick card says. */
@@ -23,46 +26,36 @@ final readonly class PickCard
 
     public static function of(Bench $bench): ?self
     {
-        $scene = $bench->scene();
-        $rows = $scene->rowsOf($bench->pick()->numbers());
-        if ($rows === []) {
+        $picked = $bench->pickedBits();
+        $count = $picked->count();
+        if ($count === 0) {
             return null;
         }
+        $scene = $bench->scene();
         $kinds = [];
-        $column = $scene->column('kind');
-        foreach ($rows as $row) {
-            $kinds[ord($column[$row])] = ($kinds[ord($column[$row])] ?? 0) + 1;
+        foreach (Kind::cases() as $kind) {
+            $kinds[$kind->value] = $picked->and($bench->facts()->ranked('kind')->in([$kind->value]))->count();
         }
-        $triangles = $held = 0;
-        foreach ($scene->subtrees($rows) as [$first, $last]) {
-            $triangles += $scene->triangles($first, $last);
-            $held += $last - $first + 1;
-        }
-        $layers = [];
-        $hidden = 0;
-        foreach ($bench->picked()->beside($scene->layers()) as [$first, $last, $picked, $layer]) {
-            if ($picked === 1) {
-                $layers[$layer] = true;
-            }
-        }
-        foreach ($bench->picked()->beside($bench->inEffect()->rungs()) as [$first, $last, $picked, $rung]) {
-            $hidden += $picked === 1 && $rung === 0 ? $last - $first + 1 : 0;
-        }
+        $kinds = array_filter($kinds);
+        $held = Relatives::within($scene, $picked);
+        $layers = $bench->pickedByLayer();
+        $hidden = $picked->and(Bits::ofRuns($bench->inEffect()->rungs(), [Rung::Hidden->value => true]))->count();
+        $first = $picked->slice(0, 1)[0];
         arsort($kinds);
         $title = implode(', ', array_map(static fn (int $kind, int $count): string => Kind::from($kind)->counted($count), array_keys($kinds), $kinds)).' picked';
-        if (count($rows) === 1) {
-            $name = DB::table('objects')->where('project_id', $bench->project->id)->where('no', $scene->number($rows[0]))->value('name');
-            $title = is_string($name) && $name !== '' ? $name : 'Unnamed '.$scene->kind($rows[0])->label();
+        if ($count === 1) {
+            $name = DB::table('objects')->where('project_id', $bench->project->id)->where('no', $scene->number($first))->value('name');
+            $title = is_string($name) && $name !== '' ? $name : 'Unnamed '.$scene->kind($first)->label();
         }
 
         return new self(
-            count($rows),
+            $count,
             $title,
             count($layers) === 1 ? $bench->layers()->path((int) array_key_first($layers)) : count($layers).' layers',
-            $held - count($rows),
-            $triangles,
+            $held->count() - $count,
+            $scene->trianglesOf($held),
             $hidden,
-            array_map($scene->number(...), array_slice($rows, 0, 1)),
+            [$scene->number($first)],
         );
     }
 }

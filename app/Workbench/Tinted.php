@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Workbench;
 
 use VineShelf\Picking\Pick;
-use VineShelf\Scene\Bits;
 use VineShelf\Tint\Legend;
 use VineShelf\Tint\TintBy;
 
@@ -31,9 +30,7 @@ final readonly class Tinted
     {
         $only = null;
         if ($this->pick !== '') {
-            $scene = $this->bench->scene();
-            $pick = Pick::unpack((string) base64_decode($this->pick, true));
-            $only = Bits::ofRanges($scene->count(), $scene->subtrees($scene->rowsOf($pick->numbers())));
+            $only = Pick::unpack((string) base64_decode($this->pick, true))->withHeld($this->bench->scene());
         }
 
         return Legend::of($this->by, $this->bench->facts(), $this->bench->layers(), $this->bench->inEffect(), $this->seed, $only);

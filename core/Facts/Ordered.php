@@ -54,6 +54,12 @@ final readonly class Ordered
         return Packed::uint32($this->packed, self::HEAD + 4 * $offset, $count);
     }
 
+    /** @return array<int, int> where each row stands, counted from 0; for asking for many */
+    public function places(): array
+    {
+        return array_flip($this->slice(0, $this->length));
+    }
+
     /**
      * Some of the rows that are in a set, in the order.
      *

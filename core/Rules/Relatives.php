@@ -29,6 +29,22 @@ final class Relatives
         return Bits::ofRanges($scene->count(), $ranges);
     }
 
+    /** The rows and everything below them, at any depth. */
+    public static function within(Scene $scene, Bits $rows): Bits
+    {
+        $holding = $rows->and(Bits::ofRows($scene->count(), $scene->groups()));
+        $ranges = [];
+        $covered = 0;
+        foreach ($holding->rows() as $row) {
+            if ($row > $covered) {
+                $covered = $scene->end($row);
+                $ranges[] = [$row, $covered];
+            }
+        }
+
+        return $ranges === [] ? $rows : $rows->or(Bits::ofRanges($scene->count(), $ranges));
+    }
+
     /** Everything above the rows, at any height. */
     public static function holding(Scene $scene, Bits $rows): Bits
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Rungs;
 
+use VineShelf\Picking\Pick;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Runs;
 use VineShelf\Scene\RunsBuilder;
@@ -15,7 +16,7 @@ use VineShelf\Scene\Scene;
  */
 final readonly class Isolation
 {
-    /** @param list<array{list<int>, Rung}> $steps object numbers, which count with all that they hold, and the rung of the rest; the deepest last */
+    /** @param list<array{Pick, Rung}> $steps objects, which count with all that they hold, and the rung of the rest; the deepest last */
     private function __construct(private array $steps) {}
 
     public static function none(): self
@@ -33,10 +34,10 @@ final readonly class Isolation
         return count($this->steps);
     }
 
-    /** @return list<int> object numbers of the deepest step */
-    public function numbers(): array
+    /** The objects of the deepest step. */
+    public function objects(): Pick
     {
-        return $this->steps === [] ? [] : $this->steps[count($this->steps) - 1][0];
+        return $this->steps === [] ? Pick::of() : $this->steps[count($this->steps) - 1][0];
     }
 
     public function rest(): Rung
@@ -44,15 +45,14 @@ final readonly class Isolation
         return $this->steps === [] ? Rung::Full : $this->steps[count($this->steps) - 1][1];
     }
 
-    /** @param list<int> $numbers */
-    public function deeper(array $numbers, Rung $rest): self
+    public function deeper(Pick $objects, Rung $rest): self
     {
-        return new self([...array_slice($this->steps, -19), [$numbers, $rest]]);
+        return new self([...array_slice($this->steps, -19), [$objects, $rest]]);
     }
 
     public function withRest(Rung $rest): self
     {
-        return $this->steps === [] ? $this : new self([...array_slice($this->steps, 0, -1), [$this->numbers(), $rest]]);
+        return $this->steps === [] ? $this : new self([...array_slice($this->steps, 0, -1), [$this->objects(), $rest]]);
     }
 
     public function back(): self
@@ -67,10 +67,9 @@ final readonly class Isolation
             return $rungs;
         }
         $rest = $this->rest()->value;
-        $rows = $scene->subtrees($scene->rowsOf($this->numbers()));
         $marked = new RunsBuilder;
         $next = 1;
-        foreach ($rows as [$first, $last]) {
+        foreach ($this->objects()->withHeld($scene)->ranges() as [$first, $last]) {
             if ($first > $next) {
                 $marked->run($next, 0);
             }
@@ -90,21 +89,21 @@ final readonly class Isolation
 
     public function pack(): string
     {
-        $raw = '';
-        foreach ($this->steps as [$numbers, $rest]) {
-            $raw .= pack('CV', $rest->value, count($numbers)).($numbers === [] ? '' : pack('V*', ...$numbers));
+        $packed = '';
+        foreach ($this->steps as [$objects, $rest]) {
+            $bytes = $objects->pack();
+            $packed .= pack('CV', $rest->value, strlen($bytes)).$bytes;
         }
 
-        return $raw === '' ? '' : (string) gzdeflate($raw, 1);
+        return $packed;
     }
 
     public static function unpack(string $packed): self
     {
-        $raw = $packed === '' ? '' : (string) @gzinflate($packed);
         $steps = [];
-        for ($at = 0; $at + 5 <= strlen($raw); $at += 5 + 4 * $count) {
-            [$count] = Packed::uint32($raw, $at + 1, 1);
-            $steps[] = [Packed::uint32($raw, $at + 5, $count), Rung::from(ord($raw[$at]))];
+        for ($at = 0; $at + 5 <= strlen($packed); $at += 5 + $size) {
+            [$size] = Packed::uint32($packed, $at + 1, 1);
+            $steps[] = [Pick::unpack(substr($packed, $at + 5, $size)), Rung::from(ord($packed[$at]))];
         }
 
         return new self($steps);

@@ -4,19 +4,21 @@ declare(strict_types=1);
 
 namespace VineShelf\Scene;
 
-/** Counts how many rows of a set lie in a stretch, many times over: sums at every 64 bytes, and the bytes in between. */
+/** Counts how many rows of a set lie in a stretch, many times over: sums up to every byte, and the bits in between. */
 final readonly class Counter
 {
-    private const BLOCK = 64;
-
-    /** @var list<int> rows before each block */
+    /** @var list<int> rows before each byte, and one more for the end */
     private array $sums;
 
     public function __construct(private Bits $bits)
     {
+        $ones = array_map(static fn (int $byte): int => Bits::counted(chr($byte)), range(0, 255));
+        $bytes = $bits->bytes;
         $sums = [0];
-        foreach (str_split($bits->bytes, self::BLOCK) as $block) {
-            $sums[] = $sums[count($sums) - 1] + Bits::counted($block);
+        $sum = 0;
+        for ($at = 0, $size = strlen($bytes); $at < $size; $at++) {
+            $sum += $ones[ord($bytes[$at])];
+            $sums[] = $sum;
         }
         $this->sums = $sums;
     }
@@ -25,11 +27,14 @@ final readonly class Counter
     public function before(int $row): int
     {
         $byte = $row >> 3;
-        $block = intdiv($byte, self::BLOCK);
-        $start = $block * self::BLOCK;
-        $within = substr($this->bits->bytes, $start, $byte - $start);
-        $last = $byte < strlen($this->bits->bytes) ? ord($this->bits->bytes[$byte]) & ((1 << ($row & 7)) - 1) : 0;
+        if ($byte >= strlen($this->bits->bytes)) {
+            return $this->sums[strlen($this->bits->bytes)];
+        }
+        $count = $this->sums[$byte];
+        for ($rest = ord($this->bits->bytes[$byte]) & ((1 << ($row & 7)) - 1); $rest > 0; $rest &= $rest - 1) {
+            $count++;
+        }
 
-        return $this->sums[$block] + Bits::counted($within) + Bits::counted(chr($last));
+        return $count;
     }
 }

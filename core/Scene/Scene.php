@@ -32,6 +32,8 @@ final class Scene
 
     private ?Runs $locks = null;
 
+    private ?bool $plain = null;
+
     public function __construct(private readonly ColumnSource $columns) {}
 
     public function column(string $name): string
@@ -90,6 +92,18 @@ final class Scene
         return Packed::uint64At($sums, $last) - Packed::uint64At($sums, $first - 1);
     }
 
+    /** Drawn triangles of all the rows. */
+    public function trianglesOf(Bits $rows): int
+    {
+        $sums = $this->column('triangles');
+        $triangles = 0;
+        foreach ($rows->ranges() as [$first, $last]) {
+            $triangles += Packed::uint64At($sums, $last) - Packed::uint64At($sums, $first - 1);
+        }
+
+        return $triangles;
+    }
+
     /** @return list<int> rows directly below $row, or the roots for row 0 */
     public function children(int $row): array
     {
@@ -144,6 +158,38 @@ final class Scene
         ksort($rows);
 
         return array_values($rows);
+    }
+
+    /** Rows of objects; those that are gone are passed over. @param Bits $numbers one bit per object number */
+    public function rowBits(Bits $numbers): Bits
+    {
+        $count = $this->count();
+        if ($this->isPlain()) {
+            $size = ($count >> 3) + 1;
+            $bytes = substr(str_pad($numbers->bytes, $size, "\0"), 0, $size);
+
+            return Bits::all($count)->and(Bits::ofBytes($count, $bytes));
+        }
+
+        return Bits::ofRows($count, $this->rowsOf($numbers->rows()));
+    }
+
+    /** One bit per object number. */
+    public function numberBits(Bits $rows): Bits
+    {
+        if ($this->isPlain()) {
+            return $rows;
+        }
+        $numbers = $this->numbersIn($rows->ranges());
+        sort($numbers);
+
+        return Bits::ofRows($numbers === [] ? 0 : $numbers[count($numbers) - 1], $numbers);
+    }
+
+    /** Whether each object's number is its row, as after taking in one file. */
+    public function isPlain(): bool
+    {
+        return $this->plain ??= $this->column('no') === $this->column('rows');
     }
 
     /**

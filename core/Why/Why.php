@@ -28,7 +28,7 @@ final readonly class Why
     public static function of(int $row, Scene $scene, LayerTree $layers, Settings $settings, InEffect $inEffect, ?Isolation $isolation = null): self
     {
         $causes = [];
-        $isLifted = $isolation?->isOn() === true && array_intersect(array_map($scene->number(...), [$row, ...$scene->ancestors($row)]), $isolation->numbers()) !== [];
+        $isLifted = $isolation?->isOn() === true && array_filter([$row, ...$scene->ancestors($row)], static fn (int $link): bool => $isolation->objects()->has($scene->number($link))) !== [];
         if ($isolation?->isOn() === true && ! $isLifted) {
             $causes[] = new Cause('isolation', 0, false, $isolation->rest(), null);
         }

@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
 use VineShelf\Naming\Renaming;
+use VineShelf\Picking\Pick;
 use VineShelf\Picking\Reach;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
@@ -80,13 +81,13 @@ final class ReachTest extends TestCase
                 return false;
             };
             $rest = [Rung::Hidden, Rung::Ghost][$round % 2];
-            $once = Isolation::none()->deeper($model->picked, $rest);
-            $twice = Isolation::unpack($once->deeper(array_slice($model->picked, 0, 1), Rung::Hidden)->pack());
+            $once = Isolation::none()->deeper(Pick::of($model->picked), $rest);
+            $twice = Isolation::unpack($once->deeper(Pick::of(array_slice($model->picked, 0, 1)), Rung::Hidden)->pack());
             $rungs = (new InEffect($scene, $forest->layers, $forest->settings, $once))->rungs();
             foreach ($forest->parents as $number => $_) {
                 self::assertSame($inside($number, $model->picked) ? 5 : min($rest->value, $forest->slowRung($number)), $rungs->at($scene->row($number)));
             }
-            self::assertSame([2, array_slice($model->picked, 0, 1)], [$twice->depth(), $twice->numbers()]);
+            self::assertSame([2, array_slice($model->picked, 0, 1)], [$twice->depth(), $twice->objects()->numbers()]);
             self::assertEquals($once, $twice->back());
             self::assertFalse($twice->back()->back()->isOn());
             self::assertSame(Rung::Ghost, $twice->withRest(Rung::Ghost)->rest());

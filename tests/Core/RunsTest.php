@@ -8,7 +8,6 @@ use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\RandomForest;
 use VineShelf\Layers\Contents;
 use VineShelf\Locks\Locked;
-use VineShelf\Picking\Pick;
 use VineShelf\Scene\Runs;
 use VineShelf\Search\NameIndex;
 
@@ -115,14 +114,6 @@ final class RunsTest extends TestCase
             $names[$row] = 'Renamed ÖÄ';
             self::assertSame(NameIndex::columns($names), NameIndex::renamed($indexed, $row, 'Renamed ÖÄ'));
         }
-    }
-
-    public function test_a_pick_keeps_its_objects_once_each(): void
-    {
-        $pick = Pick::of([5, 3, 5])->with([9, 3])->without([5]);
-        self::assertSame([3, 9], $pick->numbers());
-        self::assertSame([3, 9], Pick::unpack($pick->pack())->numbers());
-        self::assertSame([], Pick::unpack('')->numbers());
     }
 
     /** @return list<int> */

@@ -14,6 +14,7 @@ use App\Models\LedgerLayout;
 use App\Scenes\MeshShapes;
 use App\Workbench\Bench;
 use VineShelf\Facts\Order;
+use VineShelf\Picking\Pick;
 use VineShelf\Picking\Ray;
 
 /** Finding by rule, the lenses of the ledger, columns, sorting and layouts. */
@@ -178,10 +179,10 @@ final class FindTest extends ProjectTestCase
             }
         }
         foreach ([null, $bench->find('seat or pump')->rows] as $found) {
-            $plain = new NestingLens($bench, $unfolded, null, $found);
+            $plain = new NestingLens($bench, Pick::of(array_keys($unfolded)), null, $found);
             $shown = array_flip($plain->keys(0, 5000));
             $order = (new Sorting($bench))->order('weigh', true);
-            $sorted = new NestingLens($bench, $unfolded, $order, $found);
+            $sorted = new NestingLens($bench, Pick::of(array_keys($unfolded)), $order, $found);
             $slow = [];
             $walk = static function (int $parent) use (&$walk, &$slow, $scene, $shown): void {
                 $children = array_filter($scene->children($parent), static fn (int $row): bool => isset($shown['O'.$scene->number($row)]));

@@ -15,6 +15,7 @@ use App\View\Marks;
 use App\Workbench\Bench;
 use App\Workbench\PickCard;
 use VineShelf\Locks\Lock;
+use VineShelf\Picking\Pick;
 use VineShelf\Rungs\Rung;
 
 /** Lenses against a slow listing, the pick card's words, marks, and edits that survive storing. */
@@ -42,7 +43,7 @@ final class LedgerTest extends ProjectTestCase
                 }
             };
             $walk(0, 1);
-            $lens = new NestingLens($bench, $unfolded);
+            $lens = new NestingLens($bench, Pick::of(array_keys($unfolded)));
             self::assertSame(count($slow), $lens->total());
             $from = mt_rand(0, count($slow) - 1);
             $rows = $lens->rows($from, 30);
@@ -52,7 +53,7 @@ final class LedgerTest extends ProjectTestCase
                 self::assertSame($from + $offset, $lens->position($row->key));
             }
         }
-        self::assertNull((new NestingLens($bench, []))->position('O500'), 'what is folded away has no place');
+        self::assertNull((new NestingLens($bench, Pick::of()))->position('O500'), 'what is folded away has no place');
     }
 
     public function test_the_layers_lens_shows_nested_layers_then_their_objects(): void

@@ -64,7 +64,7 @@ final class FindController
     public function step(Request $request, Project $project): JsonResponse
     {
         $bench = Bench::of($project, WorkbenchController::person($request));
-        $found = WorkbenchController::ledgerOf($bench, $request)->found();
+        $found = \App\Ledger\Ledger::asked($bench, $request)->found();
         if ($found->rows === null) {
             throw new Refused($found->error?->getMessage() ?? 'Type what to look for first.', 'words');
         }
@@ -112,9 +112,9 @@ final class FindController
     public function frame(Request $request, Project $project): JsonResponse
     {
         $bench = Bench::of($project, WorkbenchController::person($request));
-        $numbers = $request->has('object') ? [$request->integer('object')] : $bench->pick()->numbers();
+        $rows = $request->has('object') ? $bench->scene()->rowsOf([$request->integer('object')]) : $bench->pickedBits()->rows();
         $box = null;
-        foreach ($bench->scene()->rowsOf($numbers) as $row) {
+        foreach ($rows as $row) {
             $own = self::box($bench, $row);
             if ($own !== null) {
                 $box = $box === null ? $own : [min($box[0], $own[0]), min($box[1], $own[1]), min($box[2], $own[2]), max($box[3], $own[3]), max($box[4], $own[4]), max($box[5], $own[5])];
@@ -133,7 +133,7 @@ final class FindController
         if ($starts === '') {
             return new JsonResponse(['place' => null]);
         }
-        $ledger = WorkbenchController::ledgerOf($bench, $request);
+        $ledger = \App\Ledger\Ledger::asked($bench, $request);
         $keys = [];
         foreach ($ledger->name === 'layers' ? $bench->layers()->walk() : [] as [$layer]) {
             if (str_starts_with(mb_strtolower($layer->name), $starts)) {

@@ -66,7 +66,7 @@ final class LayoutController
         $rule = is_string($found->arrangement['rule'] ?? null) ? $found->arrangement['rule'] : '';
         $request->merge(['words' => $rule, 'lens' => $bench->arrangement()->lens, 'from' => 0]);
 
-        return response()->view('workbench.ledger-parts', ['bench' => $bench, 'ledger' => WorkbenchController::ledgerOf($bench, $request)]);
+        return response()->view('workbench.ledger-parts', ['bench' => $bench, 'ledger' => \App\Ledger\Ledger::asked($bench, $request)]);
     }
 
     public function update(Request $request, Project $project, int $layout): Response

@@ -22,6 +22,7 @@ use VineShelf\Picking\Pick;
 use VineShelf\Picking\Ray;
 use VineShelf\Picking\Reach;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
 
 /** The pick: objects come and go by rows, rules, regions and reach; picks are parked; a pick is looked at alone. */
 final class PickController
@@ -31,23 +32,19 @@ final class PickController
         $given = $request->validate(['mode' => ['required', 'in:replace,add,remove,toggle']]);
         $bench = Bench::of($project, WorkbenchController::person($request));
         $keys = Keys::in($request);
-        $numbers = $keys->objectsIn($bench);
-        foreach ($keys->layers as $layer) {
-            foreach ($bench->layers()->withNested($layer) as $nested) {
-                array_push($numbers, ...$bench->scene()->numbersIn($bench->contents()->ranges($nested)));
-            }
-        }
+        $numbers = $keys->objects;
+        $rows = $keys->heldIn($bench);
         if (preg_match('~^(\d{1,9})-(\d{1,9})$~', $request->string('span')->value(), $span) === 1) {
             array_push($numbers, ...$this->between($bench, $request, (int) $span[1], (int) $span[2]));
         }
         if ($request->boolean('found')) {
-            $found = WorkbenchController::ledgerOf($bench, $request)->found();
+            $found = \App\Ledger\Ledger::asked($bench, $request)->found();
             if ($found->rows === null) {
                 throw new Refused($found->error?->getMessage() ?? 'Type what to look for first.', 'words');
             }
-            array_push($numbers, ...$bench->scene()->numbersIn($found->rows->ranges()));
+            $rows = $rows->or($found->rows);
         }
-        $this->keep($bench, $this->changed($bench, $given['mode'], $numbers));
+        $this->keep($bench, $this->changed($bench, $given['mode'], $numbers, $rows));
 
         return Answer::to($bench, $request)->send();
     }
@@ -62,7 +59,7 @@ final class PickController
             return new JsonResponse(['count' => $rows->count()]);
         }
         $mode = (string) $request->validate(['mode' => ['required', 'in:replace,add,remove']])['mode'];
-        $this->keep($bench, $this->changed($bench, $mode, $bench->scene()->numbersIn($rows->ranges())));
+        $this->keep($bench, $this->changed($bench, $mode, [], $rows));
         $count = $rows->count();
 
         return Answer::to($bench, $request)->saying(match (true) {
@@ -84,7 +81,7 @@ final class PickController
         }
         $property = isset($given['property']) && $given['property'] !== '' ? $bench->facts()->propertyNamed($given['property']) ?? throw new Refused("No file has a property called “{$given['property']}”.", 'property') : null;
         $after = $reach->of($before, $bench->facts(), (float) ($given['tolerance'] ?? Reach::TOLERANCE), $property);
-        $this->keep($bench, Pick::of($bench->scene()->numbersIn($after->ranges())));
+        $this->keep($bench, Pick::ofBits($bench->scene()->numberBits($after)));
         $what = $property === null ? mb_strtolower($reach->label()) : "same $property";
         $same = $after->bytes === $before->bytes;
 
@@ -129,8 +126,9 @@ final class PickController
         if ($parked->count() === 0) {
             throw new Refused("Nothing is parked in slot $slot. Pick objects, then park them there with Alt+Shift+$slot.");
         }
-        $this->keep($bench, $this->changed($bench, $mode, $parked->numbers()));
-        $gone = $parked->count() - count($bench->scene()->rowsOf($parked->numbers()));
+        $there = $parked->rows($bench->scene());
+        $this->keep($bench, $mode === 'replace' && $parked->count() === $there->count() ? $parked : $this->changed($bench, $mode, [], $there));
+        $gone = $parked->count() - $there->count();
 
         return Answer::to($bench, $request)->saying("Slot $slot: ".number_format($parked->count() - $gone).' picked'.($gone > 0 ? ', '.number_format($gone).' are gone from the project' : '').'.')->send();
     }
@@ -142,24 +140,18 @@ final class PickController
         $bench = Bench::of($project, WorkbenchController::person($request));
         $rest = ($given['rest'] ?? 'hidden') === 'ghost' ? Rung::Ghost : Rung::Hidden;
         $keys = Keys::in($request);
-        $numbers = $keys->objectsIn($bench);
-        foreach ($keys->layers as $layer) {
-            foreach ($bench->layers()->withNested($layer) as $nested) {
-                array_push($numbers, ...$bench->scene()->numbersIn($bench->contents()->ranges($nested)));
-            }
-        }
-        if ($request->boolean('found')) {
-            $numbers = $bench->scene()->numbersIn(WorkbenchController::ledgerOf($bench, $request)->found()->rows?->ranges() ?? []);
-        } elseif ($request->string('keys')->value() === '') {
-            $numbers = $bench->pick()->numbers();
-        }
-        if ($numbers === []) {
+        $objects = match (true) {
+            $request->boolean('found') => Pick::ofBits($bench->scene()->numberBits(\App\Ledger\Ledger::asked($bench, $request)->found()->rows ?? Bits::none($bench->scene()->count()))),
+            $request->string('keys')->value() === '' => $bench->pick(),
+            default => Pick::of($keys->objects)->withBits($bench->scene()->numberBits($keys->heldIn($bench))),
+        };
+        if ($objects->count() === 0) {
             throw new Refused('There is nothing to look at alone; pick objects first.');
         }
-        $this->desk($bench)->update(['isolated' => Bytes::write($bench->isolation()->deeper($numbers, $rest)->pack()), 'revision' => $bench->desk->revision + 1]);
+        $this->desk($bench)->update(['isolated' => Bytes::write($bench->isolation()->deeper($objects, $rest)->pack()), 'revision' => $bench->desk->revision + 1]);
         $bench->refresh();
 
-        return Answer::to($bench, $request)->saying(number_format(count($numbers)).' isolated; the rest is '.($rest === Rung::Ghost ? 'a ghost at most' : 'hidden').'.')->send();
+        return Answer::to($bench, $request)->saying(number_format($objects->count()).' isolated; the rest is '.($rest === Rung::Ghost ? 'a ghost at most' : 'hidden').'.')->send();
     }
 
     /** One step out of isolation, or all of them; or another rung for the rest. */
@@ -179,7 +171,7 @@ final class PickController
             ! $isolation->isOn() => 'Nothing is isolated.',
             ! $after->isOn() => 'Everything is back as it was.',
             $request->has('rest') => '',
-            default => 'One step back: '.number_format(count($after->numbers())).' isolated.',
+            default => 'One step back: '.number_format($after->objects()->count()).' isolated.',
         })->send();
     }
 
@@ -199,22 +191,36 @@ final class PickController
     /** @return list<int> objects in a stretch of the ledger's rows; where it holds none, those of its groups */
     private function between(Bench $bench, Request $request, int $from, int $to): array
     {
-        $keys = Keys::of(WorkbenchController::ledgerOf($bench, $request)->lens()->keys(min($from, $to), abs($to - $from) + 1));
+        $keys = Keys::of(\App\Ledger\Ledger::asked($bench, $request)->lens()->keys(min($from, $to), abs($to - $from) + 1));
 
         return $keys->objects !== [] ? $keys->objects : $keys->objectsIn($bench);
     }
 
-    /** @param list<int> $numbers */
-    private function changed(Bench $bench, string $mode, array $numbers): Pick
+    /**
+     * The pick with some objects in it, less them, or only them.
+     *
+     * @param list<int> $numbers in the order in which they were named
+     * @param Bits      $rows    and these besides
+     */
+    private function changed(Bench $bench, string $mode, array $numbers, Bits $rows): Pick
     {
-        $numbers = array_values(array_filter($numbers, static fn (int $number): bool => $bench->scene()->row($number) !== 0));
         $pick = $bench->pick();
+        $named = Pick::of(array_filter($numbers, static fn (int $number): bool => $bench->scene()->row($number) !== 0));
+        if ($rows->isEmpty()) {
+            return match ($mode) {
+                'add' => $pick->with($named->numbers()),
+                'remove' => $pick->without($named->numbers()),
+                'toggle' => $pick->with($named->numbers())->count() === $pick->count() ? $pick->without($named->numbers()) : $pick->with($named->numbers()),
+                default => $named,
+            };
+        }
+        $bits = $named->withBits($bench->scene()->numberBits($rows))->bits();
 
         return match ($mode) {
-            'add' => $pick->with($numbers),
-            'remove' => $pick->without($numbers),
-            'toggle' => count(array_filter($numbers, $pick->has(...))) === count($numbers) ? $pick->without($numbers) : $pick->with($numbers),
-            default => Pick::of($numbers),
+            'add' => $pick->withBits($bits),
+            'remove' => $pick->withoutBits($bits),
+            'toggle' => $pick->withBits($bits)->count() === $pick->count() ? $pick->withoutBits($bits) : $pick->withBits($bits),
+            default => Pick::ofBits($bits),
         };
     }
 

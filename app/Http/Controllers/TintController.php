@@ -54,11 +54,11 @@ final class TintController
         $given = $request->validate(['entry' => ['required', 'integer', 'min:0'], 'mode' => ['required', 'in:replace,add,remove']]);
         $bench = Bench::of($project, WorkbenchController::person($request));
         $entry = Tinted::of($bench)->legend()->entries[(int) $given['entry']] ?? abort(404);
-        $numbers = $bench->scene()->numbersIn($entry->rows->ranges());
+        $numbers = $bench->scene()->numberBits($entry->rows);
         $pick = match ($given['mode']) {
-            'add' => $bench->pick()->with($numbers),
-            'remove' => $bench->pick()->without($numbers),
-            default => Pick::of($numbers),
+            'add' => $bench->pick()->withBits($numbers),
+            'remove' => $bench->pick()->withoutBits($numbers),
+            default => Pick::ofBits($numbers),
         };
         $this->desk($bench)->update(['pick' => \App\Models\Casts\Bytes::write($pick->pack()), 'revision' => $bench->desk->revision + 1]);
         $bench->refresh();

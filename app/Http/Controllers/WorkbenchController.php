@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Ledger\Arrangement;
 use App\Ledger\Column;
 use App\Ledger\Groups;
 use App\Ledger\Ledger;
@@ -18,7 +19,7 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
 use Illuminate\View\View;
-use VineShelf\Rules\Lexer;
+use VineShelf\Picking\Pick;
 use VineShelf\Scene\Kind;
 
 /** The workbench page, the ledger's windows, and what other people changed meanwhile. */
@@ -34,7 +35,7 @@ final class WorkbenchController
     public function ledger(Request $request, Project $project): Response
     {
         $bench = Bench::of($project, self::person($request));
-        $ledger = self::ledgerOf($bench, $request);
+        $ledger = Ledger::asked($bench, $request);
         $error = $ledger->found()->error;
         if ($error !== null) {
             return response()->view('workbench.rule-error', ['error' => $error, 'words' => $ledger->words], 422, ['HX-Reswap' => 'none']);
@@ -75,7 +76,7 @@ final class WorkbenchController
         }
         self::keep($bench, $kept);
 
-        return response()->view('workbench.ledger-parts', ['bench' => $bench, 'ledger' => self::ledgerOf($bench, $request)]);
+        return response()->view('workbench.ledger-parts', ['bench' => $bench, 'ledger' => Ledger::asked($bench, $request)]);
     }
 
     /** Asks which columns the ledger is to have. */
@@ -93,7 +94,7 @@ final class WorkbenchController
     public function place(Request $request, Project $project): JsonResponse
     {
         $bench = Bench::of($project, self::person($request));
-        $ledger = self::ledgerOf($bench, $request);
+        $ledger = Ledger::asked($bench, $request);
         $key = preg_match('~^[LOKMS]\d{1,9}(\.\d{1,9})?$~D', $request->string('key')->value()) === 1 ? $request->string('key')->value() : 'L1';
         $place = $ledger->lens()->position($key);
         $row = $key[0] === 'O' ? $bench->scene()->row((int) substr($key, 1)) : 0;
@@ -118,12 +119,6 @@ final class WorkbenchController
         }
 
         return Answer::to(Bench::of($project, self::person($request)), $request)->send();
-    }
-
-    /** The ledger as the request wants to see it. */
-    public static function ledgerOf(Bench $bench, Request $request): Ledger
-    {
-        return new Ledger($bench, $request->string('lens')->value(), mb_substr($request->string('words')->value(), 0, Lexer::LONGEST + 1), max(0, $request->integer('from')), min(200, max(10, $request->integer('count', 60))));
     }
 
     /** @param array<string, mixed> $kept an arrangement of the ledger */
@@ -164,7 +159,9 @@ final class WorkbenchController
      */
     private static function folded(array $kept, Keys $keys, bool $unfold): array
     {
-        foreach (['layers' => $keys->layers, 'objects' => $keys->objects, 'groups' => $keys->groups] as $what => $some) {
+        $objects = Arrangement::unfolded($kept);
+        $kept['objects'] = Arrangement::packed($unfold ? $objects->with($keys->objects) : $objects->without($keys->objects));
+        foreach (['layers' => $keys->layers, 'groups' => $keys->groups] as $what => $some) {
             $open = is_array($kept[$what]) ? $kept[$what] : [];
             $kept[$what] = array_values($unfold ? array_unique([...$open, ...$some]) : array_diff($open, $some));
         }
@@ -190,8 +187,7 @@ final class WorkbenchController
                 }
             }
         } elseif ($lens === 'nesting') {
-            $scene = $bench->scene();
-            $kept['objects'] = $depth === 0 ? [] : array_map($scene->number(...), $bench->facts()->bits('groups')->and($bench->facts()->ranked('depth')->between(1, $depth))->rows());
+            $kept['objects'] = $depth === 0 ? '' : Arrangement::packed(Pick::ofBits($bench->scene()->numberBits($bench->facts()->bits('groups')->and($bench->facts()->ranked('depth')->between(1, $depth)))));
         } else {
             $kept['groups'] = [];
             $groups = new Groups($bench);
@@ -221,13 +217,9 @@ final class WorkbenchController
     {
         $all = array_map(static fn (int $layer): string => "L$layer", array_merge(...array_map($bench->layers()->withNested(...), array_filter($keys->layers, $bench->layers()->has(...)))));
         $scene = $bench->scene();
-        foreach ($scene->subtrees($scene->rowsOf($keys->objects)) as [$first, $last]) {
-            foreach ($bench->facts()->bits('groups')->rows() as $group) {
-                if ($group >= $first && $group <= $last) {
-                    $all[] = 'O'.$scene->number($group);
-                }
-            }
-        }
+        $groups = $scene->numberBits(Pick::of($keys->objects)->withHeld($scene)->and($bench->facts()->bits('groups')));
+        $objects = Arrangement::unfolded($kept);
+        $kept['objects'] = Arrangement::packed($unfold ? $objects->withBits($groups) : $objects->withoutBits($groups));
         foreach ($keys->groups as $key) {
             $all[] = $key;
             foreach (preg_match('~^K(\d+)$~', $key, $found) === 1 ? (new Groups($bench))->classes(Kind::from((int) $found[1])) : [] as $class) {
