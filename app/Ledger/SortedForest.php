@@ -17,9 +17,6 @@ final class SortedForest
     /** @var array<int, list<int>> children on show, sorted, by parent */
     private array $children = [];
 
-    /** @var array<int, int>|null where rows stand in the order */
-    private ?array $places = null;
-
     /** @param Bits $shown rows on show: with a row, everything above it */
     public function __construct(private readonly Scene $scene, private readonly Bits $shown, private readonly Ordered|Blocks $order)
     {
@@ -91,8 +88,7 @@ final class SortedForest
     {
         if (! isset($this->children[$parent])) {
             $children = array_values(array_filter($this->scene->children($parent), $this->shown->has(...)));
-            $this->places ??= $this->order instanceof Ordered ? $this->order->places() : [];
-            $places = array_map(fn (int $child): int => $this->places[$child] ?? $this->order->place($child), $children);
+            $places = array_map($this->order->place(...), $children);
             array_multisort($places, $children);
             $this->children[$parent] = $children;
         }

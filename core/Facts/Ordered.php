@@ -10,7 +10,7 @@ use VineShelf\Scene\Packed;
 /**
  * All rows of a scene in an order, with a checkpoint at every fiftieth part: the set of the rows so far. Which of some rows stand where is then
  * found by counting bits, and only one stretch between two checkpoints is looked at row by row. Packed: rows, rows per stretch, checkpoints;
- * then the rows; then the checkpoints.
+ * then the rows; then the checkpoints; then the place of every row, row 0 first.
  */
 final readonly class Ordered
 {
@@ -28,7 +28,9 @@ final readonly class Ordered
         $checkpoints = '';
         $count = 0;
         $soFar = Bits::none($length)->bytes;
+        $places = array_fill(0, $length + 1, 0);
         foreach ($rows as $at => $row) {
+            $places[$row] = $at;
             $soFar[$row >> 3] = chr(ord($soFar[$row >> 3]) | 1 << ($row & 7));
             if (($at + 1) % $step === 0) {
                 $checkpoints .= $soFar;
@@ -36,7 +38,7 @@ final readonly class Ordered
             }
         }
 
-        return pack('VVV', $length, $step, $count).($rows === [] ? '' : pack('V*', ...$rows)).$checkpoints;
+        return pack('VVV', $length, $step, $count).($rows === [] ? '' : pack('V*', ...$rows)).$checkpoints.pack('V*', ...$places);
     }
 
     public static function unpack(string $packed): self
@@ -52,12 +54,6 @@ final readonly class Ordered
         $count = max(0, min($count, $this->length - $offset));
 
         return Packed::uint32($this->packed, self::HEAD + 4 * $offset, $count);
-    }
-
-    /** @return array<int, int> where each row stands, counted from 0; for asking for many */
-    public function places(): array
-    {
-        return array_flip($this->slice(0, $this->length));
     }
 
     /**
@@ -98,25 +94,18 @@ final readonly class Ordered
     /** Where a row stands in the order, counted from 0; among those of a set when there is one. */
     public function place(int $row, ?Bits $among = null): int
     {
-        $low = 0;
-        $high = $this->checkpoints;
-        while ($low < $high) {
-            $middle = ($low + $high + 1) >> 1;
-            if ($this->upTo($middle)->has($row)) {
-                $high = $middle - 1;
-            } else {
-                $low = $middle;
-            }
+        [$place] = Packed::uint32($this->packed, self::HEAD + 4 * $this->length + $this->checkpoints * (($this->length >> 3) + 1) + 4 * $row, 1);
+        if ($among === null) {
+            return $place;
         }
-        $place = $among === null ? $low * $this->step : ($low === 0 ? 0 : $this->upTo($low)->and($among)->count());
-        foreach ($this->slice($low * $this->step, $this->step) as $other) {
-            if ($other === $row) {
-                break;
-            }
-            $place += $among === null || $among->has($other) ? 1 : 0;
+        $checkpoint = min($this->checkpoints, intdiv($place, $this->step));
+        $before = $checkpoint === 0 ? 0 : $this->upTo($checkpoint)->and($among)->count();
+        $start = $checkpoint * $this->step;
+        foreach ($this->slice($start, $place - $start) as $other) {
+            $before += $among->has($other) ? 1 : 0;
         }
 
-        return $place;
+        return $before;
     }
 
     private function upTo(int $checkpoint): Bits
