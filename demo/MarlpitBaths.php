@@ -7,13 +7,14 @@ namespace MarlpitBaths;
 /**
  * Writes the demo: Marlpit Baths, a made-up municipal swimming hall, as an outside exporter would deliver it.
  *
- * `demo` is one hall of about 3,000 objects and 250,000 triangles. `large` and `huge` are the regional scheme of many such halls,
- * cut less finely, sharing most of their meshes: about 50,000 objects with 2 million triangles drawn, and 200,000 with 12 million.
+ * `demo` is one hall of about 3,000 objects and 250,000 triangles. The others are the regional scheme of several such
+ * halls, cut less finely, sharing most of their meshes: `medium` about 10,000 objects, `large` 50,000 with 2 million triangles drawn,
+ * `huge` 200,000 with 12 million.
  */
 final class MarlpitBaths
 {
     /** size => [halls, detail] */
-    public const SIZES = ['demo' => [1, 1.08], 'large' => [16, 0.52], 'huge' => [63, 0.86]];
+    public const SIZES = ['demo' => [1, 1.08], 'medium' => [3, 0.86], 'large' => [16, 0.6], 'huge' => [63, 0.86]];
 
     /** @return array{objects: int, triangles: int, bytes: int} what was written */
     public static function write(string $path, string $size): array
