@@ -66,7 +66,7 @@ $clear();
 $browser->screenshot("$folder/finding.png");
 $browser->js('shelfBench.finder.search("")');
 $go('document.querySelectorAll(".view-picture")[1].click()');
-$go('shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], ["height", 66], ["class", 96], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")');
+$go('shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], ["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")');
 $browser->waitFor('.legend-entry')->settled(90);
 $clear();
 $browser->screenshot("$folder/objects.png");

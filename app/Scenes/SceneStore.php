@@ -25,7 +25,7 @@ final class SceneStore
     private const FOLLOW = ['names' => ['order.name.up', 'order.name.down', 'bits.unnamed'], 'layer' => ['tally.layer']];
 
     /** Raised when a column is laid out differently: indexes of another layout are not read and built again. */
-    private const LAYOUT = 4;
+    public const LAYOUT = 4;
 
     public function scene(Project $project): Scene
     {

@@ -117,6 +117,15 @@ final class ArrangeTest extends BrowserTestCase
         $this->drag($browser, [[250, 200], [400, 300], [520, 420]]);
         $asked("shelfBench.picked < $polygon && shelfBench.picked > 0");
         $browser->press('Escape')->waitUntil('return shelfBench.regions.tool === "click"', 'the tool stays');
+
+        // By keyboard alone: a cross is moved, Space sets a corner, Enter closes.
+        $browser->press('t', 'r')->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press(...array_fill(0, 3, 'Shift+ArrowLeft'), ...array_fill(0, 2, 'Shift+ArrowUp'), ...[' '], ...array_fill(0, 6, 'Shift+ArrowRight'), ...array_fill(0, 4, 'ArrowDown'));
+        self::assertSame([[270, 242], [510, 274]], $browser->js('return shelfBench.regions.points.map(([x, y]) => [Math.round(x), Math.round(y)])'));
+        $browser->press('Enter')->waitUntil('return document.querySelectorAll("#sketch > :not(.cross)").length === 0 && /caught/.test(document.querySelector("#message").textContent)', 'nothing is caught');
+        $strip = $picked();
+        $browser->press(' ', 'Shift+ArrowDown', 'Shift+ArrowLeft', 'Shift+Enter')->waitUntil("return shelfBench.picked > $strip", 'nothing is added');
+        $browser->press('Escape')->waitUntil('return shelfBench.regions.tool === "click" && document.querySelector("#sketch").childElementCount === 0', 'the cross stays');
         self::assertSame([], $browser->complaints());
     }
 

@@ -47,7 +47,7 @@ final class HouseTest extends TestCase
         $demo = User::query()->where('email', 'demo@marlpit.example')->firstOrFail();
         self::assertSame(1, $demo->imports()->count());
         Queue::assertPushed(TakeIn::class, 1);
-        $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])->expectsOutput('The sizes are demo, large, huge.')->assertFailed();
+        $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])->expectsOutput('The sizes are demo, medium, large, huge.')->assertFailed();
     }
 
     public function test_views_are_listed_on_the_command_line(): void
@@ -93,7 +93,7 @@ final class HouseTest extends TestCase
         $ida = $this->person();
         $project = $this->baths($ida);
         $this->actingAs($ida)->post("/projects/$project->key/layers", ['name' => 'More']);
-        foreach (Storage::disk('local')->allFiles($project->folder().'/index-3') as $index => $file) {
+        foreach (Storage::disk('local')->allFiles($project->folder().'/index-'.SceneStore::LAYOUT) as $index => $file) {
             // Every other file of the index disappears, and then the whole of it.
             if ($index % 2 === 0) {
                 Storage::disk('local')->delete($file);
@@ -115,7 +115,7 @@ final class HouseTest extends TestCase
         for ($change = 0; $change < 40; $change++) {
             $this->post("/projects/$project->key/file", ['layer' => 2 + $change % 2, 'keys' => 'O500,O501']);
         }
-        self::assertLessThan(130, count(Storage::disk('local')->allFiles($project->folder().'/index-3')));
+        self::assertLessThan(130, count(Storage::disk('local')->allFiles($project->folder().'/index-'.SceneStore::LAYOUT)));
         $this->assertIndexTrue($project);
     }
 

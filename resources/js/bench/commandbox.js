@@ -96,6 +96,6 @@ export class CommandBox {
             return bench.ledger.show(key, true);
         }
         await bench.pick({ keys: key, mode: 'replace' });
-        bench.framePick();
+        bench.frameObject(Number(key.slice(1)));
     }
 }

@@ -18,6 +18,7 @@ export class Finder {
         this.object = 0;
         /** Where the last hit was framed from, and the direction that the person had chosen before. @type {import('../canvas/camera.js').Sight | undefined} */
         this.led = undefined;
+        this.ledAt = 0;
         /** @type {number[] | undefined} */
         this.way = undefined;
         this.marker = new Marker(bench.canvas, /** @type {SVGElement} */ (/** @type {unknown} */ (document.getElementById('marker'))));
@@ -66,10 +67,12 @@ export class Finder {
         if (asked !== this.asked) return;
         const offers = await this.bench.server.json(`/find/complete?words=${encodeURIComponent(value)}&at=${characters(value, selectionStart ?? value.length)}`);
         if (asked !== this.asked || !offers || document.activeElement !== this.input) return;
+        const chosen = this.offers[this.chosen]?.label;
         // A plain word is a name most of the time: fields are offered only where one starts like it.
         const plain = /^[^\s:=<>()"]*$/.test(value);
         this.offers = plain ? offers.filter((/** @type {any} */ offer) => offer.label.toLowerCase().startsWith(value.toLowerCase())) : offers;
-        this.chosen = -1;
+        // What somebody has chosen meanwhile stays chosen when it is still offered.
+        this.chosen = chosen === undefined ? -1 : this.offers.findIndex(({ label }) => label === chosen);
         this.draw();
     }
 
@@ -144,7 +147,7 @@ export class Finder {
         if (hit.total === 0) return this.bench.say('Nothing was found to step through.');
         this.object = hit.object;
         this.placeElement.textContent = `${hit.place.toLocaleString('en')} of ${hit.total.toLocaleString('en')}${hit.hidden ? ' · hidden' : ''}`;
-        this.approach(hit);
+        this.approach(hit.object, hit.box, () => hit.object === this.object);
         this.bench.canvas.outline(hit.object);
         this.marker.mark(hit.box);
         this.bench.ledger.point(`O${hit.object}`);
@@ -152,20 +155,26 @@ export class Finder {
     }
 
     /**
-     * Frames a hit, from where nothing stands in front of it. Every hit is looked at from the person's own direction if it can be, not
+     * Frames an object, from where nothing stands in front of it. Each is looked at from the person's own direction if it can be, not
      * from where the one before was seen.
-     * @param {{object: number, box: number[] | null}} hit
+     * @param {number} object
+     * @param {number[] | null} box least and greatest x, y, z in metres
+     * @param {() => boolean} isWanted still, when the server has answered
      */
-    async approach({ object, box }) {
+    async approach(object, box, isWanted = () => true) {
         const { canvas, server } = this.bench;
         const { viewpoint } = canvas;
         if (!box) return;
         const here = viewpoint.get();
-        if (!this.led || Math.hypot(...here.eye.map((value, axis) => value - (this.led?.eye[axis] ?? 0))) > 1e-3) this.way = here.eye.map((value, axis) => value - here.target[axis]);
+        const { led } = this;
+        // Still there, or still on the way there.
+        const isLed = led !== undefined && (performance.now() - this.ledAt < 600 || Math.hypot(...here.eye.map((value, axis) => value - led.eye[axis])) < 1e-3);
+        if (!isLed) this.way = here.eye.map((value, axis) => value - here.target[axis]);
         const sight = viewpoint.fitted(canvas.roomy(box, 1.8), this.way);
         const found = viewpoint.isParallel ? null : await server.json(`/find/sight?object=${object}&${sight.eye.map((value) => `eye[]=${value}`).join('&')}`);
-        if (object !== this.object) return;
+        if (!isWanted()) return;
         this.led = found?.eye ? { ...sight, eye: found.eye } : sight;
+        this.ledAt = performance.now();
         viewpoint.set(this.led);
     }
 

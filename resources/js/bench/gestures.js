@@ -80,7 +80,7 @@ function onKey(bench, row, event) {
         if (event.shiftKey) ledger.anchor ??= place;
         else ledger.anchor = null;
         ledger.focusPlace(place + move).then((there) => {
-            if (there && event.shiftKey) bench.pick({ span: `${ledger.anchor}-${ledger.place(there)}`, mode: 'replace' }, false);
+            if (event.shiftKey) bench.pick({ span: `${ledger.anchor}-${there}`, mode: 'replace' }, false);
         });
         return true;
     }

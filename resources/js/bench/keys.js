@@ -19,6 +19,7 @@ export function shownKey(key) {
 /** What the mouse and the ledger's own keys do; they are not commands. */
 export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
     Canvas: [['Left click', 'pick'], ['Shift, Alt + click', 'add, take away'], ['Left drag', 'region'], ['Right button', 'orbit'], ['Right click', 'menu'], ['Middle button', 'pan'], ['Wheel', 'zoom to the pointer'], ['← → ↑ ↓', 'orbit; with ⇧ pan'], ['+ −', 'zoom'], ['Alt + wheel', 'size of the brush']],
+    Regions: [['← → ↑ ↓', 'move the cross; ⇧ farther'], ['Space', 'set a corner, or begin'], ['Enter', 'close; ⇧ add, Alt take away'], ['Backspace', 'a corner back']],
     Ledger: [['↑ ↓', 'move'], ['→ ←', 'unfold, fold'], ['Space, Enter', 'pick'], ['Shift + ↑ ↓', 'pick a range'], ['Ctrl + A', 'pick every row'], ['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden'], ['L', 'open, guard, lock'], ['Y', 'why'], ['F2', 'rename'], ['Delete', 'delete layer'], ['Shift + F10', 'menu'], ['Alt + ← →', 'move a column, on its head']],
     Find: [['Enter, Shift + Enter', 'next hit, hit before'], ['Ctrl + Enter', 'pick the hits'], ['↓, Tab', 'choose and take an offer']],
     Walk: [['↑ W, ↓ S', 'ahead, back'], ['← →', 'turn'], ['A, D', 'step aside'], ['Shift', 'faster'], ['Esc', 'stop walking']],

@@ -1,5 +1,8 @@
 import { GESTURES, shownKey } from './keys.js';
 
+/** The parts of the sheet, column by column. */
+const ORDER = ['Canvas', 'Camera', 'Walk', 'Views', 'Ledger', 'Find', 'Take back', 'Sort', 'Pick', 'Parked picks', 'Regions'];
+
 /**
  * The sheet of keys, made from the commands themselves.
  * @param {import('./workbench.js').Workbench} bench
@@ -17,7 +20,8 @@ export function openKeys(bench) {
     }
     parts.get('Pick')?.push(['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden']);
     parts.set('Parked picks', [['Alt + 1 … 9', 'recall'], ['Alt + ⇧ 1 … 9', 'park the pick']]);
-    for (const [part, keys] of parts) {
+    const place = (/** @type {string} */ part) => (ORDER.indexOf(part) + ORDER.length) % ORDER.length;
+    for (const [part, keys] of [...parts].sort(([a], [b]) => place(a) - place(b))) {
         const section = document.createElement('section');
         const list = document.createElement('dl');
         for (const [key, name] of keys) list.append(Object.assign(document.createElement('dt'), { textContent: key }), Object.assign(document.createElement('dd'), { textContent: name }));

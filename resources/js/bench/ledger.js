@@ -27,6 +27,8 @@ export class Ledger {
         this.focusKey = '';
         /** The row that is pointed out while somebody types: a hit, or where typing ahead has come to. */
         this.pointedKey = '';
+        /** A place whose row is to get the focus when it comes. @type {{place: number, quiet: boolean} | undefined} */
+        this.awaited = undefined;
         /** @type {number | null} where a range starts */
         this.anchor = null;
         this.settle();
@@ -59,6 +61,7 @@ export class Ledger {
     async search(words) {
         const before = this.words;
         this.refocus = false;
+        this.awaited = undefined;
         this.words = words.trim();
         const { from } = this.wanted;
         this.wanted.from = 0;
@@ -73,6 +76,7 @@ export class Ledger {
     /** @param {string} lens */
     turn(lens) {
         this.lens = lens;
+        this.awaited = undefined;
         this.scroll.scrollTop = 0;
         this.wanted.from = 0;
         this.anchor = null;
@@ -148,6 +152,7 @@ export class Ledger {
         for (const row of /** @type {NodeListOf<HTMLElement>} */ (this.rows.querySelectorAll('.row.is-layer, .row.is-group'))) {
             row.setAttribute('aria-selected', String(this.selected.has(row.dataset.key ?? '') || row.classList.contains('picked')));
         }
+        this.focusAwaited();
         if (this.pointedKey !== '') this.point(this.pointedKey);
         const focused = this.row(this.focusKey) ?? this.rows.querySelector('.row');
         for (const row of this.rows.querySelectorAll('.row[tabindex="0"]')) row.setAttribute('tabindex', '-1');
@@ -175,19 +180,28 @@ export class Ledger {
         return Number(row.getAttribute('aria-rowindex')) - 2;
     }
 
-    /** Moves the focus to the row at a place, which may not be here yet. @param {number} place @param {boolean} [quiet] whether whoever is typing keeps the keyboard */
+    /** Moves the focus to the row at a place, which may not be here yet. @param {number} place @param {boolean} [quiet] whether whoever is typing keeps the keyboard @returns {Promise<number>} the place that was meant */
     async focusPlace(place, quiet = false) {
         const { total } = this.shown;
         const wanted = Math.max(0, Math.min(total - 1, place));
-        this.reveal(wanted);
-        let row = this.rows.querySelector(`[aria-rowindex="${wanted + 2}"]`);
-        if (!row) {
+        this.reveal(wanted, quiet ? 3 : 0);
+        // The rows may come with a later answer than the one that is asked for here.
+        this.awaited = { place: wanted, quiet };
+        if (!this.focusAwaited()) {
             this.wanted.from = Math.max(0, wanted - MARGIN);
             await this.fetch('GET', '/ledger');
-            row = this.rows.querySelector(`[aria-rowindex="${wanted + 2}"]`);
+            this.focusAwaited();
         }
+        return wanted;
+    }
+
+    /** Focuses the row that is waited for, if it is here. @returns {boolean} whether nothing is waited for any more */
+    focusAwaited() {
+        if (!this.awaited) return true;
+        const { place, quiet } = this.awaited;
+        const row = this.rows.querySelector(`[aria-rowindex="${place + 2}"]`);
         if (row instanceof HTMLElement) this.focus(row, quiet);
-        return row instanceof HTMLElement ? row : null;
+        return row instanceof HTMLElement;
     }
 
     /** @param {HTMLElement} row @param {boolean} [quiet] */
@@ -195,6 +209,7 @@ export class Ledger {
         for (const other of this.rows.querySelectorAll('.row[tabindex="0"]')) other.setAttribute('tabindex', '-1');
         row.setAttribute('tabindex', '0');
         if (!quiet) row.focus({ preventScroll: true });
+        this.awaited = undefined;
         this.focusKey = row.dataset.key ?? '';
         this.point(quiet ? this.focusKey : '');
     }
@@ -209,11 +224,12 @@ export class Ledger {
         row?.setAttribute('aria-current', 'true');
     }
 
-    /** Scrolls as little as it takes to show a place. @param {number} place */
-    reveal(place) {
-        const top = place * ROW;
-        if (top < this.scroll.scrollTop) this.scroll.scrollTop = top;
-        else if (top + ROW > this.scroll.scrollTop + this.scroll.clientHeight - HEAD) this.scroll.scrollTop = top + ROW + HEAD - this.scroll.clientHeight;
+    /** Scrolls as little as it takes to show a place. @param {number} place @param {number} [around] rows to show before and after it */
+    reveal(place, around = 0) {
+        const top = (place - around) * ROW;
+        const bottom = (place + around + 1) * ROW;
+        if (top < this.scroll.scrollTop) this.scroll.scrollTop = Math.max(0, top);
+        else if (bottom > this.scroll.scrollTop + this.scroll.clientHeight - HEAD) this.scroll.scrollTop = bottom + HEAD - this.scroll.clientHeight;
     }
 
     /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key @param {boolean} [focus] */

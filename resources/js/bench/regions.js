@@ -18,6 +18,8 @@ export class Regions {
         this.points = [];
         this.mode = 'replace';
         this.radius = BRUSH;
+        /** Where somebody draws by keyboard. @type {number[] | undefined} */
+        this.cross = undefined;
         this.listen();
     }
 
@@ -55,9 +57,46 @@ export class Regions {
         addEventListener('keydown', (event) => this.key(event), true);
     }
 
+    /**
+     * Drawing without a pointer, in the canvas that has the focus: arrow keys move a cross, Space sets a corner or begins and ends a
+     * stroke, Enter closes the region.
+     * @param {KeyboardEvent} event
+     * @returns {boolean} whether the key meant something
+     */
+    steer(event) {
+        if (this.tool === 'click' || event.target !== this.surface || event.ctrlKey || event.metaKey) return false;
+        const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+        const { clientWidth, clientHeight } = this.surface;
+        const cross = this.cross ?? [clientWidth / 2, clientHeight / 2];
+        if (step) {
+            const far = event.shiftKey ? 40 : 8;
+            this.cross = this.pointer = [Math.max(0, Math.min(clientWidth, cross[0] + step[0] * far)), Math.max(0, Math.min(clientHeight, cross[1] + step[1] * far))];
+            if (this.points.length > 0 && this.tool !== 'polygon') this.stretch(this.cross);
+            this.draw();
+            return true;
+        }
+        if (event.key === ' ' && (this.points.length === 0 || this.tool === 'polygon')) {
+            this.cross = this.pointer = cross;
+            this.points.push(cross);
+            this.draw();
+            return true;
+        }
+        if ((event.key === ' ' || event.key === 'Enter') && this.points.length > 0) {
+            this.mode = modeOf(event);
+            this.finish();
+            return true;
+        }
+        return false;
+    }
+
     /** @param {KeyboardEvent} event */
     key(event) {
         if (/** @type {Element} */ (event.target).closest?.('input, textarea, dialog, [popover]')) return;
+        if (this.steer(event)) {
+            event.preventDefault();
+            event.stopPropagation();
+            return;
+        }
         if (this.points.length === 0) {
             if (event.key === 'Escape' && this.tool !== 'click') {
                 event.stopPropagation();
@@ -100,17 +139,23 @@ export class Regions {
     /** @param {PointerEvent} event */
     move(event) {
         this.pointer = this.place(event);
+        this.cross = undefined;
         if (this.tool === 'polygon' && this.points.length > 0) return this.draw();
         if (this.tool === 'brush' && !this.dragging) return this.draw();
         if (!this.dragging || this.points.length === 0) return;
+        if (this.stretch(this.pointer)) this.draw();
+    }
+
+    /** Takes the shape that is being drawn on to a place. @param {number[]} place @returns {boolean} whether that changed it */
+    stretch(place) {
         const last = this.points[this.points.length - 1];
         if (this.tool === 'lasso' || this.tool === 'brush') {
-            if (Math.hypot(last[0] - this.pointer[0], last[1] - this.pointer[1]) < (this.tool === 'brush' ? Math.max(3, this.radius / 3) : 3)) return;
-            this.points.push(this.pointer);
+            if (Math.hypot(last[0] - place[0], last[1] - place[1]) < (this.tool === 'brush' ? Math.max(3, this.radius / 3) : 3)) return false;
+            this.points.push(place);
             // A long way is kept by leaving out every other point.
             if (this.points.length > MOST_POINTS) this.points = this.points.filter((_, index) => index % 2 === 0 || index === this.points.length - 1);
-        } else this.points[1] = this.pointer;
-        this.draw();
+        } else this.points[1] = place;
+        return true;
     }
 
     /** @param {PointerEvent} event */
@@ -138,10 +183,15 @@ export class Regions {
         this.sketch.classList.add('asked');
         await this.bench.server.ask('POST', '/pick/region', { region, mode });
         this.sketch.classList.remove('asked');
+        const { cross } = this;
         this.cancel();
+        // Whoever draws by keyboard goes on from there.
+        this.cross = cross;
+        if (cross) this.draw();
     }
 
     cancel() {
+        this.cross = undefined;
         this.points = [];
         this.dragging = false;
         this.sketch.replaceChildren();
@@ -165,6 +215,7 @@ export class Regions {
             else drawn.push(shape('rect', { class: kind, x: Math.min(x, u), y: Math.min(y, v), width: Math.abs(u - x), height: Math.abs(v - y) }));
             this.count();
         } else if (this.tool === 'brush' && this.pointer) drawn.push(shape('circle', { class: 'touching', cx: this.pointer[0], cy: this.pointer[1], r: this.radius }));
+        if (this.cross) drawn.push(shape('path', { class: 'cross', d: `M${this.cross[0] - 9} ${this.cross[1]}h18M${this.cross[0]} ${this.cross[1] - 9}v18` }));
         this.sketch.replaceChildren(...drawn);
     }
 
@@ -184,7 +235,7 @@ export class Regions {
     }
 }
 
-/** @param {PointerEvent} event */
+/** @param {{shiftKey: boolean, altKey: boolean}} event */
 function modeOf(event) {
     return event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace';
 }

@@ -208,7 +208,7 @@ export class Workbench {
     /** @param {number} object */
     async frameObject(object) {
         const found = await this.server.json(`/find/frame?object=${object}`);
-        this.canvas.frameBox(found?.box ?? null);
+        return this.finder.approach(object, found?.box ?? null);
     }
 
     /** What a side view frames: the pick, or everything that is shown. */

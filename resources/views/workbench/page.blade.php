@@ -49,7 +49,7 @@
         </section>
         <div class="divider" role="separator" tabindex="0" aria-orientation="vertical" aria-label="Width of the ledger" aria-valuemin="360" aria-valuemax="900" aria-valuenow="496"></div>
         <section class="canvas" id="canvas" aria-label="Canvas">
-            <canvas tabindex="0" role="img" aria-label="The model. Left button picks, right button orbits, middle button pans, the wheel zooms; arrow keys orbit, with Shift they pan, plus and minus zoom."></canvas>
+            <canvas tabindex="0" role="img" aria-label="The model. Left button picks, right button orbits, middle button pans, the wheel zooms; arrow keys orbit, with Shift they pan, plus and minus zoom. With a region tool, arrow keys move a cross, Space sets a corner, Enter closes the region."></canvas>
             <svg class="marker" id="marker" aria-hidden="true"></svg>
             <svg class="sketch" id="sketch" aria-hidden="true"></svg>
             <div class="region-tools" role="toolbar" aria-label="Picking in the canvas">
