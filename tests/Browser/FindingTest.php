@@ -15,7 +15,11 @@ final class FindingTest extends BrowserTestCase
         $browser->press('ArrowDown', 'Tab')->waitUntil('return document.querySelector("#words").value === "kind:part layer:"', 'the offer is not taken');
         $browser->find('#words')->sendKeys('seat');
         $browser->waitForText('#offers', '51 Seats')->waitForText('#offers', '253');
-        $browser->press('ArrowDown', 'Enter')->waitUntil('return document.querySelector("#words").value.trim() === \'kind:part layer:"51 Seats"\'', 'the value is not taken');
+        $browser->press('ArrowDown')->waitUntil('return shelfBench.finder.chosen === 0', 'nothing is chosen');
+        // Offers that come late leave what was chosen meanwhile.
+        $browser->js('shelfBench.finder.offers = [...shelfBench.finder.offers]; shelfBench.finder.offer()');
+        usleep(700_000);
+        $browser->press('Enter')->waitUntil('return document.querySelector("#words").value.trim() === \'kind:part layer:"51 Seats"\'', 'the value is not taken');
         $browser->waitForText('#hits', '240 objects');
 
         // What is wrong stands where it is wrong, and the rows stay.
@@ -106,6 +110,9 @@ final class FindingTest extends BrowserTestCase
         $browser->press('Enter')->waitUntil('return document.querySelector("[data-column=weigh]").getAttribute("aria-sort") === "descending"', 'not sorted');
         $browser->js('document.querySelector("[data-sort=weigh]").focus()');
         $browser->press('Alt+ArrowLeft')->waitUntil('return document.querySelector("#ledger-head .col").dataset.column === "weigh"', 'the column has not moved');
+        // Rows that another question has overtaken are still pointed out when they come.
+        $browser->js('shelfBench.ledger.focusPlace(900, true); shelfBench.ledger.follow(); shelfBench.ledger.fetch("GET", "/ledger")');
+        $browser->waitUntil('return document.querySelector(".row.pointed")?.getAttribute("aria-rowindex") === "902"', 'the row is not pointed out');
         $browser->js('document.querySelector(".rows .row").focus()');
         $browser->press("'")->waitFor('.jump')->find('.jump')->sendKeys('seat_shell_1');
         $browser->waitUntil('return shelfBench.ledger.row(shelfBench.ledger.focusKey)?.dataset.name.startsWith("Seat_Shell_1")', 'not jumped');

@@ -64,7 +64,8 @@ final class WorkbenchTest extends BrowserTestCase
         $browser->js('shelfBench.ledger.focus(document.querySelector(\'.row[data-name="By keyboard"]\'))');
         $browser->press('Delete')->waitForText('#dialog', '4 objects are filed under it');
         $browser->click('#dialog .danger')->waitForText('#message', 'Delete layer By keyboard.');
-        $browser->waitUntil('return ! document.querySelector("#dialog").open', 'the dialog stays')->press('?')->waitForText('#dialog', 'zoom to the pointer');
+        $browser->waitUntil('return document.querySelector("#dialog").childElementCount === 0 && document.activeElement.classList.contains("row")', 'the keyboard is not back in the ledger');
+        $browser->press('?')->waitForText('#dialog', 'zoom to the pointer');
         self::assertSame([], $browser->complaints());
     }
 

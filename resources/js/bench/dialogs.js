@@ -30,7 +30,9 @@ export class Dialogs {
             // The event comes late: the dialog may be open again by then.
             if (this.element.open) return;
             this.element.replaceChildren();
-            if (document.activeElement === document.body) bench.ledger.row(bench.ledger.focusKey)?.focus({ preventScroll: true });
+            const { ledger } = bench;
+            const row = ledger.row(ledger.focusKey) ?? ledger.rows.querySelector('.row[tabindex="0"]');
+            if (document.activeElement === document.body && row instanceof HTMLElement) ledger.focus(row);
         });
     }
 
