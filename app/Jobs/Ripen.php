@@ -8,6 +8,7 @@ use App\Models\Project;
 use App\Scenes\SceneStore;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
+use Illuminate\Support\Facades\DB;
 
 /** After a file was taken in: works out what rules and sorting will need. Should it not run, that happens when it is first asked for. */
 final class Ripen implements ShouldQueue
@@ -24,6 +25,8 @@ final class Ripen implements ShouldQueue
     {
         $project = Project::query()->find($this->projectId);
         if ($project !== null) {
+            // Until the database has counted anew, it takes the project for a small one and reads all of it to find a few objects.
+            DB::statement('ANALYZE objects');
             $scenes->ripen($project);
         }
     }

@@ -306,6 +306,8 @@ final class PickTest extends ProjectTestCase
         $rule = 'kind:part width > 1m triangles >= 12 material:oak or "fire rating":EI30';
         $before = $this->bench()->find($rule)->rows?->rows();
         (new \App\Jobs\Ripen($this->project->id))->handle($this->app->make(\App\Scenes\SceneStore::class));
+        $counted = (string) \Illuminate\Support\Facades\DB::scalar("SELECT most_common_vals FROM pg_stats WHERE tablename = 'objects' AND attname = 'project_id'");
+        self::assertContains((string) $this->project->id, explode(',', trim($counted, '{}')), 'the database knows how many objects the project has');
         self::assertSame($before, $this->bench()->find($rule)->rows?->rows());
         self::assertNotSame([], $before);
         (new \App\Jobs\Ripen(987_654))->handle($this->app->make(\App\Scenes\SceneStore::class));
