@@ -89,11 +89,21 @@ final readonly class Bits
     /** @param array<int, mixed> $values the rows whose value is one of the keys */
     public static function ofRuns(Runs $runs, array $values): self
     {
-        $ranges = [];
-        foreach ($runs->values as $index => $value) {
-            if (isset($values[$value])) {
-                $ranges[] = [$runs->starts[$index], $runs->end($index)];
+        if (count($values) === 1) {
+            // PHP finds one value in a list far quicker than a loop does.
+            $found = array_keys($runs->values, array_key_first($values), true);
+        } else {
+            $found = [];
+            foreach ($runs->values as $index => $value) {
+                if (isset($values[$value])) {
+                    $found[] = $index;
+                }
             }
+        }
+        $starts = $runs->starts;
+        $ranges = [];
+        foreach ($found as $index) {
+            $ranges[] = [$starts[$index], ($starts[$index + 1] ?? $runs->length + 1) - 1];
         }
 
         return self::ofRanges($runs->length, $ranges);
