@@ -89,7 +89,7 @@ enum Reach: string
             self::Up => self::up($pick, $facts),
             self::Top => self::top($pick, $facts),
             self::Down => self::down($pick, $facts),
-            self::Below => $pick->or(Relatives::inside($scene, $pick)),
+            self::Below => Relatives::within($scene, $pick),
             self::Beside => $pick->or(Relatives::beside($scene, $pick)),
             self::Depth => self::asDeep($pick, $facts),
             self::Kind => $facts->ranked('kind')->in(self::codes($pick, static fn (int $row): int => $scene->kind($row)->value)),
