@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Changes\Refused;
+use App\Ledger\Ledger;
 use App\Models\Project;
 use App\Scenes\MeshShapes;
 use App\Workbench\Bench;
@@ -64,7 +65,7 @@ final class FindController
     public function step(Request $request, Project $project): JsonResponse
     {
         $bench = Bench::of($project, WorkbenchController::person($request));
-        $found = \App\Ledger\Ledger::asked($bench, $request)->found();
+        $found = Ledger::asked($bench, $request)->found();
         if ($found->rows === null) {
             throw new Refused($found->error?->getMessage() ?? 'Type what to look for first.', 'words');
         }
@@ -133,7 +134,7 @@ final class FindController
         if ($starts === '') {
             return new JsonResponse(['place' => null]);
         }
-        $ledger = \App\Ledger\Ledger::asked($bench, $request);
+        $ledger = Ledger::asked($bench, $request);
         $keys = [];
         foreach ($ledger->name === 'layers' ? $bench->layers()->walk() : [] as [$layer]) {
             if (str_starts_with(mb_strtolower($layer->name), $starts)) {

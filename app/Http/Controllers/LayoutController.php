@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Changes\Refused;
+use App\Ledger\Ledger;
 use App\Models\LedgerLayout;
 use App\Models\Project;
 use App\Workbench\Bench;
@@ -66,7 +67,7 @@ final class LayoutController
         $rule = is_string($found->arrangement['rule'] ?? null) ? $found->arrangement['rule'] : '';
         $request->merge(['words' => $rule, 'lens' => $bench->arrangement()->lens, 'from' => 0]);
 
-        return response()->view('workbench.ledger-parts', ['bench' => $bench, 'ledger' => \App\Ledger\Ledger::asked($bench, $request)]);
+        return response()->view('workbench.ledger-parts', ['bench' => $bench, 'ledger' => Ledger::asked($bench, $request)]);
     }
 
     public function update(Request $request, Project $project, int $layout): Response

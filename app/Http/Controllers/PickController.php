@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Changes\Refused;
+use App\Ledger\Ledger;
 use App\Models\Casts\Bytes;
 use App\Models\Desk;
 use App\Models\Project;
@@ -38,7 +39,7 @@ final class PickController
             array_push($numbers, ...$this->between($bench, $request, (int) $span[1], (int) $span[2]));
         }
         if ($request->boolean('found')) {
-            $found = \App\Ledger\Ledger::asked($bench, $request)->found();
+            $found = Ledger::asked($bench, $request)->found();
             if ($found->rows === null) {
                 throw new Refused($found->error?->getMessage() ?? 'Type what to look for first.', 'words');
             }
@@ -141,7 +142,7 @@ final class PickController
         $rest = ($given['rest'] ?? 'hidden') === 'ghost' ? Rung::Ghost : Rung::Hidden;
         $keys = Keys::in($request);
         $objects = match (true) {
-            $request->boolean('found') => Pick::ofBits($bench->scene()->numberBits(\App\Ledger\Ledger::asked($bench, $request)->found()->rows ?? Bits::none($bench->scene()->count()))),
+            $request->boolean('found') => Pick::ofBits($bench->scene()->numberBits(Ledger::asked($bench, $request)->found()->rows ?? Bits::none($bench->scene()->count()))),
             $request->string('keys')->value() === '' => $bench->pick(),
             default => Pick::of($keys->objects)->withBits($bench->scene()->numberBits($keys->heldIn($bench))),
         };
@@ -191,7 +192,7 @@ final class PickController
     /** @return list<int> objects in a stretch of the ledger's rows; where it holds none, those of its groups */
     private function between(Bench $bench, Request $request, int $from, int $to): array
     {
-        $keys = Keys::of(\App\Ledger\Ledger::asked($bench, $request)->lens()->keys(min($from, $to), abs($to - $from) + 1));
+        $keys = Keys::of(Ledger::asked($bench, $request)->lens()->keys(min($from, $to), abs($to - $from) + 1));
 
         return $keys->objects !== [] ? $keys->objects : $keys->objectsIn($bench);
     }
