@@ -172,12 +172,12 @@ export class Canvas {
         this.viewpoint.fit(box.isEmpty() ? this.viewpoint.all : box);
     }
 
-    /** @param {number[] | null} box least and greatest x, y, z @param {number} [around] how much of its surroundings to show at most, in its own sizes */
-    frameBox(box, around = 0) {
-        if (box) this.viewpoint.fit(this.roomy(box, around));
+    /** @param {number[] | null} box least and greatest x, y, z in metres */
+    frameBox(box) {
+        if (box) this.viewpoint.fit(this.roomy(box, 0));
     }
 
-    /** A box and some of its surroundings. @param {number[]} box @param {number} around as above */
+    /** A box and some of its surroundings. @param {number[]} box @param {number} around how much of them to show at most, in the box's own sizes */
     roomy(box, around) {
         const framed = new Box3().setFromArray(box);
         // What is small shows more of what is around it; a light or a camera is a point and gets a little room.
