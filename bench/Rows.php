@@ -135,9 +135,9 @@ final class Rows
     /** @return array{ms: float, floor: float, memory: float, objects: string} */
     public static function import(string $path): array
     {
-        $out = (string) shell_exec('php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000 -d memory_limit=2G '.escapeshellarg(__DIR__.'/import.php').' '.escapeshellarg($path));
+        $out = (string) shell_exec(getenv('SHELF_PHP').' -d memory_limit=2G '.escapeshellarg(__DIR__.'/import.php').' '.escapeshellarg($path));
         $told = json_decode($out, true);
-        $floor = json_decode((string) shell_exec('php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000 -d memory_limit=4G '.escapeshellarg(__DIR__.'/import-floor.php').' '.escapeshellarg($path)), true);
+        $floor = json_decode((string) shell_exec(getenv('SHELF_PHP').' -d memory_limit=4G '.escapeshellarg(__DIR__.'/import-floor.php').' '.escapeshellarg($path)), true);
         if (! is_array($told) || ! is_array($floor)) {
             throw new RuntimeException("The import could not be measured: $out");
         }

@@ -6,6 +6,11 @@ DEBIAN_PACKAGES=(postgresql-15 php8.2-cli php8.2-pgsql php8.2-zip php8.2-curl ph
 BROWSER_PACKAGES=(chromium chromium-driver)
 PG_BIN=/usr/lib/postgresql/15/bin
 
+# How PHP compiles hot code: traces (4, 5), without keeping values in registers (the 0 in 1054). With registers, some traces give wrong
+# numbers after a while; docs/decisions/jit-without-registers.md has the evidence.
+JIT=(-d opcache.jit=1054 -d opcache.jit_buffer_size=64M -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000)
+PHP=(php -d opcache.enable_cli=1 "${JIT[@]}")
+
 say() { printf '%s\n' "$*"; }
 fail() { printf '%s\n' "$*" >&2; exit 1; }
 
@@ -177,8 +182,8 @@ CONF
         rm -f "$STATE/run/fpm.sock"
         # Only real loops are worth compiling: with the usual thresholds the framework's start-up is traced again and again, and every request pays.
         # The framework alone can use up the usual number of traces; the core's loops come later and must still find room.
-        php-fpm8.2 --fpm-config "$STATE/fpm.conf" -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
-            -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000 \
+        php-fpm8.2 --fpm-config "$STATE/fpm.conf" "${JIT[@]}" -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
+            -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 \
             -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
             $( [ "$(id -u)" = 0 ] && printf -- '-R' ) >"$STATE/log/fpm-start.log" 2>&1 || fail "PHP-FPM does not start; see $STATE/log/fpm-start.log"
     fi
@@ -192,13 +197,14 @@ worker() {
     if running "$STATE/run/worker.pid"; then return 0; fi
     setsid bash -c '
         cd "$1" || exit 1
+        shift
         trap "kill \$child 2>/dev/null; exit 0" TERM
         while true; do
-            php -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000 -d memory_limit=512M artisan shelf:work &
+            "$@" -d memory_limit=512M artisan shelf:work &
             child=$!
             wait $child
             sleep 1
-        done' worker "$ROOT" </dev/null >>"$STATE/log/worker.log" 2>&1 &
+        done' worker "$ROOT" "${PHP[@]}" </dev/null >>"$STATE/log/worker.log" 2>&1 &
     printf '%s\n' $! >"$STATE/run/worker.pid"
 }
 

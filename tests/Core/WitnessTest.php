@@ -72,8 +72,11 @@ final class WitnessTest extends TestCase
         self::assertSame([$written['objects'], $written['triangles']], [$ours['objects'], $ours['triangles']]);
         self::assertEqualsWithDelta(3000, $ours['objects'], 400);
         self::assertEqualsWithDelta(250_000, $ours['triangles'], 25_000);
-        MarlpitBaths::write($again = Gltf::keep(''), 'demo');
-        self::assertSame(md5_file($path), md5_file($again), 'the demo is the same every time');
+        // Often enough for PHP's compiler to have replaced the loops: what it makes of them must give the same numbers.
+        for ($time = 0; $time < 10; $time++) {
+            MarlpitBaths::write($again = Gltf::keep(''), 'demo');
+            self::assertSame(md5_file($path), md5_file($again), 'the demo is the same every time');
+        }
     }
 
     public function test_packs_are_valid_gltf_and_hold_the_meshes_to_within_their_grid(): void
