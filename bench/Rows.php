@@ -77,7 +77,7 @@ final class Rows
         $project = App\Models\Project::query()->where('key', basename($base))->firstOrFail();
         $store = app(App\Scenes\SceneStore::class);
         $store->ripen($project);
-        $bench = App\Workbench\Bench::of($project, User::query()->where('email', 'bench@marlpit.example')->firstOrFail());
+        $bench = App\Bench\Bench::of($project, User::query()->where('email', 'bench@marlpit.example')->firstOrFail());
         $scene = $bench->scene();
         $bench->inEffect()->rungs();
         mt_srand(3);

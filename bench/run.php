@@ -45,7 +45,7 @@ foreach ($sizes as $size) {
     for ($n = 0; $n < 2000; $n++) {
         $own[mt_rand(1, $objects->count())] = mt_rand(0, 4);
     }
-    $settings = new Settings([3 => 2, 7 => 0, 20 => 1], $own);
+    $settings = Settings::of([3 => 2, 7 => 0, 20 => 1], $own);
     $took = Rows::best(9, static function () use ($columns, $tree, $settings): void {
         $inEffect = new InEffect(new Scene(new ColumnsInMemory($columns)), $tree, $settings);
         $inEffect->rungs();

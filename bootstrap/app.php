@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Changes\Refused;
+use App\Bench\Refused;
+use App\Files\UnableToKeep;
 use App\Http\Middleware\PlainInput;
 use App\Http\Middleware\SecurityHeaders;
 use Illuminate\Database\QueryException;
@@ -10,6 +11,7 @@ use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Log;
 use VineShelf\Layers\UnknownLayer;
 
 return Application::configure(basePath: dirname(__DIR__))
@@ -23,9 +25,14 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->redirectUsersTo('/projects');
     })
     ->withExceptions(function (Exceptions $exceptions): void {
-        $exceptions->dontReport([Refused::class, UnknownLayer::class]);
+        $exceptions->dontReport([Refused::class, UnknownLayer::class, UnableToKeep::class]);
         $exceptions->render(function (Refused|UnknownLayer $refused, Request $request) {
             return response()->view('workbench.refused', ['sentence' => $refused->getMessage(), 'field' => $refused instanceof Refused ? $refused->field : ''], 422);
+        });
+        $exceptions->render(function (UnableToKeep $full, Request $request) {
+            Log::error('A file could not be kept.', ['file' => $full->getPrevious()?->getMessage()]);
+
+            return response()->view('workbench.refused', ['sentence' => $full->getMessage(), 'field' => ''], 507);
         });
         $exceptions->render(function (QueryException|PDOException $error, Request $request) {
             if (str_contains($error->getMessage(), 'SQLSTATE[08') || str_contains($error->getMessage(), 'SQLSTATE[57P')) {

@@ -4,19 +4,19 @@ declare(strict_types=1);
 
 namespace App\Changes;
 
+use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
-use App\Models\Project;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 
-/** A layer gets another name, colour or lock. */
+/** A layer gets another name or colour. */
 final class ChangeLayer extends Command
 {
     private function __construct(private readonly string $title, private readonly Edits $edits) {}
 
-    public static function rename(Project $project, LayerTree $tree, int $number, string $name): self
+    public static function rename(LayerTree $tree, int $number, string $name): self
     {
         $layer = $tree->get($number);
         if ($layer->isUnsorted()) {
@@ -38,23 +38,6 @@ final class ChangeLayer extends Command
         }
 
         return self::columns("Colour layer $layer->name", $number, ['colour' => $layer->colour], ['colour' => $colour]);
-    }
-
-    /** @param list<int> $numbers */
-    public static function lock(LayerTree $tree, array $numbers, Lock $lock): self
-    {
-        $steps = [];
-        $name = '';
-        foreach ($numbers as $number) {
-            $layer = $tree->get($number);
-            if ($layer->lock !== $lock) {
-                $steps[] = new RowEdit('layers', $number, ['lock' => $layer->lock->value], ['lock' => $lock->value]);
-                $name = $layer->name;
-            }
-        }
-        $verb = ['Open', 'Guard', 'Lock'][$lock->value];
-
-        return new self(count($steps) === 1 ? "$verb layer $name" : "$verb ".count($steps).' layers', new Edits($steps));
     }
 
     public function name(): string

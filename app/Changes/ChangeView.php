@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Changes;
 
+use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
 use App\Models\Project;
 use App\Models\View;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 
 /**
@@ -37,42 +39,66 @@ final class ChangeView extends Command
         ] + self::state($project, $camera, $rungs))]));
     }
 
-    /** @param Camera|null $camera */
-    public static function update(Project $project, View $view, ?array $camera, ?Settings $rungs, string $picture): self
+    /**
+     * What the view keeps is brought up to date; it goes on keeping what it kept.
+     *
+     * @param Camera|null $camera  as the canvas has it
+     * @param bool        $keep    whether it keeps the camera from now on as well
+     * @param string|null $picture file, null to leave it as it is
+     */
+    public static function update(Project $project, int $number, ?array $camera, bool $keep, Settings $rungs, ?string $picture): self
     {
-        return self::columns($project, $view, "Update view $view->name", ['picture' => $picture] + self::state($project, $camera, $rungs));
+        $view = self::view($project, $number);
+        $state = self::state($project, $view->camera === null && ! $keep ? null : $camera, $view->keepsRungs() ? $rungs : null);
+
+        return self::columns($project, $view, "Update view $view->name", ['picture' => $picture ?? $view->picture] + $state);
     }
 
-    public static function rename(Project $project, View $view, string $name): self
+    public static function rename(Project $project, int $number, string $name): self
     {
+        $view = self::view($project, $number);
         $name = self::checked($name);
 
         return self::columns($project, $view, "Rename view $view->name to $name", $name === $view->name ? [] : ['name' => $name]);
     }
 
     /** What the view gives to newcomers from now on. */
-    public static function newcomers(Project $project, View $view, int $newcomers): self
+    public static function newcomers(Project $project, int $number, int $newcomers): self
     {
+        $view = self::view($project, $number);
         $word = [0 => 'Hidden', 5 => 'Full', -1 => 'as the desk has them'][$newcomers] ?? throw new Refused('Newcomers can be Hidden, Full, or as the desk has them.', 'newcomers');
 
         return self::columns($project, $view, "Newcomers in $view->name: $word", ['newcomers' => $newcomers]);
     }
 
-    /** The newcomers are no longer new to the view: it keeps them at the rung that it gave them. */
-    public static function review(Project $project, View $view): self
+    /** The newcomers are no longer new to the view: where it keeps rungs, it keeps them at the rung that it gave them. */
+    public static function review(Project $project, int $number): self
     {
-        $settings = $view->settings();
+        $view = self::view($project, $number);
         $newest = $project->next_layer - 1;
-        if ($view->newcomers === 0 && $newest > $view->known_layer) {
-            $settings = $settings->withLayers(range($view->known_layer + 1, $newest), \VineShelf\Rungs\Rung::Hidden);
+        $after = ['known_layer' => $newest, 'known_object' => $project->next_object - 1];
+        if ($view->keepsRungs()) {
+            $settings = $view->settings();
+            if ($view->newcomers === 0 && $newest > $view->known_layer) {
+                $settings = $settings->withLayers(range($view->known_layer + 1, $newest), Rung::Hidden);
+            }
+            $after['rungs'] = base64_encode($settings->pack());
         }
 
-        return self::columns($project, $view, "Review view $view->name", ['known_layer' => $newest, 'known_object' => $project->next_object - 1, 'rungs' => base64_encode($settings->pack())]);
+        return self::columns($project, $view, "Review view $view->name", $after);
     }
 
-    public static function delete(Project $project, View $view): self
+    public static function delete(Project $project, int $number): self
     {
+        $view = self::view($project, $number);
+
         return new self($view->no, "Delete view $view->name", new Edits([new RowEdit('views', $view->no, self::row($project, $view), null)]));
+    }
+
+    /** @throws Refused when somebody has deleted it meanwhile */
+    private static function view(Project $project, int $number): View
+    {
+        return $project->views()->where('no', $number)->first() ?? throw new Refused('That view is no longer there.');
     }
 
     public function name(): string

@@ -9,8 +9,8 @@ use App\Changes\Edits\Edits;
 /** A change that a person can make. It works out its edits once, when it is made, inside the transaction that carries it out. */
 abstract class Command
 {
-    /** Set when there was something to change. */
-    public bool $recorded = false;
+    /** Number of the change in the history; null when there was nothing to change. */
+    public ?int $change = null;
 
     /** What was left alone and why, a sentence; empty when nothing was. */
     public string $leftAlone = '';
@@ -19,4 +19,10 @@ abstract class Command
     abstract public function name(): string;
 
     abstract public function edits(): Edits;
+
+    /** What is said of locked objects that a command met; empty for none. */
+    public static function lockedInWords(int $locked): string
+    {
+        return $locked === 0 ? '' : number_format($locked).' locked '.($locked === 1 ? 'object was' : 'objects were').' left alone.';
+    }
 }

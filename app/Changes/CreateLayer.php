@@ -4,12 +4,11 @@ declare(strict_types=1);
 
 namespace App\Changes;
 
+use App\Bench\Bench;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
-use App\Models\Project;
 use VineShelf\Layers\Layer;
-use VineShelf\Rungs\InEffect;
-use VineShelf\Scene\Scene;
+use VineShelf\Scene\Bits;
 
 /** A new layer, empty or holding the pick. */
 final class CreateLayer extends Command
@@ -24,10 +23,11 @@ final class CreateLayer extends Command
 
     private readonly Edits $edits;
 
-    /** @param list<int> $objects numbers of objects to file under it */
-    public function __construct(Project $project, string $name, int $parent, array $objects, Scene $scene, InEffect $inEffect)
+    /** @param Bits|null $rows scene rows of objects to file under it */
+    public function __construct(Bench $bench, string $name, int $parent, ?Bits $rows)
     {
-        $tree = $project->layerTree();
+        $project = $bench->project;
+        $tree = $bench->layers();
         $this->layerName = LayerNames::check($name);
         $parent = $parent === Layer::UNSORTED || ! $tree->has($parent) ? 0 : $parent;
         LayerNames::checkFree($this->layerName, $tree, $parent);
@@ -39,14 +39,14 @@ final class CreateLayer extends Command
         $steps = [new RowEdit('layers', $this->number, null, [
             'parent_no' => $parent, 'position' => $position, 'name' => $this->layerName, 'colour' => self::COLOURS[$this->number % count(self::COLOURS)], 'lock' => 0,
         ])];
-        $this->filing = $objects === [] ? null : new FileObjects($objects, new Layer($this->number, $parent, $position, $this->layerName, '#000000'), $scene, $inEffect);
+        $this->filing = $rows === null ? null : new FileObjects($bench, $rows, new Layer($this->number, $parent, $position, $this->layerName, '#000000'));
         $this->leftAlone = $this->filing->leftAlone ?? '';
         $this->edits = new Edits([...$steps, ...($this->filing?->edits()->steps ?? [])]);
     }
 
     public function name(): string
     {
-        return "Create layer $this->layerName".($this->filing === null ? '' : ' from '.number_format($this->filing->filed).' objects');
+        return "Create layer $this->layerName".($this->filing === null ? '' : ' from '.number_format($this->filing->filed).' '.($this->filing->filed === 1 ? 'object' : 'objects'));
     }
 
     public function edits(): Edits

@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace App\Changes;
 
+use App\Bench\Bench;
+use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\ObjectsEdit;
 use App\Changes\Edits\RowEdit;
-use App\Models\Project;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Layers\Layer;
 use VineShelf\Locks\Lock;
-use VineShelf\Locks\Locked;
-use VineShelf\Rungs\InEffect;
-use VineShelf\Scene\Scene;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Relatives;
 
 /**
  * A layer goes, and the layers nested in it move to where it stood. Its objects go under another layer, or are deleted with it.
@@ -27,9 +27,9 @@ final class DeleteLayer extends Command
     public readonly int $objects;
 
     /** @param int|null $target number of the layer that the objects go under, null to delete them as well */
-    public function __construct(Project $project, int $number, ?int $target, Scene $scene, InEffect $inEffect)
+    public function __construct(Bench $bench, int $number, ?int $target)
     {
-        $tree = $project->layerTree();
+        $tree = $bench->layers();
         $layer = $tree->get($number);
         if ($layer->isUnsorted()) {
             throw new Refused('Unsorted is always there; it cannot be deleted.');
@@ -40,32 +40,14 @@ final class DeleteLayer extends Command
         if ($target === $number || $target !== null && ! $tree->has($target)) {
             throw new Refused('Choose another layer for the objects.', 'target');
         }
-        $ranges = $scene->layers()->ranges($number);
-        [, $locked] = Locked::split($target === null ? $this->subtrees($scene, $ranges) : $ranges, $inEffect->locks());
+        $rows = $bench->contents()->rows($number);
+        $going = $target === null ? Relatives::within($bench->scene(), $rows) : $rows;
+        $locked = $going->and($bench->inEffect()->locked())->count();
         if ($locked > 0) {
             throw new Refused("$layer->name holds ".number_format($locked).' locked '.($locked === 1 ? 'object' : 'objects').'; open '.($locked === 1 ? 'it' : 'them').' first.');
         }
-        $steps = [];
-        if ($target !== null) {
-            $numbers = $scene->numbersIn($ranges);
-            if ($numbers !== []) {
-                $steps[] = new ObjectsEdit('layer_no', [$number => $numbers], [$target => $numbers]);
-            }
-        } else {
-            // What the objects hold cannot stay without them; what is filed elsewhere goes too, and is counted.
-            $numbers = $scene->numbersIn($this->subtrees($scene, $ranges));
-            if ($numbers !== []) {
-                $steps[] = new ObjectsEdit('gone', [0 => $numbers], [1 => $numbers]);
-                $steps[] = new ObjectsEdit('layer_no', [$number => $scene->numbersIn($ranges)], [Layer::UNSORTED => $scene->numbersIn($ranges)]);
-            }
-        }
-        foreach ($tree->inside($number) as $nested) {
-            $steps[] = new RowEdit('layers', $nested, ['parent_no' => $number], ['parent_no' => $layer->parent]);
-        }
-        $row = DB::table('layers')->where('project_id', $project->id)->where('no', $number)->first() ?? new \stdClass;
-        $steps[] = new RowEdit('layers', $number, RowEdit::stored($row), null);
-        $this->objects = count($numbers);
-        $this->edits = new Edits($steps);
+        $this->objects = $going->count();
+        $this->edits = new Edits([...self::moving($bench, $number, $target, $rows, $going), ...self::nested($bench, $layer), self::leaving($bench, $number)]);
         $this->title = "Delete layer $layer->name".($target === null && $this->objects > 0 ? ' and '.number_format($this->objects).' objects' : '');
     }
 
@@ -79,18 +61,36 @@ final class DeleteLayer extends Command
         return $this->edits;
     }
 
-    /**
-     * @param list<array{int, int}> $ranges
-     *
-     * @return list<array{int, int}>
-     */
-    private function subtrees(Scene $scene, array $ranges): array
+    /** @return list<ObjectsEdit> */
+    private static function moving(Bench $bench, int $number, ?int $target, Bits $rows, Bits $going): array
     {
-        $rows = [];
-        foreach ($ranges as [$first, $last]) {
-            array_push($rows, ...range($first, $last));
+        $numbers = $bench->scene()->numbersIn($rows->ranges());
+        if ($numbers === []) {
+            return [];
         }
+        $filed = new ObjectsEdit('layer_no', [$number => $numbers], [$target ?? Layer::UNSORTED => $numbers]);
+        if ($target !== null) {
+            return [$filed];
+        }
+        // What the objects hold cannot stay without them; what is filed elsewhere goes too, and is counted.
+        $all = $bench->scene()->numbersIn($going->ranges());
 
-        return $scene->subtrees($rows);
+        return [new ObjectsEdit('gone', [0 => $all], [1 => $all]), $filed];
+    }
+
+    /** @return list<RowEdit> */
+    private static function nested(Bench $bench, Layer $layer): array
+    {
+        return array_map(
+            static fn (int $nested): RowEdit => new RowEdit('layers', $nested, ['parent_no' => $layer->number], ['parent_no' => $layer->parent]),
+            $bench->layers()->inside($layer->number),
+        );
+    }
+
+    private static function leaving(Bench $bench, int $number): RowEdit
+    {
+        $row = DB::table('layers')->where('project_id', $bench->project->id)->where('no', $number)->first() ?? new \stdClass;
+
+        return new RowEdit('layers', $number, RowEdit::stored($row), null);
     }
 }

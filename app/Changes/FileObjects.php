@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Changes;
 
+use App\Bench\Bench;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\ObjectsEdit;
 use VineShelf\Layers\Layer;
-use VineShelf\Locks\Locked;
-use VineShelf\Rungs\InEffect;
-use VineShelf\Scene\Scene;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Relatives;
 
-/** Objects, and what they hold, move under a layer. */
+/** Objects, and what they hold unless told otherwise, move under a layer. */
 final class FileObjects extends Command
 {
     /** Objects that moved. */
@@ -21,28 +21,21 @@ final class FileObjects extends Command
 
     private readonly string $title;
 
-    /** @param list<int> $objects numbers */
-    public function __construct(array $objects, Layer $layer, Scene $scene, InEffect $inEffect, bool $withHeld = true)
+    /** @param Bits $rows scene rows of the objects */
+    public function __construct(Bench $bench, Bits $rows, Layer $layer, bool $withHeld = true)
     {
-        $rows = $scene->rowsOf($objects);
-        $ranges = $withHeld ? $scene->subtrees($rows) : array_map(static fn (int $row): array => [$row, $row], $rows);
-        [$open, $locked] = Locked::split($ranges, $inEffect->locks());
+        $scene = $bench->scene();
+        $rows = $withHeld ? Relatives::within($scene, $rows) : $rows;
+        $open = $rows->without($bench->inEffect()->locked());
+        $moving = $open->without($scene->layers()->rowsOf([$layer->number => true]));
         $before = [];
-        $layers = $scene->layers();
-        foreach ($open as [$first, $last]) {
-            for ($index = $layers->indexOf($first); $first <= $last; $index++) {
-                $end = min($last, $layers->end($index));
-                if ($layers->values[$index] !== $layer->number) {
-                    $before[$layers->values[$index]][] = [$first, $end];
-                }
-                $first = $end + 1;
-            }
+        foreach (array_keys($scene->layers()->histogram($moving)) as $home) {
+            $before[$home] = $scene->numbersIn($moving->and($scene->layers()->rowsOf([$home => true]))->ranges());
         }
-        $numbers = array_map($scene->numbersIn(...), $before);
-        $all = array_merge(...array_values($numbers));
+        $all = $scene->numbersIn($moving->ranges());
         $this->filed = count($all);
-        $this->leftAlone = $locked === 0 ? '' : number_format($locked).' locked '.($locked === 1 ? 'object was' : 'objects were').' left alone.';
-        $this->edits = new Edits($all === [] ? [] : [new ObjectsEdit('layer_no', $numbers, [$layer->number => $all])]);
+        $this->leftAlone = self::lockedInWords($rows->count() - $open->count());
+        $this->edits = new Edits($all === [] ? [] : [new ObjectsEdit('layer_no', $before, [$layer->number => $all])]);
         $this->title = 'File '.number_format($this->filed).' '.($this->filed === 1 ? 'object' : 'objects')." under $layer->name";
     }
 

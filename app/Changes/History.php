@@ -4,14 +4,21 @@ declare(strict_types=1);
 
 namespace App\Changes;
 
+use App\Bench\Bench;
 use App\Changes\Edits\Edits;
+use App\Changes\Edits\OutOfStep;
 use App\Models\Change;
 use App\Models\Project;
 use App\Models\User;
 use App\Scenes\SceneStore;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Log;
+use VineShelf\Scene\Scene;
 
-/** Carries changes out, takes them back and does them again: each in one transaction that also records it and raises the revision. */
+/**
+ * Carries changes out, takes them back and does them again: each in one transaction that holds the project, records what was done and raises the
+ * revision. What a change decides on is read after the hold; a change that is taken back or done again is checked against what is there now.
+ */
 final class History
 {
     public function __construct(private readonly SceneStore $scenes) {}
@@ -19,93 +26,174 @@ final class History
     /**
      * @template T of Command
      *
-     * @param callable(Project): T $make given the project as it is inside the transaction
+     * @param callable(Bench): T $make given the project as it is once nobody else can change it
      *
      * @return T the command that was carried out
      */
-    public function carryOut(Project $project, User $person, callable $make): Command
+    public function carryOut(Bench $bench, callable $make): Command
     {
-        $command = DB::transaction(function () use ($project, $person, $make): Command {
-            $this->hold($project);
-            $command = $make($project);
+        $project = $bench->project;
+        $command = DB::transaction(function () use ($bench, $project, $make): Command {
+            self::hold($project);
+            $bench->forget();
+            $command = $make($bench);
             $edits = $command->edits();
             if ($edits->isEmpty()) {
                 return $command;
             }
-            $project->changes()->where('undone', true)->delete();
-            $this->apply($project, $edits);
-            Change::query()->create([
-                'project_id' => $project->id, 'no' => $project->next_change++, 'user_id' => $person->id,
-                'name' => mb_strimwidth($command->name(), 0, 250, '…'), 'edits' => $edits->pack(), 'made_at' => now(),
-            ]);
-            $project->save();
-            $command->recorded = true;
+            foreach ($edits->steps as $step) {
+                $step->apply($project);
+            }
+            $command->change = self::record($project, $bench->person, $command->name(), $edits)->no;
 
             return $command;
         });
-        $this->follow($project, $command->recorded ? $command->edits() : null);
+        $this->follow($project, $command->change === null ? null : $command->edits());
 
         return $command;
     }
 
-    /** @return Change|null the change that was taken back */
-    public function undo(Project $project): ?Change
+    /** Notes in a held project that something was changed, and raises its revision. What the person themself took back before can no longer be done again. */
+    public static function record(Project $project, User $person, string $name, Edits $edits): Change
     {
-        return $this->turn($project, undone: false);
-    }
-
-    /** @return Change|null the change that was done again */
-    public function redo(Project $project): ?Change
-    {
-        return $this->turn($project, undone: true);
-    }
-
-    public function nextUndo(Project $project): ?Change
-    {
-        return $project->changes()->where('undone', false)->orderByDesc('no')->first(['project_id', 'no', 'name']);
-    }
-
-    public function nextRedo(Project $project): ?Change
-    {
-        return $project->changes()->where('undone', true)->orderBy('no')->first(['project_id', 'no', 'name']);
-    }
-
-    private function turn(Project $project, bool $undone): ?Change
-    {
-        $edits = null;
-        $change = DB::transaction(function () use ($project, $undone, &$edits): ?Change {
-            $this->hold($project);
-            $change = $project->changes()->where('undone', $undone)->orderBy('no', $undone ? 'asc' : 'desc')->first();
-            if ($change === null) {
-                return null;
-            }
-            $edits = Edits::unpack($change->edits);
-            if (! $undone) {
-                $edits = $edits->reversed();
-            }
-            $this->apply($project, $edits);
-            Change::query()->where('project_id', $project->id)->where('no', $change->no)->update(['undone' => ! $undone]);
-            $project->save();
-
-            return $change;
-        });
-        $this->follow($project, $edits);
+        $project->changes()->where('undone', true)->where('undone_by', $person->id)->delete();
+        $number = $project->next_change++;
+        $change = Change::query()->create([
+            'project_id' => $project->id, 'no' => $number, 'turn' => $number, 'user_id' => $person->id,
+            'name' => mb_strimwidth($name, 0, 250, '…'), 'edits' => $edits->pack(), 'made_at' => now(),
+        ]);
+        $project->revision++;
+        $project->save();
 
         return $change;
     }
 
-    /** Everybody else who wants to change the project waits here. */
-    private function hold(Project $project): void
+    /** Takes back the last change, or says why not. @param int|null $number the change that is meant */
+    public function undo(Bench $bench, ?int $number = null): Turned
+    {
+        return $this->turn($bench, $number, true);
+    }
+
+    /** Does again what was taken back, or says why not. @param int|null $number the change that is meant */
+    public function redo(Bench $bench, ?int $number = null): Turned
+    {
+        return $this->turn($bench, $number, false);
+    }
+
+    public function nextUndo(Project $project): ?Change
+    {
+        return self::done($project)->first(Change::HEAD);
+    }
+
+    /** What the person took back last; where they took back nothing, what anybody did. */
+    public function nextRedo(Project $project, User $person): ?Change
+    {
+        return self::undone($project)->orderByRaw('undone_by IS NOT DISTINCT FROM ? DESC', [$person->id])->orderByDesc('turn')->first(Change::HEAD);
+    }
+
+    /** Everybody else who wants to change the project waits here until the transaction ends. */
+    public static function hold(Project $project): void
     {
         $project->setRawAttributes(Project::query()->lockForUpdate()->findOrFail($project->id)->getAttributes(), true);
     }
 
-    private function apply(Project $project, Edits $edits): void
+    private function turn(Bench $bench, ?int $number, bool $undo): Turned
     {
-        foreach ($edits->steps as $step) {
-            $step->apply($project);
+        $project = $bench->project;
+        $edits = null;
+        try {
+            $turned = DB::transaction(function () use ($bench, $project, $number, $undo, &$edits): Turned {
+                self::hold($project);
+                $change = $undo ? self::done($project)->with('user')->first() : $this->redoable($project, $bench->person, $number);
+                if ($change === null || $number !== null && $change->no !== $number) {
+                    return $this->overtaken($bench, $number, $undo, $change);
+                }
+                $edits = $this->turnBack($project, $change, $undo);
+                Change::query()->where('project_id', $project->id)->where('no', $change->no)
+                    ->update(['undone' => $undo, 'undone_by' => $undo ? $bench->person->id : null, 'turn' => $project->next_change++]);
+                $project->revision++;
+                $project->save();
+
+                return new Turned($change, ($undo ? 'Undone: ' : 'Redone: ')."$change->name.");
+            });
+        } catch (CannotTurn $cannot) {
+            return $this->bar($bench, $cannot, $undo);
         }
-        $project->revision++;
+        $this->follow($project, $edits);
+
+        return $turned;
+    }
+
+    /** @throws CannotTurn */
+    private function turnBack(Project $project, Change $change, bool $undo): Edits
+    {
+        try {
+            $edits = Edits::unpack($change->edits);
+            $edits = $undo ? $edits->reversed() : $edits;
+            foreach ($edits->steps as $step) {
+                $step->check($project);
+                $step->apply($project);
+            }
+
+            return $edits;
+        } catch (OutOfStep $reason) {
+            throw new CannotTurn($change, $reason->getMessage());
+        } catch (\JsonException|\InvalidArgumentException|\ErrorException $fault) {
+            Log::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
+            throw new CannotTurn($change, 'what it did cannot be read any more');
+        }
+    }
+
+    /** The change to do again: the one that is meant if it is the last that its taker took back, otherwise the person's own last one. */
+    private function redoable(Project $project, User $person, ?int $number): ?Change
+    {
+        $meant = $number === null ? null : self::undone($project)->with('user')->where('no', $number)->first();
+        $by = $meant === null ? $this->nextRedo($project, $person)?->undone_by : $meant->undone_by;
+
+        return self::undone($project)->with('user')->where('undone_by', $by)->orderByDesc('turn')->first();
+    }
+
+    /** Says what happened instead to the change that was meant, and offers what can be done now. */
+    private function overtaken(Bench $bench, ?int $number, bool $undo, ?Change $next): Turned
+    {
+        $meant = $number === null ? null : $bench->project->changes()->with(['user', 'undoneBy'])->where('no', $number)->first(Change::HEAD);
+        $by = static fn (?User $person): string => $person === null ? 'somebody who has left' : ($person->id === $bench->person->id ? 'you' : $person->name);
+        $sentence = match (true) {
+            $number === null => $undo ? 'Nothing to undo.' : 'Nothing to redo.',
+            $meant === null => 'That change is no longer in the history.',
+            $undo && $meant->undone => "“{$meant->name}” was taken back already, by {$by($meant->undoneBy)}.",
+            $undo && $meant->barred !== '' => "“{$meant->name}” cannot be taken back: $meant->barred.",
+            ! $undo && ! $meant->undone => "“{$meant->name}” is done already.",
+            $next === null => 'There is nothing to '.($undo ? 'undo' : 'redo').' any more.',
+            $undo => "“{$next->name}” came after “{$meant->name}”, by {$by($next->user)}.",
+            default => "“{$next->name}” was taken back after “{$meant->name}”; do that again first.",
+        };
+
+        return new Turned(null, $sentence, $number === null ? null : $next, $undo);
+    }
+
+    /** A change that cannot be taken back must not stand before those that came earlier; one that cannot be done again is let go. */
+    private function bar(Bench $bench, CannotTurn $cannot, bool $undo): Turned
+    {
+        $change = $cannot->change;
+        $sentence = "“{$change->name}” cannot be ".($undo ? 'taken back' : 'done again').": {$cannot->getMessage()}.";
+        if ($undo) {
+            Change::query()->where('project_id', $bench->project->id)->where('no', $change->no)->update(['barred' => $cannot->getMessage()]);
+        }
+
+        return new Turned(null, $sentence, $undo ? $this->nextUndo($bench->project) : null, $undo);
+    }
+
+    /** @return \Illuminate\Database\Eloquent\Builder<Change> changes that can be taken back, the last first */
+    private static function done(Project $project): \Illuminate\Database\Eloquent\Builder
+    {
+        return $project->changes()->getQuery()->where('undone', false)->where('barred', '')->orderByDesc('turn');
+    }
+
+    /** @return \Illuminate\Database\Eloquent\Builder<Change> */
+    private static function undone(Project $project): \Illuminate\Database\Eloquent\Builder
+    {
+        return $project->changes()->getQuery()->where('undone', true);
     }
 
     /** Brings the scene index along once the database has the change. Should that fail, the index is built anew when it is next needed. */
@@ -114,16 +202,20 @@ final class History
         if ($edits === null) {
             return;
         }
-        $before = (clone $project)->setAttribute('revision', $project->revision - 1);
-        $changed = [];
-        foreach ($edits->steps as $step) {
-            $scene = new \VineShelf\Scene\Scene(new ChangedColumns($changed, $this->scenes->columns($before)));
-            $columns = $step->columns($scene);
-            if ($columns === null) {
-                return;
+        try {
+            $before = (clone $project)->setAttribute('revision', $project->revision - 1);
+            $changed = [];
+            foreach ($edits->steps as $step) {
+                $columns = $step->columns(new Scene(new ChangedColumns($changed, $this->scenes->columns($before))));
+                if ($columns === null) {
+                    return;
+                }
+                $changed = $columns + $changed;
             }
-            $changed = $columns + $changed;
+            $this->scenes->carry($project, $project->revision - 1, $changed);
+        } catch (\Throwable $fault) {
+            // The change is made; whatever is wrong here, the index follows from the database.
+            Log::warning('The index did not follow a change.', ['project' => $project->key, 'revision' => $project->revision, 'error' => $fault->getMessage()]);
         }
-        $this->scenes->carry($project, $project->revision - 1, $changed);
     }
 }

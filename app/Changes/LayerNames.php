@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Changes;
 
+use App\Bench\Refused;
 use VineShelf\Layers\LayerTree;
 
 /** What a layer may be called. */

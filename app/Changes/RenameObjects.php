@@ -4,14 +4,15 @@ declare(strict_types=1);
 
 namespace App\Changes;
 
+use App\Bench\Bench;
+use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\NamesEdit;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
-use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 use VineShelf\Naming\Renaming;
-use VineShelf\Rungs\InEffect;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
@@ -27,10 +28,14 @@ final class RenameObjects extends Command
     /** @var array<int, true> numbers of objects whose new name another object under the same parent has as well */
     public readonly array $clashes;
 
-    /** @param list<int> $numbers */
-    public function __construct(Project $project, array $numbers, Renaming $renaming, Scene $scene, LayerTree $layers, InEffect $inEffect)
+    /** @param Bits $picked scene rows of the objects */
+    public function __construct(Bench $bench, Bits $picked, Renaming $renaming)
     {
-        $rows = $scene->rowsOf($numbers);
+        $scene = $bench->scene();
+        $project = $bench->project;
+        $layers = $bench->layers();
+        $inEffect = $bench->inEffect();
+        $rows = $picked->rows();
         $names = self::names($project, array_map($scene->number(...), [...$rows, ...array_values(array_unique(array_map($scene->parent(...), $rows)))]));
         $before = $after = [];
         $locked = $index = 0;
@@ -43,7 +48,8 @@ final class RenameObjects extends Command
             $number = $scene->number($row);
             $old = $names[$number] ?? '';
             $new = $renaming->of($old, $index++, $layers->get($scene->layers()->at($row))->name, $scene->parent($row) === 0 ? '' : $names[$scene->number($scene->parent($row))] ?? '', $scene->kind($row)->label());
-            if (mb_strlen($new) > Renaming::LONGEST) {
+            // A long name that stays as it is stands in nobody's way.
+            if ($new !== $old && mb_strlen($new) > Renaming::LONGEST) {
                 throw new Refused('A name has at most '.Renaming::LONGEST.' characters; “'.mb_substr($new, 0, 40).'…” would have '.mb_strlen($new).'.', 'pattern');
             }
             if ($new !== $old) {
@@ -54,7 +60,7 @@ final class RenameObjects extends Command
         $this->before = $before;
         $this->after = $after;
         $this->clashes = self::clashing($scene, $after);
-        $this->leftAlone = $locked === 0 ? '' : number_format($locked).' locked '.($locked === 1 ? 'object was' : 'objects were').' left alone.';
+        $this->leftAlone = self::lockedInWords($locked);
     }
 
     public function name(): string

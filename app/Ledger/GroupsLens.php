@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
-use App\Workbench\Bench;
+use App\Bench\Bench;
+use App\Bench\Group;
+use App\Bench\Groups;
 use VineShelf\Facts\Ordered;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
@@ -31,12 +33,7 @@ final class GroupsLens implements Lens
     public function __construct(private readonly Bench $bench, private readonly string $what, private readonly array $unfolded, private readonly Ordered|Blocks|null $order, private readonly ?Bits $found, string $sortBy = '', bool $down = false)
     {
         $groups = new Groups($bench);
-        $list = match ($what) {
-            'kinds' => $groups->kinds(),
-            'materials' => $groups->materials(),
-            default => $groups->sources(),
-        };
-        foreach ($this->sorted($list, $sortBy, $down) as $group) {
+        foreach ($this->sorted($groups->ofLens($what), $sortBy, $down) as $group) {
             $this->lay($group, 1);
         }
     }
@@ -157,12 +154,8 @@ final class GroupsLens implements Lens
         if ($this->found === null) {
             return $group->triangles;
         }
-        $triangles = 0;
-        foreach ($this->within($group)->ranges() as [$first, $last]) {
-            $triangles += $this->bench->scene()->triangles($first, $last);
-        }
 
-        return $triangles;
+        return $this->bench->scene()->trianglesOf($this->within($group));
     }
 
     private function add(Group|RowList $what, int $level, int $length): void

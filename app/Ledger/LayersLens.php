@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
-use App\Workbench\Bench;
+use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
 use VineShelf\Layers\Layer;
 use VineShelf\Rungs\Rung;
@@ -18,7 +18,7 @@ final class LayersLens implements Lens
 
     private int $total = 0;
 
-    /** @var array<int, list<array{int, int}>>|null ranges of scene rows that match, by layer */
+    /** @var array<int, int>|null how many objects match, by layer */
     private ?array $matches = null;
 
     /** @var array<int, RowList> by layer */
@@ -31,11 +31,11 @@ final class LayersLens implements Lens
      * @param Ordered|Blocks|null $order null for the order of the scene
      * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
-    public function __construct(private readonly Bench $bench, private readonly array $unfolded, private readonly Ordered|Blocks|null $order = null, ?Bits $found = null, private readonly string $words = '')
+    public function __construct(private readonly Bench $bench, private readonly array $unfolded, private readonly Ordered|Blocks|null $order = null, private readonly ?Bits $found = null, private readonly string $words = '')
     {
         $this->objects = new ObjectRows($bench);
         if ($found !== null) {
-            $this->matches = $this->byLayer($found);
+            $this->matches = $bench->scene()->layers()->histogram($found);
         }
         foreach ($bench->layers()->inside(0) as $number) {
             $this->lay($number, 1);
@@ -61,7 +61,7 @@ final class LayersLens implements Lens
                     $rows[$at] = $this->layer($what, $level);
                 } else {
                     $offset = max(0, $from - $at);
-                    foreach ($this->objectsOf($what, $offset, min($length, $from + $count - $at) - $offset) as $index => $row) {
+                    foreach ($this->list($what)->slice($offset, min($length, $from + $count - $at) - $offset) as $index => $row) {
                         $objects[$at + $offset + $index] = [$row, $level, false, false];
                     }
                 }
@@ -86,7 +86,7 @@ final class LayersLens implements Lens
             if ($until > $offset && $what instanceof Layer) {
                 $keys[] = "L$what->number";
             } elseif ($until > $offset && is_int($what)) {
-                foreach ($this->objectsOf($what, $offset, $until - $offset) as $row) {
+                foreach ($this->list($what)->slice($offset, $until - $offset) as $row) {
                     $keys[] = 'O'.$this->bench->scene()->number($row);
                 }
             }
@@ -118,48 +118,18 @@ final class LayersLens implements Lens
         return null;
     }
 
-    /** @return list<int> scene rows of a layer's own objects */
-    private function objectsOf(int $layer, int $offset, int $count): array
-    {
-        if ($this->matches === null && $this->order === null) {
-            $rows = [];
-            foreach ($this->bench->contents()->ranges($layer) as [$first, $last]) {
-                $skip = min($offset, $last - $first + 1);
-                $offset -= $skip;
-                for ($row = $first + $skip; $row <= $last && count($rows) < $count; $row++) {
-                    $rows[] = $row;
-                }
-            }
-
-            return $rows;
-        }
-
-        return $this->list($layer)->slice($offset, $count);
-    }
-
+    /** A layer's own objects, as far as they match. */
     private function list(int $layer): RowList
     {
-        return $this->lists[$layer] ??= new RowList($this->bench->scene()->count(), fn (): Bits => Bits::ofRanges($this->bench->scene()->count(), $this->matches === null ? $this->bench->contents()->ranges($layer) : $this->matches[$layer] ?? []), $this->order);
-    }
+        $contents = $this->bench->contents();
+        $found = $this->found;
 
-    /** @return array<int, list<array{int, int}>> */
-    private function byLayer(Bits $found): array
-    {
-        $layers = $this->bench->scene()->layers();
-        $matches = [];
-        $run = 0;
-        foreach ($found->ranges() as [$first, $last]) {
-            while ($first <= $last) {
-                while ($layers->end($run) < $first) {
-                    $run++;
-                }
-                $end = min($last, $layers->end($run));
-                $matches[$layers->values[$run]][] = [$first, $end];
-                $first = $end + 1;
-            }
-        }
-
-        return $matches;
+        return $this->lists[$layer] ??= new RowList(
+            $this->bench->scene()->count(),
+            static fn (): Bits => $found === null ? $contents->rows($layer) : $contents->rows($layer)->and($found),
+            $this->order,
+            $this->matches === null ? $contents->objects($layer) : $this->matches[$layer] ?? 0,
+        );
     }
 
     /** @return bool whether anything was laid */
@@ -168,8 +138,7 @@ final class LayersLens implements Lens
         $layer = $this->bench->layers()->get($number);
         $segments = count($this->segments);
         $this->add([$layer, $level, 1]);
-        $own = $this->matches === null ? $this->bench->contents()->objects($number)
-            : array_sum(array_map(static fn (array $range): int => $range[1] - $range[0] + 1, $this->matches[$number] ?? []));
+        $own = $this->matches === null ? $this->bench->contents()->objects($number) : $this->matches[$number] ?? 0;
         $shown = false;
         if ($this->matches !== null || isset($this->unfolded[$number])) {
             foreach ($this->bench->layers()->inside($number) as $nested) {
@@ -199,7 +168,7 @@ final class LayersLens implements Lens
     private function layer(Layer $layer, int $level): Row
     {
         $bench = $this->bench;
-        $inEffect = $bench->layers()->rungs($bench->settings())[$layer->number];
+        $inEffect = $bench->layers()->lowest($bench->settings()->layers, Rung::Full->value)[$layer->number];
         $spread = $bench->contents()->spread($layer->number, $bench->inEffect()->rungs());
         $picked = 0;
         foreach ($bench->layers()->withNested($layer->number) as $nested) {
@@ -214,7 +183,7 @@ final class LayersLens implements Lens
             $layer->colour,
             $bench->contents()->objectsWithNested($layer->number),
             $bench->contents()->trianglesWithNested($layer->number),
-            $bench->settings()->layer($layer->number),
+            $bench->settings()->layer($layer->number) ?? Rung::Full,
             Rung::from(count($spread) === 1 ? (int) array_key_first($spread) : $inEffect),
             count($spread) > 1,
             $layer->lock,

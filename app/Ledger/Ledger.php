@@ -4,16 +4,17 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
-use App\Workbench\Bench;
-use App\Workbench\Found;
+use App\Bench\Arrangement;
+use App\Bench\Bench;
+use App\Bench\Found;
+use App\Bench\Refused;
 use Illuminate\Http\Request;
 use VineShelf\Rules\Lexer;
+use VineShelf\Scene\Bits;
 
 /** The ledger as a person has it open: lens, what is unfolded, sorting, and the rule that narrows it. */
 final class Ledger
 {
-    public const LENSES = ['layers' => 'Layers', 'nesting' => 'Nesting', 'objects' => 'Objects', 'kinds' => 'Kinds', 'materials' => 'Materials', 'sources' => 'Sources'];
-
     private ?Lens $lens = null;
 
     public readonly string $name;
@@ -22,7 +23,7 @@ final class Ledger
 
     public function __construct(private readonly Bench $bench, string $lens, string $words, public readonly int $from = 0, public readonly int $count = 60)
     {
-        $this->name = isset(self::LENSES[$lens]) ? $lens : $bench->arrangement()->lens;
+        $this->name = isset(Arrangement::LENSES[$lens]) ? $lens : $bench->arrangement()->lens;
         $this->words = trim($words);
     }
 
@@ -53,6 +54,18 @@ final class Ledger
     public function found(): Found
     {
         return $this->bench->find($this->words);
+    }
+
+    /**
+     * The rows that the rule finds, for what is to be done with them.
+     *
+     * @throws Refused when there is no rule, or none that can be understood
+     */
+    public function hits(): Bits
+    {
+        $found = $this->found();
+
+        return $found->rows ?? throw new Refused($found->error?->getMessage() ?? 'Type what to look for first.', 'words');
     }
 
     /** @return list<Row> */

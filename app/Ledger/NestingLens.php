@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
-use App\Workbench\Bench;
+use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
-use VineShelf\Picking\Pick;
-use VineShelf\Rules\Relatives;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Pick;
+use VineShelf\Scene\Relatives;
 
 /**
  * Objects as the source nests them. What is on show is kept as ranges of rows: everything, less what is folded away. That costs

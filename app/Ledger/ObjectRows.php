@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
-use App\Workbench\Bench;
+use App\Bench\Bench;
+use App\Bench\Column;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\Measure;
 use VineShelf\Locks\Lock;
@@ -47,7 +48,7 @@ final class ObjectRows
                 $this->bench->layers()->get($scene->layers()->at($row))->colour,
                 $end > $row ? $end - $row : null,
                 $scene->triangles($row, $end),
-                $this->bench->settings()->object($number),
+                $this->bench->settings()->object($number) ?? \VineShelf\Rungs\Rung::Full,
                 \VineShelf\Rungs\Rung::from($rungs->at($row)),
                 false,
                 Lock::from($scene->locks()->at($row)),

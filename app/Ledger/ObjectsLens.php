@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
-use App\Workbench\Bench;
+use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
 use VineShelf\Scene\Bits;
 

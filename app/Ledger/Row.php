@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
+use App\Bench\Group;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 

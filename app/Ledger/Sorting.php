@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
-use App\Workbench\Bench;
+use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
 
 /** All rows of a scene, sorted by a column of the ledger. */
@@ -23,8 +23,8 @@ final readonly class Sorting
         return match ($by) {
             'count' => $facts->order('holds', $down),
             'weigh' => $facts->order('weight', $down),
-            'desk' => new Blocks($this->bench->inEffect()->rungs(), $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0]),
-            'lock' => new Blocks($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
+            'desk' => Blocks::ofLevels($this->bench->inEffect()->rungs(), $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0]),
+            'lock' => Blocks::ofLevels($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
             'layer' => self::byLayer($this->bench, $down),
             default => $facts->order(str_starts_with($by, 'p:') ? 'property.'.($facts->properties()[substr($by, 2)][0] ?? 0) : $by, $down),
         };
@@ -34,6 +34,6 @@ final readonly class Sorting
     {
         $numbers = array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk());
 
-        return new Blocks($bench->scene()->layers(), $down ? array_reverse($numbers) : $numbers);
+        return Blocks::ofCoded($bench->scene()->layers(), $down ? array_reverse($numbers) : $numbers);
     }
 }

@@ -18,11 +18,17 @@ use Illuminate\Support\Carbon;
  * @property string $name
  * @property string $edits
  * @property bool $undone
+ * @property int $turn rises whenever the change is made, taken back or done again: the highest was the last
+ * @property int|null $undone_by who took it back
+ * @property string $barred why it cannot be taken back, empty while nobody has found out that it cannot
  * @property Carbon $made_at
  */
 final class Change extends Model
 {
     use NumberedInProject;
+
+    /** Everything but what it did, which may be large. */
+    public const HEAD = ['project_id', 'no', 'turn', 'user_id', 'name', 'undone', 'undone_by', 'barred', 'made_at'];
 
     public $timestamps = false;
 
@@ -36,5 +42,11 @@ final class Change extends Model
     public function user(): BelongsTo
     {
         return $this->belongsTo(User::class);
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function undoneBy(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'undone_by');
     }
 }

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
-use VineShelf\Picking\Parked;
-use VineShelf\Picking\Pick;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Parked;
+use VineShelf\Scene\Pick;
 
 /**
  * A person's own working state in a project.
@@ -16,7 +16,7 @@ use VineShelf\Rungs\Settings;
  * @property int $project_id
  * @property int $user_id
  * @property int $revision
- * @property array<string, mixed> $ledger see {@see \App\Ledger\Arrangement}
+ * @property array<string, mixed> $ledger see {@see \App\Bench\Arrangement}
  * @property array{by?: string, seed?: int, pick?: string} $tint pick is a packed pick in base64
  * @property int $view_no the view that the desk came from, 0 for none
  * @property int $landing_layer
@@ -48,6 +48,26 @@ final class Desk extends Model
         }
 
         return $found ?? $query()->firstOrFail();
+    }
+
+    public function putSettings(Settings $rungs): void
+    {
+        $this->setAttribute('rungs', $rungs->pack());
+    }
+
+    public function putPick(Pick $pick): void
+    {
+        $this->setAttribute('pick', $pick->pack());
+    }
+
+    public function putIsolation(Isolation $isolation): void
+    {
+        $this->setAttribute('isolated', $isolation->isOn() ? $isolation->pack() : null);
+    }
+
+    public function putParked(Parked $parked): void
+    {
+        $this->setAttribute('parked', $parked->pack());
     }
 
     public function settings(): Settings

@@ -97,6 +97,9 @@ final class SceneQuery
         $facts = new FactsBuilder($scene->count(), $materialsOf, $materials, array_map(strval(...), $project->sources()->pluck('name', 'id')->all()));
         foreach ($this->copied($project, 'no, mesh_no, vertices, source_id, class, properties, CASE WHEN mesh_no = 0 AND kind <> 0 THEN transform END') as [$number, $mesh, $vertices, $source, $class, $properties, $transform]) {
             $row = $scene->row((int) $number);
+            if ($row === 0) {
+                continue;
+            }
             $facts->add($row, (int) $mesh, (int) $vertices, (int) $source, self::plain($class), $properties === '\\N' ? null : self::plain($properties));
             if ($transform !== '\\N') {
                 $m = Affine::unpack((string) hex2bin(substr($transform, 3)));

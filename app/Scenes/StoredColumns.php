@@ -5,32 +5,119 @@ declare(strict_types=1);
 namespace App\Scenes;
 
 use App\Models\Project;
+use VineShelf\Facts\Derived;
 use VineShelf\Scene\ColumnSource;
 use VineShelf\Scene\MissingColumn;
 use VineShelf\Scene\Scene;
 
-/** The columns of one revision as they lie on the disk; what is lost is built again from the database. */
+/** The columns of one revision as they lie on the disk; what is lost or cut short is built again from the database. */
 final class StoredColumns implements ColumnSource
 {
     /** What {@see SceneQuery::facts()} brings, all at once. */
-    private const FACTS = '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|sources|spots|properties|property\.\d+(\.words)?)$~';
+    private const FACTS = '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|sources|spots|properties|property\.\d+(\.words)?)$~D';
 
-    /** Columns that {@see \VineShelf\Facts\Derived} works out. */
-    private const DERIVED = '~^(box|blocks|instances|depths|(ranked|bits|order|tally)\..+)$~';
+    private ?Manifest $base = null;
 
-    /** @param array<string, string> $files by column */
-    public function __construct(private readonly SceneStore $store, private readonly Project $project, private array $files) {}
+    private ?Manifest $facts = null;
+
+    /** @var array<string, string> columns that were just built */
+    private array $built = [];
+
+    public function __construct(private readonly SceneStore $store, private readonly Project $project) {}
 
     public function column(string $name): string
     {
-        $found = $this->store->read($this->files[$name] ?? '');
-        if ($found === null && preg_match(self::DERIVED, $name) !== 1) {
-            $this->files = preg_match(self::FACTS, $name) === 1
-                ? $this->store->add($this->project, (new SceneQuery)->facts($this->project, new Scene($this)))
-                : $this->store->build($this->project);
-            $found = $this->store->read($this->files[$name] ?? '');
+        return match (true) {
+            isset($this->built[$name]) => $this->built[$name],
+            Derived::has($name) => $this->derivedColumn($name),
+            preg_match(self::FACTS, $name) === 1 => $this->factsColumn($name),
+            default => $this->baseColumn($name),
+        } ?? throw MissingColumn::named($name);
+    }
+
+    /** Keeps a derived column that was worked out. */
+    public function keep(string $name, string $bytes): void
+    {
+        $from = $this->names($name)->from($name);
+        if ($from !== null) {
+            $this->store->keepDerived($this->project, $name, $from, $bytes);
+        }
+    }
+
+    private function derivedColumn(string $name): ?string
+    {
+        $from = $this->names($name)->from($name);
+
+        return $from === null ? null : $this->store->derived($this->project, $name, $from);
+    }
+
+    private function baseColumn(string $name): ?string
+    {
+        [$file, $length] = $this->base()->columns[$name] ?? ['', 0];
+        $found = $file === '' ? null : $this->store->read($file, $length);
+        if ($found === null) {
+            $this->rebuild();
+            $found = $this->built[$name] ?? null;
         }
 
-        return $found ?? throw MissingColumn::named($name);
+        return $found;
+    }
+
+    private function factsColumn(string $name): ?string
+    {
+        [$file, $length] = $this->facts()->columns[$name] ?? ['', 0];
+        $found = $file === '' ? null : $this->store->read($file, $length);
+        if ($found === null && ! isset($this->built['properties'])) {
+            $this->rebuildFacts();
+            $found = $this->built[$name] ?? null;
+        }
+
+        return $found;
+    }
+
+    private function names(string $derived): DerivedNames
+    {
+        // A column of the scene alone does not wait for what the files say.
+        $needsFacts = array_filter(self::roots($derived), static fn (string $name): bool => preg_match(self::FACTS, $name) === 1) !== [];
+
+        return new DerivedNames($this->base(), $needsFacts ? $this->facts() : null);
+    }
+
+    /** @return list<string> the columns that a derived one goes back to */
+    private static function roots(string $name): array
+    {
+        return Derived::has($name) ? array_merge(...array_map(self::roots(...), Derived::needs($name))) : [$name];
+    }
+
+    private function base(): Manifest
+    {
+        $this->base ??= $this->store->manifest($this->project, $this->project->revision);
+        if ($this->base === null) {
+            $this->rebuild();
+        }
+
+        return $this->base ?? new Manifest('', []);
+    }
+
+    private function facts(): Manifest
+    {
+        $this->facts ??= $this->base()->stamp === '' ? null : $this->store->facts($this->project, $this->base()->stamp);
+        if ($this->facts === null && ! isset($this->built['properties'])) {
+            $this->rebuildFacts();
+        }
+
+        return $this->facts ?? new Manifest('', []);
+    }
+
+    private function rebuild(): void
+    {
+        [$this->base, $built] = $this->store->build($this->project);
+        $this->built = $built + $this->built;
+    }
+
+    private function rebuildFacts(): void
+    {
+        [$this->facts, $built] = $this->store->buildFacts($this->project, $this->base()->stamp, new Scene($this));
+        $this->built = $built + $this->built;
     }
 }

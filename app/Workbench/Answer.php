@@ -4,9 +4,12 @@ declare(strict_types=1);
 
 namespace App\Workbench;
 
+use App\Bench\Bench;
 use App\Changes\Command;
 use App\Changes\History;
+use App\Changes\Turned;
 use App\Ledger\Ledger;
+use App\Models\Change;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use VineShelf\Rungs\Rung;
@@ -21,6 +24,12 @@ final class Answer
     private string $undo = '';
 
     private bool $warns = false;
+
+    private ?Change $instead = null;
+
+    private bool $insteadUndoes = true;
+
+    private ?int $change = null;
 
     /** @var array<string, mixed> */
     private array $more = [];
@@ -44,9 +53,19 @@ final class Answer
     public function after(Command $command, string $nothing): self
     {
         $this->bench->refresh();
-        $done = $command->recorded ? $command->name().'.' : $nothing;
+        $done = $command->change === null ? $nothing : $command->name().'.';
+        $this->change = $command->change;
 
-        return $this->saying(trim("$done $command->leftAlone"), $command->recorded ? 'project' : '', $command->leftAlone !== '');
+        return $this->saying(trim("$done $command->leftAlone"), $command->change === null ? '' : 'project', $command->leftAlone !== '');
+    }
+
+    /** What came of taking a change back or doing it again; offers what can be done instead. */
+    public function turning(Turned $turned): self
+    {
+        $this->instead = $turned->instead;
+        $this->insteadUndoes = $turned->undo;
+
+        return $this->saying($turned->sentence, '', $turned->change === null && $turned->instead !== null);
     }
 
     /** @param array<string, mixed> $more for the script: "frame" to fit the pick, "camera" to fly to, "focus" for a ledger row */
@@ -60,7 +79,7 @@ final class Answer
     public function send(): Response
     {
         return response()->view('workbench.answer', self::parts($this->bench, $this->request) + [
-            'message' => $this->message, 'undo' => $this->undo, 'warns' => $this->warns, 'more' => $this->more,
+            'message' => $this->message, 'undo' => $this->undo, 'change' => $this->change, 'instead' => $this->instead, 'insteadUndoes' => $this->insteadUndoes, 'warns' => $this->warns, 'more' => $this->more,
         ]);
     }
 
@@ -71,8 +90,7 @@ final class Answer
         $layers = $bench->layers();
         $views = $bench->project->views()->get();
         $current = $views->firstWhere('no', $bench->desk->view_no);
-        $difference = $current === null || ! $current->keepsRungs() ? null
-            : Applied::difference(Applied::rungs($current->settings(), $bench->settings(), $layers, $current->known_layer, $current->newcomers), $bench->settings());
+        $wanted = $current === null || ! $current->keepsRungs() ? null : Applied::rungs($current->settings(), $bench->settings(), $layers, $current->known_layer, $current->newcomers);
 
         return [
             'bench' => $bench,
@@ -81,9 +99,9 @@ final class Answer
             'weight' => $bench->inEffect()->weight(),
             'hidden' => $bench->inEffect()->rungs()->histogram()[Rung::Hidden->value] ?? 0,
             'views' => $views,
-            'differs' => $difference !== null && array_sum($difference) > 0,
+            'differs' => $wanted !== null && ! $wanted->same($bench->settings()),
             'undoable' => $history->nextUndo($bench->project),
-            'redoable' => $history->nextRedo($bench->project),
+            'redoable' => $history->nextRedo($bench->project, $bench->person),
             'deskUndoable' => DeskSteps::next($bench->desk, false),
             'deskRedoable' => DeskSteps::next($bench->desk, true),
             'state' => CanvasState::of($bench),

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Workbench;
 
-use App\Models\Casts\Bytes;
+use App\Bench\Bench;
+use App\Bench\DeskChange;
 use App\Models\Desk;
 use App\Models\DeskStep;
-use Illuminate\Support\Facades\DB;
+use Illuminate\Database\Eloquent\Builder;
 use VineShelf\Rungs\Settings;
 
 /** Changes a desk's rungs step by step, so that they can be taken back apart from the project's history. */
@@ -15,71 +16,68 @@ final class DeskSteps
 {
     private const KEPT = 200;
 
-    /** @param callable(Settings): Settings $change */
-    public static function take(Desk $desk, string $name, callable $change, ?int $view = null): bool
+    /**
+     * @param callable(Settings): Settings $change
+     * @param (callable(Desk): mixed)|null $besides what else changes on the desk, and is not taken back with the rungs
+     *
+     * @return bool whether any rung changed
+     */
+    public static function take(Bench $bench, string $name, callable $change, ?callable $besides = null): bool
     {
-        return DB::transaction(function () use ($desk, $name, $change, $view): bool {
-            $held = self::hold($desk);
-            $before = $held->settings();
+        return DeskChange::on($bench, static function (Desk $desk) use ($name, $change, $besides): bool {
+            if ($besides !== null) {
+                $besides($desk);
+            }
+            $before = $desk->settings();
             $after = $change($before);
-            $values = ['revision' => $held->revision + 1] + ($view === null ? [] : ['view_no' => $view]);
             if ($before->same($after)) {
-                self::desk($desk)->update($values);
-
                 return false;
             }
-            DeskStep::query()->where('project_id', $desk->project_id)->where('user_id', $desk->user_id)->where('undone', true)->delete();
+            self::steps($desk)->where('undone', true)->delete();
             DeskStep::query()->create([
-                'project_id' => $desk->project_id, 'user_id' => $desk->user_id, 'no' => $held->next_step,
+                'project_id' => $desk->project_id, 'user_id' => $desk->user_id, 'no' => $desk->next_step,
                 'name' => mb_strimwidth($name, 0, 250, '…'), 'before' => $before->pack(), 'after' => $after->pack(),
             ]);
-            DeskStep::query()->where('project_id', $desk->project_id)->where('user_id', $desk->user_id)->where('no', '<=', $held->next_step - self::KEPT)->delete();
-            self::desk($desk)->update(['rungs' => Bytes::write($after->pack()), 'next_step' => $held->next_step + 1] + $values);
+            self::steps($desk)->where('no', '<=', $desk->next_step - self::KEPT)->delete();
+            $desk->next_step++;
+            $desk->putSettings($after);
 
             return true;
         });
     }
 
-    public static function undo(Desk $desk): ?DeskStep
+    public static function undo(Bench $bench): ?DeskStep
     {
-        return self::turn($desk, undone: false);
+        return self::turn($bench, undone: false);
     }
 
-    public static function redo(Desk $desk): ?DeskStep
+    public static function redo(Bench $bench): ?DeskStep
     {
-        return self::turn($desk, undone: true);
+        return self::turn($bench, undone: true);
     }
 
     public static function next(Desk $desk, bool $undone): ?DeskStep
     {
-        return DeskStep::query()->where('project_id', $desk->project_id)->where('user_id', $desk->user_id)->where('undone', $undone)
-            ->orderBy('no', $undone ? 'asc' : 'desc')->first(['project_id', 'user_id', 'no', 'name']);
+        return self::steps($desk)->where('undone', $undone)->orderBy('no', $undone ? 'asc' : 'desc')->first(['project_id', 'user_id', 'no', 'name']);
     }
 
-    private static function turn(Desk $desk, bool $undone): ?DeskStep
+    private static function turn(Bench $bench, bool $undone): ?DeskStep
     {
-        return DB::transaction(function () use ($desk, $undone): ?DeskStep {
-            $held = self::hold($desk);
-            $step = DeskStep::query()->where('project_id', $desk->project_id)->where('user_id', $desk->user_id)->where('undone', $undone)
-                ->orderBy('no', $undone ? 'asc' : 'desc')->first();
+        return DeskChange::on($bench, static function (Desk $desk) use ($undone): ?DeskStep {
+            $step = self::steps($desk)->where('undone', $undone)->orderBy('no', $undone ? 'asc' : 'desc')->first();
             if ($step === null) {
                 return null;
             }
-            self::desk($desk)->update(['rungs' => Bytes::write($undone ? $step->after : $step->before), 'revision' => $held->revision + 1]);
+            $desk->putSettings(Settings::unpack($undone ? $step->after : $step->before));
             $step->update(['undone' => ! $undone]);
 
             return $step;
         });
     }
 
-    private static function hold(Desk $desk): Desk
+    /** @return Builder<DeskStep> */
+    private static function steps(Desk $desk): Builder
     {
-        return self::desk($desk)->lockForUpdate()->firstOrFail(['project_id', 'user_id', 'revision', 'next_step', 'rungs']);
-    }
-
-    /** @return \Illuminate\Database\Eloquent\Builder<Desk> */
-    private static function desk(Desk $desk): \Illuminate\Database\Eloquent\Builder
-    {
-        return Desk::query()->where('project_id', $desk->project_id)->where('user_id', $desk->user_id);
+        return DeskStep::query()->where('project_id', $desk->project_id)->where('user_id', $desk->user_id);
     }
 }

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Workbench;
 
+use App\Bench\Bench;
 use Illuminate\Support\Facades\DB;
-use VineShelf\Rules\Relatives;
 use VineShelf\Rungs\Rung;
-use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
+use VineShelf\Scene\Relatives;
 
 /** What the pick card says. */
 final readonly class PickCard
@@ -39,7 +39,7 @@ final readonly class PickCard
         $kinds = array_filter($kinds);
         $held = Relatives::within($scene, $picked);
         $layers = $bench->pickedByLayer();
-        $hidden = $picked->and(Bits::ofRuns($bench->inEffect()->rungs(), [Rung::Hidden->value => true]))->count();
+        $hidden = $picked->and($bench->inEffect()->rungs()->being(Rung::Hidden->value))->count();
         $first = $picked->slice(0, 1)[0];
         arsort($kinds);
         $title = implode(', ', array_map(static fn (int $kind, int $count): string => Kind::from($kind)->counted($count), array_keys($kinds), $kinds)).' picked';

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Workbench;
 
+use App\Bench\Bench;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Validator;
 use VineShelf\Geometry\Shapes;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Workbench;
 
+use App\Bench\Bench;
 use App\Ledger\Row;
 use VineShelf\Rungs\Rung;
 use VineShelf\Why\Why;
@@ -35,7 +36,7 @@ final class RungTitle
         }
         if ($row->isLayer()) {
             foreach ($bench->layers()->chain($row->number()) as $layer) {
-                if ($layer->number !== $row->number() && $bench->settings()->layer($layer->number) === $row->inEffect) {
+                if ($layer->number !== $row->number() && ($bench->settings()->layer($layer->number) ?? Rung::Full) === $row->inEffect) {
                     return "layer $layer->name is";
                 }
             }

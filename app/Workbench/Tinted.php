@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Workbench;
 
-use VineShelf\Picking\Pick;
+use App\Bench\Bench;
+use VineShelf\Scene\Pick;
 use VineShelf\Tint\Legend;
 use VineShelf\Tint\TintBy;
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Workbench;
 
+use App\Bench\Bench;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
 use VineShelf\Why\Cause;
@@ -53,9 +54,7 @@ final readonly class WhyText
             return 'something else is isolated';
         }
         if ($cause->what === 'layer') {
-            $layer = $this->bench->layers()->get($cause->number)->name;
-
-            return $cause->through === 0 ? "layer $layer" : "layer $layer, which holds the group {$this->name($this->bench->scene()->row($cause->through))},";
+            return 'layer '.$this->bench->layers()->get($cause->number)->name;
         }
 
         return $cause->own ? 'its own setting' : "the group {$this->name($this->bench->scene()->row($cause->number))}";

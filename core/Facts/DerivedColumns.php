@@ -25,7 +25,10 @@ final class DerivedColumns implements ColumnSource
         try {
             return $this->columns->column($name);
         } catch (MissingColumn $missing) {
-            $made = Derived::column(new Scene($this), $name) ?? throw $missing;
+            if (! Derived::has($name)) {
+                throw $missing;
+            }
+            $made = Derived::make(new Scene($this), $name);
             if ($this->keep !== null) {
                 ($this->keep)($name, $made);
             }

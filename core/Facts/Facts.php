@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace VineShelf\Facts;
 
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Coded;
 use VineShelf\Scene\Packed;
-use VineShelf\Scene\Runs;
 use VineShelf\Scene\Scene;
 
 /**
@@ -36,9 +36,9 @@ final class Facts
         return (string) $this->words('class.words')[Packed::uint32At($this->scene->column('class'), $row)];
     }
 
-    public function sources(): Runs
+    public function sources(): Coded
     {
-        return Runs::unpack($this->scene->column('source'));
+        return Coded::unpack($this->scene->column('source'));
     }
 
     /** @return array<int, string> by number */
@@ -132,6 +132,14 @@ final class Facts
         [$x, $y, $z] = $this->origin();
 
         return $b[0] > $b[3] ? null : [$b[0] + $x, $b[1] + $y, $b[2] + $z, $b[3] + $x, $b[4] + $y, $b[5] + $z];
+    }
+
+    /** @return array{float, float, float, float, float, float}|null the same without the origin, as the canvas counts */
+    public function boxFromOrigin(int $row): ?array
+    {
+        $b = Packed::float32($this->scene->column('box'), $row * 24, 6);
+
+        return $b[0] > $b[3] ? null : [$b[0], $b[1], $b[2], $b[3], $b[4], $b[5]];
     }
 
     /** @return array{float, float, float} what was taken off all places of the draw records, metres */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Facts;
 
-use VineShelf\Scene\Runs;
+use VineShelf\Scene\Coded;
 
 /**
  * Collects what files say about objects into columns of the scene index, beside those of {@see \VineShelf\Scene\Scene}:
@@ -13,7 +13,7 @@ use VineShelf\Scene\Runs;
  * |------------------|---------------------------------------------------------------------------------|
  * | mesh             | uint32 per row: mesh number, 0 for none                                         |
  * | vertices         | uint32 per row: vertices drawn                                                  |
- * | source           | {@see Runs} of source numbers                                                   |
+ * | source           | {@see Coded} source numbers                                                     |
  * | class            | uint32 per row: index into class.words, 0 for none                              |
  * | surfaces         | uint32 per row: index into surfaces.lists, each a list of material numbers      |
  * | materials        | JSON by material number: name, whether it has a texture, colour, source number  |
@@ -108,7 +108,7 @@ final class FactsBuilder
         $columns = [
             'mesh' => pack('V*', ...$this->meshes),
             'vertices' => pack('V*', ...$this->vertices),
-            'source' => Runs::fromValues($this->sources)->pack(),
+            'source' => Coded::fromValues($this->sources)->pack(),
             'class' => pack('V*', ...$this->classes),
             'class.words' => self::json(array_map(strval(...), array_keys($this->classWords))),
             'surfaces' => pack('V*', ...$this->surfaces),

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace VineShelf\Facts;
 
+use VineShelf\Scene\Coded;
 use VineShelf\Scene\MissingColumn;
 use VineShelf\Scene\Packed;
-use VineShelf\Scene\Runs;
 use VineShelf\Scene\Scene;
 
 /** How many rows and how many triangles there are of each value of a column, counted once per revision. */
@@ -46,12 +46,11 @@ final readonly class Tally
         /** @var array<int, int> $sums counted from 1: entry 1 belongs to row 0 */
         $sums = unpack('P*', $scene->column('triangles'));
         if ($column === 'layer' || $column === 'source') {
-            $runs = Runs::unpack($scene->column($column));
-            foreach ($runs->values as $index => $value) {
-                $first = $runs->starts[$index];
-                $last = $runs->end($index);
-                $rows[$value] = ($rows[$value] ?? 0) + $last - $first + 1;
-                $triangles[$value] = ($triangles[$value] ?? 0) + $sums[$last + 1] - $sums[$first];
+            $row = 0;
+            foreach (Coded::unpack($scene->column($column))->toList() as $value) {
+                $row++;
+                $rows[$value] = ($rows[$value] ?? 0) + 1;
+                $triangles[$value] = ($triangles[$value] ?? 0) + $sums[$row + 1] - $sums[$row];
             }
         } else {
             $kinds = $scene->column('kind');

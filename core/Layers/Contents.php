@@ -5,18 +5,19 @@ declare(strict_types=1);
 namespace VineShelf\Layers;
 
 use VineShelf\Facts\Tally;
-use VineShelf\Scene\Runs;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Levels;
 use VineShelf\Scene\Scene;
 
 /** What the layers of a scene hold: counts, weight, and the mix of rungs or picks in them. */
 final class Contents
 {
-    /** @var array<int, list<array{int, int}>> row ranges by layer number, those that were asked for */
-    private array $ranges = [];
+    /** @var array<int, Bits> rows by layer number, those that were asked for */
+    private array $rows = [];
 
     private readonly Tally $tally;
 
-    /** @var \WeakMap<Runs, array<int, array<int, int>>> */
+    /** @var \WeakMap<Levels, array<int, array<int, int>>> */
     private \WeakMap $spreads;
 
     public function __construct(private readonly Scene $scene, private readonly LayerTree $tree)
@@ -25,10 +26,16 @@ final class Contents
         $this->tally = Tally::of($scene, 'layer');
     }
 
-    /** @return list<array{int, int}> first and last row of each range of the layer's own objects */
-    public function ranges(int $layer): array
+    /** Rows of the layer's own objects. */
+    public function rows(int $layer): Bits
     {
-        return $this->ranges[$layer] ??= $this->scene->layers()->ranges($layer);
+        return $this->rows[$layer] ??= $this->objects($layer) === 0 ? Bits::none($this->scene->count()) : $this->scene->layers()->rowsOf([$layer => true]);
+    }
+
+    /** Rows of the objects in the layer and the layers nested in it. */
+    public function rowsWithNested(int $layer): Bits
+    {
+        return $this->scene->layers()->rowsOf(array_fill_keys($this->tree->withNested($layer), true));
     }
 
     /** Objects in the layer itself. */
@@ -50,56 +57,18 @@ final class Contents
     }
 
     /**
-     * How many of the layer's own objects have which value of a column.
+     * How many of the layer's own objects are at which step.
      *
-     * @return array<int, int> objects by value
+     * @return array<int, int> objects by step
      */
-    public function spread(int $layer, Runs $column): array
+    public function spread(int $layer, Levels $levels): array
     {
-        if ($column->count() === 1) {
-            $objects = $this->objects($layer);
-
-            return $objects === 0 ? [] : [$column->values[0] => $objects];
+        $steps = array_keys($levels->histogram());
+        if (count($steps) === 1) {
+            return $this->objects($layer) === 0 ? [] : [$steps[0] => $this->objects($layer)];
         }
-        $this->spreads[$column] ??= $this->spreads($column);
+        $this->spreads[$levels] ??= $levels->spread($this->scene->layers());
 
-        return $this->spreads[$column][$layer] ?? [];
-    }
-
-    /** @return array<int, array<int, int>> for every layer, objects by value: one walk along both columns */
-    private function spreads(Runs $column): array
-    {
-        $layers = $this->scene->layers();
-        $spreads = [];
-        $at = 0;
-        $next = $column->end(0);
-        foreach ($layers->values as $index => $layer) {
-            $row = $layers->starts[$index];
-            $last = $layers->end($index);
-            while ($row <= $last) {
-                while ($next < $row) {
-                    $next = $column->end(++$at);
-                }
-                $until = $next < $last ? $next : $last;
-                $value = $column->values[$at];
-                $spreads[$layer][$value] = ($spreads[$layer][$value] ?? 0) + $until - $row + 1;
-                $row = $until + 1;
-            }
-        }
-
-        return $spreads;
-    }
-
-    /** The row of the layer's own object at $offset, counted from 0, 0 if there is none. */
-    public function rowAt(int $layer, int $offset): int
-    {
-        foreach ($this->ranges($layer) as [$first, $last]) {
-            if ($offset <= $last - $first) {
-                return $first + $offset;
-            }
-            $offset -= $last - $first + 1;
-        }
-
-        return 0;
+        return $this->spreads[$levels][$layer] ?? [];
     }
 }

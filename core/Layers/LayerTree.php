@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace VineShelf\Layers;
 
 use VineShelf\Locks\Lock;
-use VineShelf\Rungs\Settings;
 
 /** The layers of a project, Unsorted first, then as the people ordered them. */
 final class LayerTree
@@ -104,15 +103,22 @@ final class LayerTree
         return $this->walk = $walk;
     }
 
-    /** @return array<int, int> rung in effect by layer number: the lowest of the layer and the layers above it */
-    public function rungs(Settings $settings): array
+    /**
+     * The lowest of each layer's own value and those of the layers above it.
+     *
+     * @param array<int, int> $own       by layer number
+     * @param int             $otherwise for layers without a value
+     *
+     * @return array<int, int> by layer number
+     */
+    public function lowest(array $own, int $otherwise): array
     {
-        $rungs = [];
+        $lowest = [];
         foreach ($this->walk() as [$layer]) {
-            $rungs[$layer->number] = min($settings->layers[$layer->number] ?? 5, $rungs[$layer->parent] ?? 5);
+            $lowest[$layer->number] = min($own[$layer->number] ?? $otherwise, $lowest[$layer->parent] ?? $otherwise);
         }
 
-        return $rungs;
+        return $lowest;
     }
 
     /** @return array<int, int> lock in effect by layer number: the highest of the layer and the layers above it */

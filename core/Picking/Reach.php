@@ -6,10 +6,10 @@ namespace VineShelf\Picking;
 
 use VineShelf\Facts\Facts;
 use VineShelf\Facts\Measure;
-use VineShelf\Rules\Relatives;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
+use VineShelf\Scene\Relatives;
 use VineShelf\Search\NameIndex;
 
 /** Ways from a pick to its relatives. */
@@ -98,7 +98,7 @@ enum Reach: string
             self::Mesh => $facts->ranked('mesh')->in(array_values(array_filter(self::codes($pick, $facts->mesh(...)))))->or($pick),
             self::Size => self::sized($pick, $facts, $tolerance),
             self::Name => self::named($pick, $facts),
-            self::Layer => Bits::ofRuns($scene->layers(), array_fill_keys(self::codes($pick, $scene->layers()->at(...)), true)),
+            self::Layer => $scene->layers()->rowsOf($scene->layers()->histogram($pick)),
             self::Properties => self::alike($pick, $facts, $property)->or($pick),
         };
     }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Picking;
 
-use VineShelf\Facts\Derived;
+use VineShelf\Facts\Derived\Blocks;
 use VineShelf\Facts\Facts;
 use VineShelf\Geometry\Box;
 use VineShelf\Geometry\Shape;
@@ -69,8 +69,8 @@ final class RegionPick
     private function catchable(): Bits
     {
         return (new Facts($this->scene))->ranked('instances')->between(1, INF)
-            ->without(Bits::ofRuns($this->inEffect->rungs(), [Rung::Hidden->value => true]))
-            ->and(Bits::ofRuns($this->inEffect->locks(), [Lock::Open->value => true]));
+            ->without($this->inEffect->rungs()->being(Rung::Hidden->value))
+            ->and($this->inEffect->locks()->being(Lock::Open->value));
     }
 
     /** @return array{Bits, list<int>} rows that are caught for sure, and those whose boxes cannot tell */
@@ -81,9 +81,9 @@ final class RegionPick
         $count = $this->scene->count();
         $open = $catchable->bytes;
         $ranges = $doubtful = [];
-        for ($block = 0; $block * Derived::BLOCK <= $count; $block++) {
-            $first = max(1, $block * Derived::BLOCK);
-            $last = min($count, ($block + 1) * Derived::BLOCK - 1);
+        for ($block = 0; $block * Blocks::ROWS <= $count; $block++) {
+            $first = max(1, $block * Blocks::ROWS);
+            $last = min($count, ($block + 1) * Blocks::ROWS - 1);
             $is = $this->boxIs($blocks, $block, false);
             if ($is === Region::OUT) {
                 continue;

@@ -14,6 +14,7 @@ use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
+use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
 use VineShelf\Search\NameIndex;
 
@@ -140,7 +141,7 @@ final class Evaluator
             }
         }
 
-        return $numbers === [] ? $this->missing($node, $rule) : Bits::ofRuns($this->scene->layers(), $numbers);
+        return $numbers === [] ? $this->missing($node, $rule) : $this->scene->layers()->rowsOf($numbers);
     }
 
     private function drawnWith(Pattern $pattern, TextIs $node, Parsed $rule): Bits
@@ -159,7 +160,7 @@ final class Evaluator
     {
         $numbers = array_filter($this->facts->sourceNames(), static fn (string $name): bool => $pattern->resembles(mb_strtolower($name)));
 
-        return $numbers === [] ? $this->missing($node, $rule) : Bits::ofRuns($this->facts->sources(), $numbers);
+        return $numbers === [] ? $this->missing($node, $rule) : $this->facts->sources()->rowsOf($numbers);
     }
 
     /** An object stands on the level that it names, or the nearest object above it that names one. */
@@ -275,18 +276,18 @@ final class Evaluator
         $count = $this->scene->count();
         $rung = $state->rung();
         if ($rung !== null) {
-            return Bits::ofRuns($this->inEffect->rungs(), [$rung->value => true]);
+            return $this->inEffect->rungs()->being($rung->value);
         }
 
         return match ($state) {
-            State::Shown => Bits::ofRuns($this->inEffect->rungs(), [Rung::Hidden->value => true])->not(),
-            State::Open => Bits::ofRuns($this->inEffect->locks(), [Lock::Open->value => true]),
-            State::Guarded => Bits::ofRuns($this->inEffect->locks(), [Lock::Guarded->value => true, Lock::Locked->value => true]),
-            State::Locked => Bits::ofRuns($this->inEffect->locks(), [Lock::Locked->value => true]),
+            State::Shown => $this->inEffect->rungs()->atLeast(Rung::Box->value),
+            State::Open => $this->inEffect->locks()->being(Lock::Open->value),
+            State::Guarded => $this->inEffect->locks()->atLeast(Lock::Guarded->value),
+            State::Locked => $this->inEffect->locked(),
             State::Picked => $this->picked,
             State::Unnamed => $this->facts->bits('unnamed'),
             State::Tagged => Bits::none($count),
-            State::Untouched => Bits::ofRuns($this->scene->layers(), [Layer::UNSORTED => true]),
+            State::Untouched => $this->scene->layers()->rowsOf([Layer::UNSORTED => true]),
             State::HasGeometry => $this->facts->ranked('instances')->between(1, INF),
             State::HasMaterial => $this->facts->bits('material'),
             State::HasTextures => $this->facts->bits('textures'),
@@ -325,7 +326,7 @@ final class Evaluator
             }
             sort($rows);
 
-            return Bits::ofRuns($this->scene->layers(), $layers)->or(Bits::ofRows($this->scene->count(), $rows));
+            return $this->scene->layers()->rowsOf($layers)->or(Bits::ofRows($this->scene->count(), $rows));
         }
         [$at, $length] = $rule->place($node);
         $this->remarks[] = new Remark("There is no view called “{$node->view}”.", $at, $length);

@@ -6,16 +6,23 @@ namespace VineShelf\Rungs;
 
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
-use VineShelf\Scene\Runs;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Levels;
+use VineShelf\Scene\Planes;
+use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
-use VineShelf\Scene\SubtreeCauses;
 
-/** Rung and lock in effect for every object of a scene, as one desk sees it. */
+/**
+ * Rung and lock in effect for every object of a scene, as one desk sees it.
+ *
+ * A row's rung is the lowest of its own, those of the groups above it, and what its layer has in effect; its lock the highest along the same chain.
+ * Layers hold by membership, row by row; only what is set on a group itself reaches down. A slow walk up every chain stands in the tests.
+ */
 final class InEffect
 {
-    private ?Runs $rungs = null;
+    private ?Levels $rungs = null;
 
-    private ?Runs $locks = null;
+    private ?Levels $locks = null;
 
     public function __construct(
         private readonly Scene $scene,
@@ -25,17 +32,20 @@ final class InEffect
     ) {}
 
     /** Rung per row. */
-    public function rungs(): Runs
+    public function rungs(): Levels
     {
         if ($this->rungs === null) {
-            $own = [];
-            foreach ($this->settings->objects as $number => $rung) {
-                $row = $this->scene->row($number);
-                if ($row !== 0) {
-                    $own[$row] = $rung;
+            $full = Rung::Full->value;
+            $rungs = Levels::byValue($this->scene->layers(), $this->layers->lowest($this->settings->layers, $full), $full, $full);
+            $held = Bits::none($this->scene->count());
+            foreach ($this->settings->objects as $rung => $numbers) {
+                if ($rung < $full) {
+                    // What a lower rung holds down already need not be looked at again.
+                    $rows = Relatives::within($this->scene, $this->scene->rowBits($numbers))->without($held);
+                    $held = $held->or($rows);
+                    $rungs = $rungs->lowest(Levels::within($rows, $full, $rung, $full));
                 }
             }
-            $rungs = $this->resolve($this->layers->rungs($this->settings), $own, Rung::Full->value);
             $this->rungs = $this->isolation?->over($rungs, $this->scene) ?? $rungs;
         }
 
@@ -43,21 +53,18 @@ final class InEffect
     }
 
     /** Lock per row. */
-    public function locks(): Runs
+    public function locks(): Levels
     {
         if ($this->locks === null) {
-            // The highest lock wins, so the same sweep runs on how open a row is.
-            $openness = static fn (int $lock): int => Lock::Locked->value - $lock;
-            $own = [];
-            $locks = $this->scene->locks();
-            foreach ($locks->values as $index => $lock) {
-                if ($lock !== Lock::Open->value) {
-                    for ($row = $locks->starts[$index]; $row <= $locks->end($index); $row++) {
-                        $own[$row] = $openness($lock);
-                    }
+            $most = Lock::Locked->value;
+            $locks = Levels::byValue($this->scene->layers(), $this->layers->locks(), $most, Lock::Open->value);
+            foreach ([Lock::Guarded->value, Lock::Locked->value] as $lock) {
+                $rows = $this->scene->locks()->rowsOf([$lock => true]);
+                if (! $rows->isEmpty()) {
+                    $locks = $locks->highest(Levels::within(Relatives::within($this->scene, $rows), $most, $lock, Lock::Open->value));
                 }
             }
-            $this->locks = $this->resolve(array_map($openness, $this->layers->locks()), $own, Lock::Locked->value)->map($openness);
+            $this->locks = $locks;
         }
 
         return $this->locks;
@@ -73,30 +80,23 @@ final class InEffect
         return Lock::from($this->locks()->at($row));
     }
 
+    /** Rows that refuse every command. */
+    public function locked(): Bits
+    {
+        return $this->locks()->being(Lock::Locked->value);
+    }
+
     /** @return array{triangles: int, drawn: int} triangles at Full, and triangles drawn at the rungs in effect */
     public function weight(): array
     {
-        $drawn = 0;
-        $kinds = $this->scene->column('kind');
-        foreach ($this->rungs()->starts as $index => $start) {
-            $rung = $this->rungs()->values[$index];
-            $end = $this->rungs()->end($index);
-            if ($rung >= Rung::Ghost->value) {
-                $drawn += $this->scene->triangles($start, $end);
-            } elseif ($rung === Rung::Box->value) {
-                $drawn += 12 * substr_count(substr($kinds, $start, $end - $start + 1), "\1");
-            }
+        $all = $this->scene->count() === 0 ? 0 : $this->scene->triangles(1, $this->scene->count());
+        $less = $this->rungs()->atMost(Rung::Box->value);
+        if ($less->isEmpty()) {
+            return ['triangles' => $all, 'drawn' => $all];
         }
+        // A box is drawn for every placement of a mesh.
+        $boxes = Planes::unpack($this->scene->column('planes.placements'))->sum($this->rungs()->being(Rung::Box->value));
 
-        return ['triangles' => $this->scene->count() === 0 ? 0 : $this->scene->triangles(1, $this->scene->count()), 'drawn' => $drawn];
-    }
-
-    /**
-     * @param array<int, int> $layerValue
-     * @param array<int, int> $own
-     */
-    private function resolve(array $layerValue, array $own, int $most): Runs
-    {
-        return SubtreeCauses::resolve($this->scene->layers(), $this->scene->column('parent'), $this->scene->column('end'), $layerValue, $own, $most);
+        return ['triangles' => $all, 'drawn' => $all - $this->scene->trianglesOf($less) + 12 * $boxes];
     }
 }

@@ -4,10 +4,9 @@ declare(strict_types=1);
 
 namespace VineShelf\Rungs;
 
-use VineShelf\Picking\Pick;
+use VineShelf\Scene\Levels;
 use VineShelf\Scene\Packed;
-use VineShelf\Scene\Runs;
-use VineShelf\Scene\RunsBuilder;
+use VineShelf\Scene\Pick;
 use VineShelf\Scene\Scene;
 
 /**
@@ -61,30 +60,15 @@ final readonly class Isolation
     }
 
     /** The rungs in effect while isolating. */
-    public function over(Runs $rungs, Scene $scene): Runs
+    public function over(Levels $rungs, Scene $scene): Levels
     {
         if ($this->steps === []) {
             return $rungs;
         }
-        $rest = $this->rest()->value;
-        $marked = new RunsBuilder;
-        $next = 1;
-        foreach ($this->objects()->withHeld($scene)->ranges() as [$first, $last]) {
-            if ($first > $next) {
-                $marked->run($next, 0);
-            }
-            $marked->run($first, 1);
-            $next = $last + 1;
-        }
-        if ($next <= $scene->count()) {
-            $marked->run($next, 0);
-        }
-        $build = new RunsBuilder;
-        foreach ($rungs->beside($marked->finish($scene->count())) as [$first, , $rung, $isIn]) {
-            $build->run($first, $isIn === 1 ? Rung::Full->value : min($rest, $rung));
-        }
+        $full = Rung::Full->value;
+        $rest = $rungs->lowest(Levels::constant($rungs->length, $full, $this->rest()->value));
 
-        return $build->finish($scene->count());
+        return $rest->except($this->objects()->withHeld($scene), Levels::constant($rungs->length, $full, $full));
     }
 
     public function pack(): string

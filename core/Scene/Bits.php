@@ -86,27 +86,48 @@ final readonly class Bits
         return new self($length, str_pad($bytes.chr($open), ($length >> 3) + 1, "\0"));
     }
 
-    /** @param array<int, mixed> $values the rows whose value is one of the keys */
-    public static function ofRuns(Runs $runs, array $values): self
+    /**
+     * @param string $mask one byte per row, byte 0 for none: the rows whose byte is 1; no byte may be above 1
+     */
+    public static function ofMask(int $length, string $mask): self
     {
-        if (count($values) === 1) {
-            // PHP finds one value in a list far quicker than a loop does.
-            $found = array_keys($runs->values, array_key_first($values), true);
-        } else {
-            $found = [];
-            foreach ($runs->values as $index => $value) {
-                if (isset($values[$value])) {
-                    $found[] = $index;
-                }
-            }
-        }
-        $starts = $runs->starts;
-        $ranges = [];
-        foreach ($found as $index) {
-            $ranges[] = [$starts[$index], ($starts[$index + 1] ?? $runs->length + 1) - 1];
+        $bytes = strtr(str_pad($mask, (($length >> 3) + 1) << 3, "\0"), self::gathering());
+
+        return new self($length, $bytes);
+    }
+
+    /** One byte per row, byte 0 for none: 255 in the rows of the set, 0 elsewhere. */
+    public function mask(): string
+    {
+        return substr(strtr($this->bytes, self::spreading()), 0, $this->length + 1);
+    }
+
+    /**
+     * PHP's own strtr goes through a set three times as fast as a loop does.
+     *
+     * @return array<array-key, string> eight bytes, 255 or 0, for the eight bits of every byte
+     */
+    private static function spreading(): array
+    {
+        /** @var array<array-key, string> $eights */
+        static $eights = [];
+        for ($byte = count($eights); $byte < 256; $byte++) {
+            $eights[chr($byte)] = strtr(strrev(sprintf('%08b', $byte)), '01', "\0\xFF");
         }
 
-        return self::ofRanges($runs->length, $ranges);
+        return $eights;
+    }
+
+    /** @return array<array-key, string> a byte for every eight bytes that are 1 or 0 */
+    private static function gathering(): array
+    {
+        /** @var array<array-key, string> $bytes */
+        static $bytes = [];
+        for ($byte = count($bytes); $byte < 256; $byte++) {
+            $bytes[strtr(strrev(sprintf('%08b', $byte)), '01', "\0\1")] = chr($byte);
+        }
+
+        return $bytes;
     }
 
     public function and(self $other): self
@@ -124,8 +145,23 @@ final readonly class Bits
         return new self($this->length, $this->bytes & ~$other->bytes);
     }
 
+    /** Both sets together, also when one reaches further than the other. */
+    public function with(self $other): self
+    {
+        return $this->length >= $other->length ? new self($this->length, $this->bytes | $other->bytes) : new self($other->length, $this->bytes | $other->bytes);
+    }
+
+    /** This set without the other, also when one reaches further than the other. */
+    public function less(self $other): self
+    {
+        return new self($this->length, $this->bytes & ~str_pad($other->bytes, strlen($this->bytes), "\0"));
+    }
+
     public function not(): self
     {
+        if ($this->length === 0) {
+            return $this;
+        }
         $bytes = ~$this->bytes;
         $bytes[0] = chr(ord($bytes[0]) & 0xFE);
         $last = $this->length >> 3;
@@ -238,13 +274,16 @@ final readonly class Bits
     /** How many bits of the bytes are set. */
     public static function counted(string $bytes): int
     {
+        /** @var list<int> $ones */
+        static $ones = [];
+        for ($byte = count($ones); $byte < 256; $byte++) {
+            $ones[] = $byte === 0 ? 0 : $ones[$byte >> 1] + ($byte & 1);
+        }
         $count = 0;
         /** @var array<int, int> $seen */
         $seen = count_chars($bytes, 1);
         foreach ($seen as $byte => $times) {
-            for (; $byte > 0; $byte &= $byte - 1) {
-                $count += $times;
-            }
+            $count += $ones[$byte] * $times;
         }
 
         return $count;

@@ -16,10 +16,11 @@ namespace VineShelf\Scene;
  * | end       | uint32, last row of the subtree             |
  * | kind      | byte, {@see Kind}                           |
  * | triangles | uint64, drawn triangles of all rows up to it|
- * | layer     | {@see Runs} of layer numbers                |
- * | lock      | {@see Runs} of own locks                    |
+ * | layer     | {@see Coded} layer numbers                  |
+ * | lock      | {@see Coded} own locks                      |
  * | groups    | uint32: the rows that hold others           |
  * | rows      | uint32 by object number: its row, 0 if gone |
+ * | stretches | three uint32 per stretch of rows that are numbered one by one: first row, its number, rows |
  *
  * The first entry of each per-row column belongs to row 0.
  */
@@ -28,11 +29,13 @@ final class Scene
     /** @var array<string, string> */
     private array $read = [];
 
-    private ?Runs $layers = null;
+    private ?Coded $layers = null;
 
-    private ?Runs $locks = null;
+    private ?Coded $locks = null;
 
     private ?bool $plain = null;
+
+    private ?Planes $weights = null;
 
     public function __construct(private readonly ColumnSource $columns) {}
 
@@ -43,17 +46,17 @@ final class Scene
 
     public function count(): int
     {
-        return $this->layers()->length;
+        return strlen($this->column('kind')) - 1;
     }
 
-    public function layers(): Runs
+    public function layers(): Coded
     {
-        return $this->layers ??= Runs::unpack($this->column('layer'));
+        return $this->layers ??= Coded::unpack($this->column('layer'));
     }
 
-    public function locks(): Runs
+    public function locks(): Coded
     {
-        return $this->locks ??= Runs::unpack($this->column('lock'));
+        return $this->locks ??= Coded::unpack($this->column('lock'));
     }
 
     public function number(int $row): int
@@ -95,13 +98,9 @@ final class Scene
     /** Drawn triangles of all the rows. */
     public function trianglesOf(Bits $rows): int
     {
-        $sums = $this->column('triangles');
-        $triangles = 0;
-        foreach ($rows->ranges() as [$first, $last]) {
-            $triangles += Packed::uint64At($sums, $last) - Packed::uint64At($sums, $first - 1);
-        }
+        $this->weights ??= Planes::unpack($this->column('planes.triangles'));
 
-        return $triangles;
+        return $this->weights->sum($rows);
     }
 
     /** @return list<int> rows directly below $row, or the roots for row 0 */
@@ -171,7 +170,7 @@ final class Scene
             return Bits::all($count)->and(Bits::ofBytes($count, $bytes));
         }
 
-        return Bits::ofRows($count, $this->rowsOf($numbers->rows()));
+        return Bits::ofMask($count, strtr($this->byRow($numbers->mask(), "\0"), "\xFF", "\1"));
     }
 
     /** One bit per object number. */
@@ -180,16 +179,69 @@ final class Scene
         if ($this->isPlain()) {
             return $rows;
         }
-        $numbers = $this->numbersIn($rows->ranges());
-        sort($numbers);
+        $mask = $this->byNumber($rows->mask(), "\0");
 
-        return Bits::ofRows($numbers === [] ? 0 : $numbers[count($numbers) - 1], $numbers);
+        return Bits::ofMask(strlen($mask) - 1, strtr($mask, "\xFF", "\1"));
+    }
+
+    /**
+     * One byte per object number, put in the order of rows.
+     *
+     * @param string $bytes     by number; may end early
+     * @param string $otherwise the byte for numbers beyond its end, and for row 0
+     */
+    public function byRow(string $bytes, string $otherwise): string
+    {
+        $last = intdiv(strlen($this->column('rows')), 4);
+        $bytes = str_pad($bytes, $last, $otherwise);
+        if ($this->isPlain()) {
+            return $otherwise.substr($bytes, 1, $this->count());
+        }
+        $ordered = $otherwise;
+        foreach ($this->stretches() as [, $number, $length]) {
+            $ordered .= substr($bytes, $number, $length);
+        }
+
+        return $ordered;
+    }
+
+    /**
+     * Bytes per row, put in the order of object numbers.
+     *
+     * @param string $bytes by row, row 0 first
+     * @param string $gone  the bytes for numbers that no row has; as many for each row as it has bytes
+     */
+    public function byNumber(string $bytes, string $gone): string
+    {
+        $wide = strlen($gone);
+        if ($this->isPlain()) {
+            return $gone.substr($bytes, $wide);
+        }
+        $stretches = $this->stretches();
+        usort($stretches, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
+        $ordered = $gone;
+        $next = 1;
+        foreach ($stretches as [$row, $number, $length]) {
+            $ordered .= str_repeat($gone, $number - $next).substr($bytes, $row * $wide, $length * $wide);
+            $next = $number + $length;
+        }
+
+        return str_pad($ordered, intdiv(strlen($this->column('rows')), 4) * $wide, $gone);
+    }
+
+    /** @return list<array{int, int, int}> first row, its number, rows: for each stretch of rows that are numbered one by one */
+    private function stretches(): array
+    {
+        $column = $this->column('stretches');
+
+        /** @var list<array{int, int, int}> */
+        return array_chunk(Packed::uint32($column, 0, intdiv(strlen($column), 4)), 3);
     }
 
     /** Whether each object's number is its row, as after taking in one file. */
     public function isPlain(): bool
     {
-        return $this->plain ??= $this->column('no') === $this->column('rows');
+        return $this->plain ??= $this->count() === 0 || $this->column('stretches') === pack('VVV', 1, 1, $this->count());
     }
 
     /**

@@ -19,7 +19,6 @@ final class SceneBuilder
     public static function columns(array $parents, array $layers, array $kinds, array $locks, array $triangles): array
     {
         [$order, $end] = self::depthFirst($parents);
-        $count = count($order);
         $rows = $order === [] ? [] : array_fill(0, max($order) + 1, 0);
         foreach ($order as $index => $number) {
             $rows[$number] = $index + 1;
@@ -50,11 +49,26 @@ final class SceneBuilder
             'end' => pack('V*', ...$end),
             'kind' => pack('C*', ...$kind),
             'triangles' => pack('P*', ...$sums),
-            'layer' => Runs::fromValues($layerOf)->pack(),
-            'lock' => Runs::fromValues($lockOf)->pack(),
+            'layer' => Coded::fromValues($layerOf)->pack(),
+            'lock' => Coded::fromValues($lockOf)->pack(),
             'rows' => $rows === [] ? pack('V', 0) : pack('V*', ...$rows),
-            'count' => pack('V', $count),
+            'stretches' => self::stretches($order),
         ];
+    }
+
+    /** @param list<int> $order object numbers by row, the first row first */
+    private static function stretches(array $order): string
+    {
+        $packed = '';
+        $first = 0;
+        foreach ($order as $index => $number) {
+            if (($order[$index + 1] ?? 0) !== $number + 1) {
+                $packed .= pack('VVV', $first + 1, $order[$first], $index - $first + 1);
+                $first = $index + 1;
+            }
+        }
+
+        return $packed;
     }
 
     /**

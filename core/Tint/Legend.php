@@ -87,7 +87,7 @@ final readonly class Legend
     /** @return list<array{string, string, Bits}> */
     private static function layers(Facts $facts, LayerTree $layers): array
     {
-        return array_map(static fn (array $entry): array => [$entry[0]->name, $entry[0]->colour, Bits::ofRuns($facts->scene->layers(), [$entry[0]->number => true])], $layers->walk());
+        return array_map(static fn (array $entry): array => [$entry[0]->name, $entry[0]->colour, $facts->scene->layers()->rowsOf([$entry[0]->number => true])], $layers->walk());
     }
 
     /**
@@ -133,7 +133,7 @@ final readonly class Legend
     {
         $entries = [];
         foreach ($facts->sourceNames() as $number => $name) {
-            $entries[] = [$name, self::colour(count($entries), count($facts->sourceNames())), Bits::ofRuns($facts->sources(), [$number => true])];
+            $entries[] = [$name, self::colour(count($entries), count($facts->sourceNames())), $facts->sources()->rowsOf([$number => true])];
         }
 
         return $entries;
@@ -157,7 +157,7 @@ final readonly class Legend
     /** @return list<array{string, string, Bits}> */
     private static function locks(InEffect $inEffect): array
     {
-        return array_map(static fn (Lock $lock): array => [$lock->label(), ['#cfd6c4', '#d9a441', '#9c3a23'][$lock->value], Bits::ofRuns($inEffect->locks(), [$lock->value => true])], Lock::cases());
+        return array_map(static fn (Lock $lock): array => [$lock->label(), ['#cfd6c4', '#d9a441', '#9c3a23'][$lock->value], $inEffect->locks()->being($lock->value)], Lock::cases());
     }
 
     /** @return list<array{string, string, Bits}> */

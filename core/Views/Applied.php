@@ -38,23 +38,4 @@ final class Applied
 
         return $count;
     }
-
-    /**
-     * How a desk differs from what a view asks for.
-     *
-     * @return array{layers: int, objects: int} rows whose rung differs
-     */
-    public static function difference(Settings $wanted, Settings $desk): array
-    {
-        $count = static function (array $a, array $b): int {
-            $differing = 0;
-            foreach ($a + $b as $number => $_) {
-                $differing += ($a[$number] ?? 5) !== ($b[$number] ?? 5) ? 1 : 0;
-            }
-
-            return $differing;
-        };
-
-        return ['layers' => $count($wanted->layers, $desk->layers), 'objects' => $count($wanted->objects, $desk->objects)];
-    }
 }

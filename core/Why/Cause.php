@@ -18,7 +18,5 @@ final readonly class Cause
         public bool $own,
         public ?Rung $rung,
         public ?Lock $lock,
-        /** For a layer that holds a group above the object: that group's number, else 0. */
-        public int $through = 0,
     ) {}
 }

@@ -32,19 +32,15 @@ final readonly class Why
         if ($isolation?->isOn() === true && ! $isLifted) {
             $causes[] = new Cause('isolation', 0, false, $isolation->rest(), null);
         }
-        $seen = [];
         foreach ([$row, ...$scene->ancestors($row)] as $link) {
             $number = $scene->number($link);
             self::add($causes, new Cause('object', $number, $link === $row, self::below($settings->object($number)), self::above(Lock::from($scene->locks()->at($link)))));
-            foreach ($layers->chain($scene->layers()->at($link)) as $layer) {
-                if (! isset($seen[$layer->number])) {
-                    $seen[$layer->number] = true;
-                    self::add($causes, new Cause('layer', $layer->number, false, self::below($settings->layer($layer->number)), self::above($layer->lock), $link === $row ? 0 : $number));
-                }
-            }
+        }
+        foreach ($layers->chain($scene->layers()->at($row)) as $layer) {
+            self::add($causes, new Cause('layer', $layer->number, false, self::below($settings->layer($layer->number)), self::above($layer->lock)));
         }
 
-        return new self($settings->object($scene->number($row)), $inEffect->rung($row), $inEffect->lock($row), $causes, $isLifted);
+        return new self($settings->object($scene->number($row)) ?? Rung::Full, $inEffect->rung($row), $inEffect->lock($row), $causes, $isLifted);
     }
 
     /** The cause that decides the rung, null at Full. */
@@ -79,7 +75,7 @@ final readonly class Why
         }
     }
 
-    private static function below(Rung $rung): ?Rung
+    private static function below(?Rung $rung): ?Rung
     {
         return $rung === Rung::Full ? null : $rung;
     }

@@ -12,7 +12,6 @@ use VineShelf\Facts\Ranked;
 use VineShelf\Facts\Tally;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Counter;
-use VineShelf\Scene\Runs;
 
 final class BitsTest extends TestCase
 {
@@ -38,8 +37,6 @@ final class BitsTest extends TestCase
                 self::assertSame(in_array($row, $a, true), $x->has($row));
                 self::assertSame(count(array_filter($a, static fn (int $other): bool => $other < $row)), $x->rank($row));
             }
-            $runs = Runs::marking($length, $a);
-            self::assertEquals($x, Bits::ofRuns($runs, [1 => true]));
         }
     }
 

@@ -6,11 +6,8 @@ namespace Tests\Core;
 
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\RandomForest;
-use VineShelf\Picking\Pick;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\ColumnsInMemory;
-use VineShelf\Scene\Scene;
-use VineShelf\Scene\SceneBuilder;
+use VineShelf\Scene\Pick;
 
 final class PickTest extends TestCase
 {
@@ -75,7 +72,7 @@ final class PickTest extends TestCase
                 $forest->kinds = array_fill_keys(array_keys($forest->parents), 0);
                 $forest->locks = $forest->triangles = [];
             }
-            $scene = new Scene(new ColumnsInMemory(SceneBuilder::columns($forest->parents, $forest->layerOf, $forest->kinds, $forest->locks, $forest->triangles)));
+            $scene = $forest->scene();
             self::assertSame($plain || array_keys($forest->parents) === range(1, count($forest->parents)), $scene->isPlain());
             $picked = array_values(array_filter(range(1, 200), static fn (): bool => mt_rand(0, 3) === 0));
             $rows = array_values(array_filter(array_map($scene->row(...), $picked)));

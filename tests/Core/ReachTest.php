@@ -8,12 +8,12 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
 use VineShelf\Naming\Renaming;
-use VineShelf\Picking\Pick;
 use VineShelf\Picking\Reach;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Pick;
 
 final class ReachTest extends TestCase
 {

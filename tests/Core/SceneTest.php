@@ -81,7 +81,7 @@ final class SceneTest extends TestCase
     public function test_a_missing_column_is_named(): void
     {
         $this->expectException(MissingColumn::class);
-        $this->expectExceptionMessage('The scene index has no column "layer"');
+        $this->expectExceptionMessage('The scene index has no column "kind"');
         (new Scene(new ColumnsInMemory([])))->count();
     }
 

@@ -17,6 +17,7 @@ use VineShelf\Locks\Lock;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Bits;
 use VineShelf\Views\Applied;
 use VineShelf\Why\Why;
 
@@ -53,7 +54,7 @@ final class SortingTest extends TestCase
             self::assertSame($why->lock->value, max([0, ...$locks]));
             $settings = $forest->settings;
             foreach ($why->rungCauses() as $cause) {
-                $settings = $cause->what === 'layer' ? $settings->withLayers([$cause->number], Rung::Full) : $settings->withObjects([$cause->number], Rung::Full);
+                $settings = $cause->what === 'layer' ? $settings->withLayers([$cause->number], Rung::Full) : $settings->withObjects(Bits::ofRows($cause->number, [$cause->number]), Rung::Full);
             }
             self::assertSame(Rung::Full, (new InEffect($scene, $forest->layers, $settings))->rung($row));
             $mended += $why->rungCauses() === [] ? 0 : 1;
@@ -64,16 +65,16 @@ final class SortingTest extends TestCase
     public function test_newcomers_get_what_the_view_says(): void
     {
         $layers = new LayerTree([new Layer(1, 0, 0, 'Unsorted', '#999999'), new Layer(2, 0, 1, 'Seats', '#3f7a63'), new Layer(3, 0, 2, 'Café', '#8a5a3c')]);
-        $view = new Settings([2 => 2], [7 => 0]);
-        $desk = new Settings([2 => 0, 3 => 4], [9 => 1]);
+        $view = Settings::of([2 => 2], [7 => 0]);
+        $desk = Settings::of([2 => 0, 3 => 4], [9 => 1]);
 
         self::assertSame([2 => 2, 3 => 0], Applied::rungs($view, $desk, $layers, 2, 0)->layers);
-        self::assertSame([2 => 2], Applied::rungs($view, $desk, $layers, 2, 5)->layers);
+        self::assertSame([2 => 2, 3 => 5], Applied::rungs($view, $desk, $layers, 2, 5)->layers);
         self::assertSame([2 => 2, 3 => 4], Applied::rungs($view, $desk, $layers, 2, -1)->layers);
-        self::assertSame([7 => 0], Applied::rungs($view, $desk, $layers, 2, 0)->objects, 'objects that the view does not name are Full again');
+        self::assertNull(Applied::rungs($view, $desk, $layers, 2, 0)->object(9), 'nothing is set on objects that the view does not name');
         self::assertSame(1, Applied::countNewcomers($layers, 2));
-        self::assertSame(['layers' => 2, 'objects' => 2], Applied::difference($view, $desk));
-        self::assertSame(['layers' => 0, 'objects' => 0], Applied::difference($view, $view));
+        self::assertSame(['layers' => 2, 'objects' => 2], $view->difference($desk));
+        self::assertSame(['layers' => 0, 'objects' => 0], $view->difference($view));
     }
 
     public function test_layers_nest_with_unsorted_first(): void
@@ -84,7 +85,7 @@ final class SortingTest extends TestCase
         self::assertSame('B › Deep', $tree->path(5));
         self::assertSame([2, 5], $tree->withNested(2));
         self::assertSame([1 => 0, 3 => 0, 2 => 1, 5 => 2], $tree->locks());
-        self::assertSame([1 => 5, 3 => 5, 2 => 1, 5 => 1], $tree->rungs(new Settings([2 => 1, 5 => 4])));
+        self::assertSame([1 => 5, 3 => 5, 2 => 1, 5 => 1], $tree->lowest([2 => 1, 5 => 4], 5));
         $this->expectExceptionMessage('There is no layer with the number 8 in this project.');
         $tree->get(8);
     }

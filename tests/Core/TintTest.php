@@ -7,11 +7,11 @@ namespace Tests\Core;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
-use VineShelf\Picking\Parked;
-use VineShelf\Picking\Pick;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
+use VineShelf\Scene\Parked;
+use VineShelf\Scene\Pick;
 use VineShelf\Tint\Legend;
 use VineShelf\Tint\TintBy;
 

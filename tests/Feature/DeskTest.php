@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Bench\Bench;
 use App\Models\Desk;
 use App\Models\View;
-use App\Workbench\Bench;
 use Illuminate\Support\Facades\Storage;
 use VineShelf\Rungs\Rung;
 

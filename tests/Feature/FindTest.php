@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Bench\Bench;
 use App\Ledger\GroupsLens;
 use App\Ledger\LayersLens;
 use App\Ledger\NestingLens;
@@ -12,10 +13,9 @@ use App\Ledger\Row;
 use App\Ledger\Sorting;
 use App\Models\LedgerLayout;
 use App\Scenes\MeshShapes;
-use App\Workbench\Bench;
 use VineShelf\Facts\Order;
-use VineShelf\Picking\Pick;
 use VineShelf\Picking\Ray;
+use VineShelf\Scene\Pick;
 
 /** Finding by rule, the lenses of the ledger, columns, sorting and layouts. */
 final class FindTest extends ProjectTestCase

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Bench\Bench;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\NameEdit;
 use App\Changes\Edits\ObjectsEdit;
@@ -12,11 +13,10 @@ use App\Ledger\LayersLens;
 use App\Ledger\NestingLens;
 use App\Ledger\Row;
 use App\View\Marks;
-use App\Workbench\Bench;
 use App\Workbench\PickCard;
 use VineShelf\Locks\Lock;
-use VineShelf\Picking\Pick;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Pick;
 
 /** Lenses against a slow listing, the pick card's words, marks, and edits that survive storing. */
 final class LedgerTest extends ProjectTestCase

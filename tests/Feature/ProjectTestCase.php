@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Bench\Bench;
 use App\Models\Project;
 use App\Models\User;
-use App\Workbench\Bench;
 use Illuminate\Testing\TestResponse;
 use Tests\TestCase;
 

@@ -10,6 +10,13 @@ use VineShelf\Scene\Scene;
 /** One reversible step of a change. */
 interface Edit
 {
+    /**
+     * Looks whether the project is as the step expects it, before a change is taken back or done again.
+     *
+     * @throws OutOfStep when something has changed meanwhile, or something else stands on what the step would remove
+     */
+    public function check(Project $project): void;
+
     /** Writes the step to the database. */
     public function apply(Project $project): void;
 

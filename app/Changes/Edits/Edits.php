@@ -35,6 +35,7 @@ final readonly class Edits
             /** @var array<string, mixed> $step */
             $steps[] = match (true) {
                 isset($step['row']) => new RowEdit(self::text($step['row']), self::whole($step['no']), self::row($step['before']), self::row($step['after'])),
+                isset($step['source']) => new SourceEdit(self::whole($step['source']), self::whole($step['objects']), (bool) $step['gone']),
                 isset($step['objects']) => ObjectsEdit::fromArray($step),
                 isset($step['names']) => NamesEdit::fromArray($step),
                 default => new NameEdit(self::whole($step['name']), self::text($step['before']), self::text($step['after'])),

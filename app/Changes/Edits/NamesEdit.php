@@ -20,12 +20,25 @@ final readonly class NamesEdit implements Edit
      */
     public function __construct(public array $before, public array $after) {}
 
+    public function check(Project $project): void
+    {
+        foreach (array_chunk($this->before, self::AT_ONCE, true) as $names) {
+            $there = DB::selectOne(
+                'SELECT count(*) AS objects FROM objects JOIN json_to_recordset(?) AS named(no int, name text) ON objects.no = named.no AND objects.name = named.name WHERE project_id = ? AND NOT gone',
+                [self::json($names), $project->id],
+            );
+            if ((int) $there->objects !== count($names)) {
+                throw OutOfStep::changed('The name of some of these objects');
+            }
+        }
+    }
+
     public function apply(Project $project): void
     {
         foreach (array_chunk($this->after, self::AT_ONCE, true) as $names) {
             DB::update(
                 'UPDATE objects SET name = renamed.name FROM json_to_recordset(?) AS renamed(no int, name text) WHERE project_id = ? AND objects.no = renamed.no',
-                [json_encode(array_map(static fn (int $number, string $name): array => ['no' => $number, 'name' => $name], array_keys($names), $names), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE), $project->id],
+                [self::json($names), $project->id],
             );
         }
     }
@@ -68,5 +81,13 @@ final readonly class NamesEdit implements Edit
         }
 
         return $names;
+    }
+
+    /** @param array<int, string> $names */
+    private static function json(array $names): string
+    {
+        $rows = array_map(static fn (int $number, string $name): array => ['no' => $number, 'name' => $name], array_keys($names), $names);
+
+        return json_encode($rows, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
     }
 }

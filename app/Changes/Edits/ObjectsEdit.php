@@ -6,8 +6,9 @@ namespace App\Changes\Edits;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Coded;
 use VineShelf\Scene\Packed;
-use VineShelf\Scene\Runs;
 use VineShelf\Scene\Scene;
 
 /** One column of many objects: their layer, their own lock, or whether they are gone. */
@@ -28,6 +29,25 @@ final readonly class ObjectsEdit implements Edit
     ) {
         if (! array_key_exists($column, self::COLUMNS)) {
             throw new \InvalidArgumentException("Objects have no column \"$column\" that can be changed this way.");
+        }
+    }
+
+    public function check(Project $project): void
+    {
+        foreach ($this->before as $value => $numbers) {
+            $there = DB::selectOne(
+                "SELECT count(*) AS objects FROM objects WHERE project_id = ? AND no = ANY(?::int[]) AND $this->column = ?",
+                [$project->id, '{'.implode(',', $numbers).'}', $this->column === 'gone' ? (bool) $value : $value],
+            );
+            if ((int) $there->objects !== count($numbers)) {
+                throw OutOfStep::changed(['layer_no' => 'The layer', 'lock' => 'The lock', 'gone' => 'What is there'][$this->column].' of some of these objects');
+            }
+        }
+        foreach (array_keys($this->column === 'layer_no' ? $this->after : []) as $layer) {
+            Layers::checkExists($project, $layer);
+        }
+        if ($this->column === 'gone' && ($this->after[0] ?? []) !== []) {
+            Layers::checkHomes($project, 'no = ANY(\'{'.implode(',', $this->after[0]).'}\'::int[])');
         }
     }
 
@@ -54,12 +74,13 @@ final readonly class ObjectsEdit implements Edit
         if ($name === null) {
             return null;
         }
-        $runs = Runs::unpack($scene->column($name));
+        $column = Coded::unpack($scene->column($name));
         foreach ($this->after as $value => $numbers) {
-            $runs = $runs->with($scene->rowsOf($numbers), $value);
+            sort($numbers);
+            $column = $column->with($scene->rowBits(Bits::ofRows($numbers === [] ? 0 : $numbers[count($numbers) - 1], $numbers)), $value);
         }
 
-        return [$name => $runs->pack()];
+        return [$name => $column->pack()];
     }
 
     public function toArray(): array

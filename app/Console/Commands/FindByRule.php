@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Bench\Bench;
 use App\Models\Project;
 use App\Models\User;
-use App\Workbench\Bench;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 

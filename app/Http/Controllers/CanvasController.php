@@ -4,14 +4,16 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Bench\Bench;
 use App\Models\Casts\Bytes;
 use App\Models\Project;
-use App\Workbench\Bench;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Storage;
 use VineShelf\Geometry\Affine;
+use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
@@ -23,65 +25,41 @@ final class CanvasController
     private const PART = 40_000;
 
     /** Placements of objects that are not hidden: the biggest first, then everything in parts. */
-    public function records(Request $request, Project $project): Response
+    public function records(Request $request, Bench $bench): Response
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
+        $given = $request->validate(['part' => ['required', 'integer', 'between:0,1000000']]);
         $scene = $bench->scene();
-        $rungs = $bench->inEffect()->rungs();
-        $part = $request->integer('part');
-        $ranges = [];
+        $shown = $bench->inEffect()->rungs()->atLeast(Rung::Box->value);
+        $part = (int) $given['part'];
         if ($part === 0) {
             $biggest = $scene->column('biggest');
-            foreach (Packed::uint32($biggest, 0, intdiv(strlen($biggest), 4)) as $row) {
-                if ($rungs->at($row) > 0) {
-                    $ranges[] = [$row, $row];
-                }
-            }
+            $rows = array_filter(Packed::uint32($biggest, 0, intdiv(strlen($biggest), 4)), $shown->has(...));
+            $ranges = array_map(static fn (int $row): array => [$row, $row], $rows);
         } else {
             $first = ($part - 1) * self::PART + 1;
             $last = min($scene->count(), $part * self::PART);
-            for ($index = $first > $last ? PHP_INT_MAX : $rungs->indexOf($first); $first <= $last; $index++) {
-                $end = min($last, $rungs->end($index));
-                if ($rungs->values[$index] > 0) {
-                    $ranges[] = [$first, $end];
-                }
-                $first = $end + 1;
-            }
+            $ranges = $first > $last ? [] : $shown->and(Bits::ofRanges($scene->count(), [[$first, $last]]))->ranges();
         }
 
         return self::binary(pack('V', (int) ceil($scene->count() / self::PART)).DrawRecords::of($scene, $ranges));
     }
 
     /** Placements of the objects that the request names, as far as they are not hidden. */
-    public function some(Request $request, Project $project): Response
+    public function some(Request $request, Bench $bench): Response
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
         $wanted = (string) $request->getContent();
         abort_if(strlen($wanted) > 4 * 1_000_000, 413);
-        $rungs = $bench->inEffect()->rungs();
-        $ranges = [];
-        foreach ($bench->scene()->rowsOf(Packed::uint32($wanted, 0, intdiv(strlen($wanted), 4))) as $row) {
-            if ($rungs->at($row) > 0) {
-                $ranges[] = [$row, $row];
-            }
-        }
+        $shown = $bench->inEffect()->rungs()->atLeast(Rung::Box->value);
+        $rows = $bench->scene()->rowsOf(Packed::uint32($wanted, 0, intdiv(strlen($wanted), 4)));
+        $ranges = array_map(static fn (int $row): array => [$row, $row], array_values(array_filter($rows, $shown->has(...))));
 
         return self::binary(pack('V', 0).DrawRecords::of($bench->scene(), $ranges));
     }
 
-    /** What the pointer is over. */
-    public function about(Project $project, int $object): JsonResponse
-    {
-        $found = $project->objects()->where('no', $object)->where('gone', false)->firstOrFail(['project_id', 'no', 'name', 'kind', 'layer_no']);
-        $layer = $project->layers()->where('no', $found->layer_no)->value('name');
-
-        return new JsonResponse(['name' => $found->name === '' ? 'Unnamed '.$found->kind->label() : $found->name, 'layer' => $layer]);
-    }
-
     /** The cameras that came with the model, to look through: places as the canvas counts, metres, fields of view in degrees. */
-    public function cameras(Request $request, Project $project): JsonResponse
+    public function cameras(Bench $bench): JsonResponse
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
+        $project = $bench->project;
         [$x, $y, $z] = $bench->facts()->origin();
         $cameras = [];
         foreach ($project->objects()->where('kind', Kind::Camera->value)->where('gone', false)->orderBy('position')->limit(500)->get(['project_id', 'no', 'name', 'kind', 'transform', 'properties']) as $object) {
@@ -124,19 +102,6 @@ final class CanvasController
         abort_unless(is_string($file) && $file !== '', 404);
 
         return self::kept($file, str_ends_with($file, '.png') ? 'image/png' : 'image/jpeg');
-    }
-
-    /** @return array<int, array{0: int, 1: int|null, 2: int, 3: float}> colour, texture, whether it is see-through, cutoff of a masked one; by material number */
-    public static function materials(Project $project): array
-    {
-        $materials = [];
-        foreach ($project->materials()->get() as $material) {
-            $surface = $material->surface;
-            $colour = DrawRecords::colour($surface['alpha'] === 'BLEND' ? $surface['colour'] : [...array_slice($surface['colour'], 0, 3), 1.0]);
-            $materials[$material->no] = [$colour, $surface['texture'], $surface['alpha'] === 'BLEND' ? 1 : 0, $surface['alpha'] === 'MASK' ? $surface['cutoff'] : 0.0];
-        }
-
-        return $materials;
     }
 
     private static function binary(string $bytes): Response

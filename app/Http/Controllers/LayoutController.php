@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Changes\Refused;
+use App\Bench\Bench;
+use App\Bench\DeskChange;
+use App\Bench\Refused;
 use App\Ledger\Ledger;
+use App\Models\Desk;
 use App\Models\LedgerLayout;
-use App\Models\Project;
-use App\Workbench\Bench;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -20,9 +21,8 @@ final class LayoutController
 {
     private const MOST = 50;
 
-    public function index(Request $request, Project $project): JsonResponse
+    public function index(Request $request, Bench $bench): JsonResponse
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
 
         return new JsonResponse($this->own($bench)->orderBy('no')->get()->map(static fn (LedgerLayout $layout): array => [
             'no' => $layout->no, 'name' => $layout->name, 'isDefault' => $layout->is_default, 'isOpen' => $layout->no === $bench->arrangement()->layout,
@@ -30,9 +30,8 @@ final class LayoutController
     }
 
     /** Keeps the ledger as it is now; under a name that there is already, the layout is replaced. */
-    public function store(Request $request, Project $project): Response
+    public function store(Request $request, Bench $bench): Response
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
         $name = $request->string('name')->squish()->value();
         if ($name === '' || mb_strlen($name) > 80) {
             throw new Refused($name === '' ? 'A layout needs a name.' : 'A layout\'s name has at most 80 characters; this one has '.mb_strlen($name).'.', 'name');
@@ -53,26 +52,29 @@ final class LayoutController
 
             return $number;
         });
-        WorkbenchController::keep($bench, ['layout' => $number] + $kept);
+        DeskChange::on($bench, static function (Desk $desk) use ($number): void {
+            $desk->ledger = ['layout' => $number] + $desk->ledger;
+        });
 
         return response()->view('workbench.said', ['message' => "Layout $name is kept."]);
     }
 
     /** Opens the ledger as a layout has it; what is unfolded stays. */
-    public function apply(Request $request, Project $project, int $layout): Response
+    public function apply(Request $request, Bench $bench, int $layout): Response
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
         $found = $this->own($bench)->where('no', $layout)->firstOrFail();
-        WorkbenchController::keep($bench, array_intersect_key($found->arrangement, ['lens' => 1, 'columns' => 1, 'sort' => 1]) + ['layout' => $layout] + $bench->arrangement()->toArray());
+        $kept = array_intersect_key($found->arrangement, ['lens' => 1, 'columns' => 1, 'sort' => 1]);
+        DeskChange::on($bench, static function (Desk $desk) use ($kept, $layout): void {
+            $desk->ledger = $kept + ['layout' => $layout] + $desk->ledger;
+        });
         $rule = is_string($found->arrangement['rule'] ?? null) ? $found->arrangement['rule'] : '';
         $request->merge(['words' => $rule, 'lens' => $bench->arrangement()->lens, 'from' => 0]);
 
         return response()->view('workbench.ledger-parts', ['bench' => $bench, 'ledger' => Ledger::asked($bench, $request)]);
     }
 
-    public function update(Request $request, Project $project, int $layout): Response
+    public function update(Request $request, Bench $bench, int $layout): Response
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
         $found = $this->own($bench)->where('no', $layout)->firstOrFail();
         $wanted = $request->boolean('default');
         DB::transaction(function () use ($bench, $layout, $wanted): void {
@@ -83,9 +85,8 @@ final class LayoutController
         return response()->view('workbench.said', ['message' => $wanted ? "New projects open with layout $found->name." : 'New projects open as they come.']);
     }
 
-    public function destroy(Request $request, Project $project, int $layout): Response
+    public function destroy(Request $request, Bench $bench, int $layout): Response
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
         $found = $this->own($bench)->where('no', $layout)->firstOrFail();
         $this->own($bench)->where('no', $layout)->delete();
 

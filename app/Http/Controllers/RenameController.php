@@ -4,12 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Bench\Bench;
+use App\Bench\Refused;
 use App\Changes\History;
-use App\Changes\Refused;
 use App\Changes\RenameObjects;
-use App\Models\Project;
 use App\Workbench\Answer;
-use App\Workbench\Bench;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
@@ -18,27 +17,24 @@ use VineShelf\Naming\Renaming;
 /** New names for the whole pick, shown before they are given. */
 final class RenameController
 {
-    public function ask(Request $request, Project $project): View
+    public function ask(Bench $bench): View
     {
-        return view('workbench.rename', ['bench' => Bench::of($project, WorkbenchController::person($request))]);
+        return view('workbench.rename', ['bench' => $bench]);
     }
 
-    public function preview(Request $request, Project $project): View
+    public function preview(Request $request, Bench $bench): View
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
-
-        return view('workbench.rename-preview', ['command' => $this->command($bench, $request, $project), 'picked' => $bench->pick()->count()]);
+        return view('workbench.rename-preview', ['command' => $this->command($bench, $request), 'picked' => $bench->pick()->count()]);
     }
 
-    public function store(Request $request, Project $project, History $history): Response
+    public function store(Request $request, Bench $bench, History $history): Response
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
-        $command = $history->carryOut($project, $bench->person, fn (Project $held): RenameObjects => $this->command($bench, $request, $held));
+        $command = $history->carryOut($bench, fn (Bench $held): RenameObjects => $this->command($held, $request));
 
         return Answer::to($bench, $request)->after($command, 'Every name stays as it is.')->send();
     }
 
-    private function command(Bench $bench, Request $request, Project $project): RenameObjects
+    private function command(Bench $bench, Request $request): RenameObjects
     {
         $text = static function (string $field) use ($request): string {
             $given = $request->string($field)->value();
@@ -63,13 +59,15 @@ final class RenameController
             throw new Refused('Nothing is picked; pick the objects to rename first.', 'pattern');
         }
 
-        return new RenameObjects(
-            $project,
-            $bench->pick()->numbers(),
-            new Renaming($text('find'), $text('replace'), $text('pattern'), $text('prefix'), $text('suffix'), $whole('start', -999_999_999, 999_999_999, 1), $whole('step', -9999, 9999, 1), $whole('digits', 1, 9, 1)),
-            $bench->scene(),
-            $bench->layers(),
-            $bench->inEffect(),
-        );
+        return new RenameObjects($bench, $bench->pickedBits(), new Renaming(
+            $text('find'),
+            $text('replace'),
+            $text('pattern'),
+            $text('prefix'),
+            $text('suffix'),
+            $whole('start', -999_999_999, 999_999_999, 1),
+            $whole('step', -9999, 9999, 1),
+            $whole('digits', 1, 9, 1),
+        ));
     }
 }

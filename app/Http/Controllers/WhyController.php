@@ -4,82 +4,93 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Changes\ChangeLayer;
-use App\Changes\ChangeObjects;
+use App\Bench\Bench;
+use App\Bench\Targets;
 use App\Changes\History;
-use App\Models\Project;
+use App\Changes\SetLocks;
+use App\Models\Desk;
 use App\Workbench\Answer;
-use App\Workbench\Bench;
 use App\Workbench\DeskSteps;
 use App\Workbench\WhyText;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Gate;
 use Illuminate\View\View;
 use VineShelf\Locks\Lock;
+use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Bits;
 use VineShelf\Why\Cause;
 use VineShelf\Why\Why;
 
 /** Says why an object is drawn and locked as it is, and mends it. */
 final class WhyController
 {
-    public function show(Request $request, Project $project, int $object): View
+    public function show(Bench $bench, int $object): View
     {
-        $bench = Bench::of($project, WorkbenchController::person($request));
-
-        return view('workbench.why', $this->parts($bench, $object));
+        return view('workbench.why', ['bench' => $bench, 'object' => $object, 'why' => self::why($bench, $object), 'text' => new WhyText($bench)]);
     }
 
-    public function mend(Request $request, Project $project, int $object, History $history): Response
+    public function mend(Request $request, Bench $bench, History $history, int $object): Response
     {
         $given = $request->validate(['what' => ['required', 'in:layer,object,isolation,all'], 'number' => ['nullable', 'integer'], 'part' => ['nullable', 'in:rung,lock']]);
-        $bench = Bench::of($project, WorkbenchController::person($request));
-        $why = $this->why($bench, $object);
-        $chosen = array_values(array_filter($why->causes, static fn (Cause $cause): bool => $given['what'] === 'all' || $cause->what === $given['what'] && $cause->number === (int) ($given['number'] ?? 0)));
-        $part = $given['part'] ?? null;
-        $rungs = $part === 'lock' ? [] : array_filter($chosen, static fn (Cause $cause): bool => $cause->rung !== null);
-        $locks = $part === 'rung' ? [] : array_filter($chosen, static fn (Cause $cause): bool => $cause->lock !== null);
-        foreach (['layer', 'object'] as $what) {
-            $numbers = array_values(array_map(static fn (Cause $cause): int => $cause->number, array_filter($locks, static fn (Cause $cause): bool => $cause->what === $what)));
-            if ($numbers !== []) {
-                $history->carryOut($project, $bench->person, static fn (Project $held): ChangeLayer|ChangeObjects => $what === 'layer'
-                    ? ChangeLayer::lock($held->layerTree(), $numbers, Lock::Open)
-                    : ChangeObjects::lock($numbers, Lock::Open, $bench->scene()));
-            }
+        $part = $given['part'] ?? '';
+        $isMeant = static fn (Cause $cause): bool => $given['what'] === 'all' || $cause->what === $given['what'] && $cause->number === (int) ($given['number'] ?? 0);
+        $chosen = static fn (Bench $bench): array => array_values(array_filter(self::why($bench, $object)->causes, $isMeant));
+        if ($part !== 'rung' && array_filter($chosen($bench), static fn (Cause $cause): bool => $cause->lock !== null) !== []) {
+            Gate::authorize('change', $bench->project);
+            $history->carryOut($bench, static fn (Bench $held): SetLocks => new SetLocks($held, self::locking($held, $chosen($held)), Lock::Open));
         }
-        if ($part !== 'lock' && array_filter($chosen, static fn (Cause $cause): bool => $cause->what === 'isolation') !== []) {
-            \App\Models\Desk::query()->where('project_id', $project->id)->where('user_id', $bench->person->id)->update(['isolated' => null, 'revision' => $bench->desk->revision + 1]);
+        $raised = false;
+        if ($part !== 'lock') {
+            $raised = $this->raise($bench, $object, $chosen($bench));
         }
-        $rungs = array_filter($rungs, static fn (Cause $cause): bool => $cause->what !== 'isolation');
-        if ($rungs !== []) {
-            $name = (new WhyText($bench))->name($bench->scene()->row($object));
-            DeskSteps::take($bench->desk, "Raise $name", static function (Settings $desk) use ($rungs): Settings {
-                foreach ($rungs as $cause) {
-                    $desk = $cause->what === 'layer' ? $desk->withLayers([$cause->number], Rung::Full) : $desk->withObjects([$cause->number], Rung::Full);
-                }
-
-                return $desk;
-            });
-        }
-        $bench->refresh();
-        $after = $this->why($bench, $object);
         $name = (new WhyText($bench))->name($bench->scene()->row($object));
+        $state = self::why($bench, $object)->rung->state();
 
-        return Answer::to($bench, $request)->saying("$name now {$after->rung->state()}.", $rungs !== [] ? 'desk' : 'project')->with(['why' => $object])->send();
+        return Answer::to($bench, $request)
+            ->saying("$name now $state.", $raised ? 'desk' : 'project')
+            ->with(['why' => $object])
+            ->send();
     }
 
-    private function why(Bench $bench, int $object): Why
+    /** @param list<Cause> $causes */
+    private static function locking(Bench $bench, array $causes): Targets
+    {
+        $numbers = static fn (string $what): array => array_values(array_map(
+            static fn (Cause $cause): int => $cause->number,
+            array_filter($causes, static fn (Cause $cause): bool => $cause->lock !== null && $cause->what === $what),
+        ));
+        $scene = $bench->scene();
+
+        return Targets::of($numbers('layer'), Bits::ofRows($scene->count(), $scene->rowsOf($numbers('object'))));
+    }
+
+    /** @param list<Cause> $causes @return bool whether a rung changed */
+    private function raise(Bench $bench, int $object, array $causes): bool
+    {
+        $name = (new WhyText($bench))->name($bench->scene()->row($object));
+        $ends = array_filter($causes, static fn (Cause $cause): bool => $cause->what === 'isolation') !== [];
+        $raise = static function (Settings $desk) use ($causes): Settings {
+            foreach ($causes as $cause) {
+                if ($cause->rung !== null && $cause->what !== 'isolation') {
+                    $one = Bits::ofRows($cause->number, [$cause->number]);
+                    $desk = $cause->what === 'layer' ? $desk->withLayers([$cause->number], Rung::Full) : $desk->withObjects($one, Rung::Full);
+                }
+            }
+
+            return $desk;
+        };
+
+        return DeskSteps::take($bench, "Raise $name", $raise, static fn (Desk $desk) => $ends ? $desk->putIsolation(Isolation::none()) : null);
+    }
+
+    private static function why(Bench $bench, int $object): Why
     {
         $row = $bench->scene()->row($object);
         abort_if($row === 0, 404);
 
         return Why::of($row, $bench->scene(), $bench->layers(), $bench->settings(), $bench->inEffect(), $bench->isolation());
-    }
-
-    /** @return array<string, mixed> */
-    private function parts(Bench $bench, int $object): array
-    {
-        return ['bench' => $bench, 'object' => $object, 'why' => $this->why($bench, $object), 'text' => new WhyText($bench)];
     }
 }

@@ -21,12 +21,14 @@ export function commandsOf(bench) {
     const view = (/** @type {HTMLElement} */ from) => Number(from.dataset.view);
     const needsPick = (/** @type {() => any} */ act) => () => (bench.picked > 0 ? act() : bench.say('Nothing is picked; pick objects first.'));
     const held = (/** @type {() => any} */ act) => () => (canvas.viewpoint.held ? bench.say('The camera is held; let it go first (H).') : act());
+    /** The change that a button names: what somebody else did meanwhile is not taken back in its place. @param {HTMLElement} from */
+    const named = (from) => (from.dataset.change ? { change: from.dataset.change } : {});
     /** @type {(part: string, id: string, name: string, keys: string, run: (from: HTMLElement) => any, more?: Partial<Command>) => Command} */
     const command = (part, id, name, keys, run, more = {}) => ({ part, id, name, keys, run, ...more });
 
     return [
-        command('Take back', 'undo', 'Undo in the project', 'Ctrl+z', () => ask('POST', '/undo'), { changes: true }),
-        command('Take back', 'redo', 'Redo in the project', 'Ctrl+y Ctrl+Shift+z', () => ask('POST', '/redo'), { changes: true }),
+        command('Take back', 'undo', 'Undo in the project', 'Ctrl+z', (from) => ask('POST', '/undo', named(from)), { changes: true }),
+        command('Take back', 'redo', 'Redo in the project', 'Ctrl+y Ctrl+Shift+z', (from) => ask('POST', '/redo', named(from)), { changes: true }),
         command('Take back', 'desk-undo', 'Take back on the desk', 'z', () => ask('POST', '/desk/undo')),
         command('Take back', 'desk-redo', 'Do again on the desk', 'Shift+z', () => ask('POST', '/desk/redo')),
 

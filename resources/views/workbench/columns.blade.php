@@ -8,7 +8,7 @@
             <li data-column="{{ $column->id }}" data-text="{{ mb_strtolower($column->label) }}">
                 <label class="tick" title="{{ $column->meaning }}"><input type="checkbox" @checked($on)> <span class="label">{{ $column->label }}</span></label>
                 <small>{{ str_starts_with($column->id, 'p:') ? 'property of the file' : $column->meaning }}</small>
-                <input type="number" min="{{ App\Ledger\Column::NARROWEST }}" max="{{ App\Ledger\Column::WIDEST }}" value="{{ $column->width }}" aria-label="Width of {{ $column->label }} in pixels">
+                <input type="number" min="{{ App\Bench\Column::NARROWEST }}" max="{{ App\Bench\Column::WIDEST }}" value="{{ $column->width }}" aria-label="Width of {{ $column->label }} in pixels">
                 <button type="button" class="icon-button" data-move="-1" aria-label="Move {{ $column->label }} to the left">{!! Icon::svg('arrow-up') !!}</button>
                 <button type="button" class="icon-button" data-move="1" aria-label="Move {{ $column->label }} to the right">{!! Icon::svg('arrow-down') !!}</button>
             </li>

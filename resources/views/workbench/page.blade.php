@@ -15,7 +15,7 @@
         data-base="{{ route('workbench', $project) }}" data-budget="{{ config('shelf.budget') }}" data-smoothing="{{ config('shelf.smoothing') }}" data-may-change="{{ Illuminate\Support\Facades\Gate::allows('change', $project) ? 1 : 0 }}" style="--tracks: {{ $bench->arrangement()->tracks() }}">
         <section class="ledger" aria-label="Ledger">
             <div class="lenses"><span role="tablist" aria-label="Lens">
-                @foreach (App\Ledger\Ledger::LENSES as $lens => $label)
+                @foreach (App\Bench\Arrangement::LENSES as $lens => $label)
                     <button role="tab" id="lens-{{ $lens }}" data-lens="{{ $lens }}" aria-controls="ledger-grid" aria-selected="{{ $ledger->name === $lens ? 'true' : 'false' }}" tabindex="{{ $ledger->name === $lens ? 0 : -1 }}">{{ $label }}</button>
                 @endforeach
                 </span><span class="gap"></span>

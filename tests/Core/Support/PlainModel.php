@@ -25,7 +25,6 @@ use VineShelf\Rules\State;
 use VineShelf\Rules\StateIs;
 use VineShelf\Rules\TextIs;
 use VineShelf\Rules\TextTest;
-use VineShelf\Rungs\Settings;
 use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Kind;
@@ -128,7 +127,8 @@ final class PlainModel
             [1 => 2, 2 => 4, 3 => 4, 4 => 4, 5 => 4, 6 => 3, 7 => 3, 8 => 1, 9 => 1, 10 => 1],
             [1 => 0, 2 => 0, 3 => 1, 4 => 1, 5 => 1, 6 => 1, 7 => 2, 8 => 0, 9 => 1, 10 => 1],
             $layers,
-            new Settings([3 => 2], [10 => 0]),
+            [3 => 2],
+            [10 => 0],
         ));
         $model->names = [1 => 'Hall', 2 => 'Stand', 3 => 'Seat 1', 4 => 'Seat 2', 5 => 'Aisle seat 3', 6 => 'Lamp A', 7 => 'Light', 8 => 'Plant', 9 => 'Pump "P-1"', 10 => ''];
         $model->classes = array_replace(array_fill(1, 10, ''), [6 => 'LightFixture', 9 => 'Pump']);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Core\Support;
 
+use VineShelf\Facts\DerivedColumns;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
@@ -21,6 +22,7 @@ final class RandomForest
      * @param array<int, int> $kinds
      * @param array<int, int> $locks
      * @param array<int, int> $triangles
+     * @param array<int, int> $own
      */
     private function __construct(
         public array $parents,
@@ -30,6 +32,8 @@ final class RandomForest
         public array $triangles,
         public LayerTree $layers,
         public Settings $settings,
+        /** Own rung by object number. */
+        public array $own = [],
     ) {}
 
     /**
@@ -39,10 +43,12 @@ final class RandomForest
      * @param array<int, int> $layerOf
      * @param array<int, int> $kinds
      * @param list<Layer>     $layers
+     * @param array<int, int> $rungs   own rung by layer number
+     * @param array<int, int> $own     own rung by object number
      */
-    public static function of(array $parents, array $layerOf, array $kinds, array $layers, Settings $settings): self
+    public static function of(array $parents, array $layerOf, array $kinds, array $layers, array $rungs, array $own): self
     {
-        return new self($parents, $layerOf, $kinds, [], [], new LayerTree($layers), $settings);
+        return new self($parents, $layerOf, $kinds, [], [], new LayerTree($layers), Settings::of($rungs, $own), $own);
     }
 
     public static function grow(int $count): self
@@ -77,32 +83,47 @@ final class RandomForest
             }
         }
 
-        return new self($parents, $layerOf, $kinds, $locks, $triangles, new LayerTree($layers), new Settings($layerRungs, $own));
+        return new self($parents, $layerOf, $kinds, $locks, $triangles, new LayerTree($layers), Settings::of($layerRungs, $own), $own);
     }
 
     public function scene(): Scene
     {
-        return new Scene(new ColumnsInMemory(SceneBuilder::columns($this->parents, $this->layerOf, $this->kinds, $this->locks, $this->triangles)));
+        $columns = SceneBuilder::columns($this->parents, $this->layerOf, $this->kinds, $this->locks, $this->triangles);
+        // Every part is drawn once.
+        $placed = [0, 0];
+        foreach (str_split(substr($columns['kind'], 1)) as $kind) {
+            $placed[] = $placed[count($placed) - 1] + ($kind === "\1" ? 1 : 0);
+        }
+
+        return new Scene(new DerivedColumns(new ColumnsInMemory($columns + ['recordAt' => pack('V*', ...$placed)])));
     }
 
+    /** The lowest of its own, those of the groups above it, its layer's and those of the layers above that. */
     public function slowRung(int $number): int
     {
-        $lowest = $this->settings->objects[$number] ?? 5;
+        $lowest = 5;
         for ($layer = $this->layerOf[$number]; $layer !== 0; $layer = $this->layers->get($layer)->parent) {
             $lowest = min($lowest, $this->settings->layers[$layer] ?? 5);
         }
+        for ($link = $number; $link !== 0; $link = $this->parents[$link]) {
+            $lowest = min($lowest, $this->own[$link] ?? 5);
+        }
 
-        return $this->parents[$number] === 0 ? $lowest : min($lowest, $this->slowRung($this->parents[$number]));
+        return $lowest;
     }
 
+    /** The highest along the same chain. */
     public function slowLock(int $number): int
     {
-        $highest = $this->locks[$number] ?? 0;
+        $highest = 0;
         for ($layer = $this->layerOf[$number]; $layer !== 0; $layer = $this->layers->get($layer)->parent) {
             $highest = max($highest, $this->layers->get($layer)->lock->value);
         }
+        for ($link = $number; $link !== 0; $link = $this->parents[$link]) {
+            $highest = max($highest, $this->locks[$link] ?? 0);
+        }
 
-        return $this->parents[$number] === 0 ? $highest : max($highest, $this->slowLock($this->parents[$number]));
+        return $highest;
     }
 
     public function slowDrawn(): int

@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Ledger;
+namespace App\Bench;
 
-use App\Workbench\Bench;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 
@@ -12,6 +11,17 @@ use VineShelf\Scene\Kind;
 final readonly class Groups
 {
     public function __construct(private Bench $bench) {}
+
+    /** @return list<Group> the topmost rows of a lens, as far as they are groups */
+    public function ofLens(string $lens): array
+    {
+        return match ($lens) {
+            'kinds' => $this->kinds(),
+            'materials' => $this->materials(),
+            'sources' => $this->sources(),
+            default => [],
+        };
+    }
 
     /** @return list<Group> */
     public function kinds(): array
@@ -86,7 +96,7 @@ final readonly class Groups
         $tally = $this->bench->facts()->tally('source');
         $groups = [];
         foreach ($this->bench->facts()->sourceNames() as $number => $name) {
-            $groups[] = new Group("S$number", $name, 'source', '', $tally->rows[$number] ?? 0, $tally->triangles[$number] ?? 0, fn (): Bits => Bits::ofRuns($this->bench->facts()->sources(), [$number => true]));
+            $groups[] = new Group("S$number", $name, 'source', '', $tally->rows[$number] ?? 0, $tally->triangles[$number] ?? 0, fn (): Bits => $this->bench->facts()->sources()->rowsOf([$number => true]));
         }
 
         return $groups;
@@ -95,22 +105,49 @@ final readonly class Groups
     /** The group with the row key; null when there is none. */
     public function named(string $key): ?Group
     {
-        if (preg_match('~^([KMS])(\d{1,9})(\.\d{1,9})?$~', $key, $found) !== 1) {
-            return null;
-        }
-        $kind = $found[1] === 'K' ? Kind::tryFrom((int) $found[2]) : null;
-        $groups = match (true) {
-            $found[1] === 'M' => $this->materials(),
-            $found[1] === 'S' => $this->sources(),
-            isset($found[3]) => $kind === null ? [] : $this->classes($kind),
-            default => $this->kinds(),
-        };
-        foreach ($groups as $group) {
-            if ($group->key === $key) {
-                return $group;
+        return $this->allNamed([$key])[0] ?? null;
+    }
+
+    /**
+     * The groups with the row keys, as far as there are any.
+     *
+     * @param list<string> $keys
+     *
+     * @return list<Group>
+     */
+    public function allNamed(array $keys): array
+    {
+        /** @var array<string, array<string, Group>> $known by what they are found in, by key */
+        $known = [];
+        $groups = [];
+        foreach (array_unique($keys) as $key) {
+            if (preg_match('~^([KMS])(\d{1,9})(\.\d{1,9})?$~D', $key, $found) !== 1) {
+                continue;
+            }
+            $kind = $found[1] === 'K' ? Kind::tryFrom((int) $found[2]) : null;
+            $in = isset($found[3]) ? "K$found[2]." : $found[1];
+            $known[$in] ??= self::byKey(match (true) {
+                $found[1] === 'M' => $this->materials(),
+                $found[1] === 'S' => $this->sources(),
+                ! isset($found[3]) => $this->kinds(),
+                $kind === null => [],
+                default => [...$this->classes($kind), $this->withoutClass($kind)],
+            });
+            if (isset($known[$in][$key])) {
+                $groups[] = $known[$in][$key];
             }
         }
 
-        return null;
+        return $groups;
+    }
+
+    /**
+     * @param list<Group> $groups
+     *
+     * @return array<string, Group>
+     */
+    private static function byKey(array $groups): array
+    {
+        return array_combine(array_map(static fn (Group $group): string => $group->key, $groups), $groups);
     }
 }

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Ledger;
+namespace App\Bench;
 
 use VineShelf\Scene\Bits;
 

@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Workbench;
+namespace App\Bench;
 
-use App\Ledger\Groups;
 use Illuminate\Http\Request;
 use VineShelf\Scene\Bits;
 
@@ -20,11 +19,28 @@ final readonly class Keys
      */
     private function __construct(public array $layers, public array $objects, public array $groups) {}
 
+    private const KEY = '~^([LOKMS])([0-9]{1,9})(\.[0-9]{1,9})?$~D';
+
+    public static function isKey(string $text): bool
+    {
+        return preg_match(self::KEY, $text) === 1;
+    }
+
+    /** @throws Refused when there are too many */
     public static function in(Request $request): self
     {
-        $given = $request->input('keys', '');
+        return self::listed($request->string('keys')->value());
+    }
 
-        return self::of(array_slice(explode(',', is_string($given) ? $given : ''), 0, self::MOST));
+    /** @param string $keys with commas between @throws Refused when there are too many */
+    public static function listed(string $keys): self
+    {
+        $keys = $keys === '' ? [] : explode(',', $keys);
+        if (count($keys) > self::MOST) {
+            throw new Refused('At most '.number_format(self::MOST).' rows go at once; pick what you mean, then act on the pick.', 'keys');
+        }
+
+        return self::of($keys);
     }
 
     /** @param list<string> $keys */
@@ -32,7 +48,7 @@ final readonly class Keys
     {
         $layers = $objects = $groups = [];
         foreach ($keys as $key) {
-            if (preg_match('~^([LOKMS])([0-9]{1,9})(\.[0-9]{1,9})?$~D', trim($key), $found) === 1) {
+            if (preg_match(self::KEY, trim($key), $found) === 1) {
                 match ($found[1]) {
                     'L' => $layers[] = (int) $found[2],
                     'O' => $objects[] = (int) $found[2],
@@ -53,11 +69,19 @@ final readonly class Keys
             $layers += array_fill_keys($bench->layers()->withNested($layer), true);
         }
         if ($layers !== []) {
-            $rows = $rows->or(Bits::ofRuns($bench->scene()->layers(), $layers));
+            $rows = $rows->or($bench->scene()->layers()->rowsOf($layers));
         }
-        foreach ($this->groups as $key) {
-            $group = (new Groups($bench))->named($key);
-            $rows = $group === null ? $rows : $rows->or($group->rows());
+
+        return $rows->or($this->groupsIn($bench));
+    }
+
+    /** Rows of what the named kinds, classes, materials and sources hold. */
+    public function groupsIn(Bench $bench): Bits
+    {
+        $rows = Bits::none($bench->scene()->count());
+        $groups = $this->groups === [] ? [] : (new Groups($bench))->allNamed($this->groups);
+        foreach ($groups as $group) {
+            $rows = $rows->or($group->rows());
         }
 
         return $rows;
@@ -66,14 +90,8 @@ final readonly class Keys
     /** @return list<int> numbers of the objects that are named, and of those in the groups */
     public function objectsIn(Bench $bench): array
     {
-        $numbers = $this->objects;
-        foreach ($this->groups as $key) {
-            $group = (new Groups($bench))->named($key);
-            if ($group !== null) {
-                array_push($numbers, ...$bench->scene()->numbersIn($group->rows()->ranges()));
-            }
-        }
+        $held = $bench->scene()->numbersIn($this->groupsIn($bench)->ranges());
 
-        return array_values(array_unique($numbers));
+        return array_values(array_unique([...$this->objects, ...$held]));
     }
 }

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Workbench;
+namespace App\Bench;
 
 use VineShelf\Rules\Remark;
 use VineShelf\Rules\RuleError;

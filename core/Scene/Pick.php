@@ -2,12 +2,7 @@
 
 declare(strict_types=1);
 
-namespace VineShelf\Picking;
-
-use VineShelf\Rules\Relatives;
-use VineShelf\Scene\Bits;
-use VineShelf\Scene\Packed;
-use VineShelf\Scene\Scene;
+namespace VineShelf\Scene;
 
 /**
  * Some objects, by number: those that are selected now, parked, or looked at alone.

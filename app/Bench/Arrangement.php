@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Ledger;
+namespace App\Bench;
 
-use VineShelf\Picking\Pick;
+use VineShelf\Scene\Pick;
 
 /**
  * How a person has the ledger open: lens, what is unfolded, columns, sorting. Kept with the desk, and under names as ledger layouts.
@@ -13,6 +13,8 @@ use VineShelf\Picking\Pick;
  */
 final readonly class Arrangement
 {
+    public const LENSES = ['layers' => 'Layers', 'nesting' => 'Nesting', 'objects' => 'Objects', 'kinds' => 'Kinds', 'materials' => 'Materials', 'sources' => 'Sources'];
+
     private const MOST_COLUMNS = 24;
 
     /**
@@ -53,7 +55,7 @@ final readonly class Arrangement
         $by = is_string($sort[0] ?? null) ? $sort[0] : '';
 
         return new self(
-            is_string($kept['lens'] ?? null) && isset(Ledger::LENSES[$kept['lens']]) ? $kept['lens'] : 'layers',
+            is_string($kept['lens'] ?? null) && isset(self::LENSES[$kept['lens']]) ? $kept['lens'] : 'layers',
             $numbers('layers'),
             self::unfolded($kept),
             array_fill_keys(array_filter(is_array($kept['groups'] ?? null) ? $kept['groups'] : [], is_string(...)), true),

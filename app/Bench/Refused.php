@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Changes;
+namespace App\Bench;
 
 /** A change that cannot be made; the message tells the person why and what would be right. */
 final class Refused extends \RuntimeException

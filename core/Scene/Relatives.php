@@ -2,11 +2,7 @@
 
 declare(strict_types=1);
 
-namespace VineShelf\Rules;
-
-use VineShelf\Scene\Bits;
-use VineShelf\Scene\Packed;
-use VineShelf\Scene\Scene;
+namespace VineShelf\Scene;
 
 /** Objects above, below and beside others. */
 final class Relatives

@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Workbench;
+namespace App\Bench;
 
-use App\Ledger\Arrangement;
 use App\Models\Desk;
 use App\Models\Project;
 use App\Models\User;
@@ -13,8 +12,6 @@ use App\Scenes\SceneStore;
 use VineShelf\Facts\Facts;
 use VineShelf\Layers\Contents;
 use VineShelf\Layers\LayerTree;
-use VineShelf\Picking\Parked;
-use VineShelf\Picking\Pick;
 use VineShelf\Rules\Evaluator;
 use VineShelf\Rules\KnownView;
 use VineShelf\Rules\Parser;
@@ -24,6 +21,8 @@ use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Parked;
+use VineShelf\Scene\Pick;
 use VineShelf\Scene\Scene;
 
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
@@ -56,9 +55,6 @@ final class Bench
 
     /** @var array<string, Found> */
     private array $found = [];
-
-    /** @var array<string, Bits> */
-    private array $states = [];
 
     public function __construct(
         private readonly SceneStore $scenes,
@@ -114,20 +110,8 @@ final class Bench
         if ($this->pickedByLayer !== null) {
             return $this->pickedByLayer;
         }
-        $picked = [];
-        $layers = $this->scene()->layers();
-        $at = 0;
-        foreach ($this->pick()->count() === 0 ? [] : $this->pickedBits()->ranges() as [$row, $last]) {
-            for (; $row <= $last; $row = $until + 1) {
-                while ($layers->end($at) < $row) {
-                    $at++;
-                }
-                $until = min($last, $layers->end($at));
-                $picked[$layers->values[$at]] = ($picked[$layers->values[$at]] ?? 0) + $until - $row + 1;
-            }
-        }
 
-        return $this->pickedByLayer = $picked;
+        return $this->pickedByLayer = $this->pick()->count() === 0 ? [] : $this->scene()->layers()->histogram($this->pickedBits());
     }
 
     public function facts(): Facts
@@ -142,7 +126,13 @@ final class Bench
 
     public function arrangement(): Arrangement
     {
-        return $this->arrangement ??= Arrangement::of($this->desk->ledger, array_map(strval(...), array_keys($this->facts()->properties())));
+        return $this->arrangement ??= $this->arranged($this->desk);
+    }
+
+    /** How a desk has the ledger open. */
+    public function arranged(Desk $desk): Arrangement
+    {
+        return Arrangement::of($desk->ledger, array_map(strval(...), array_keys($this->facts()->properties())));
     }
 
     public function parked(): Parked
@@ -167,18 +157,10 @@ final class Bench
      */
     public function spread(\Closure $find, int $count, string $of): array
     {
-        $runs = $of === 'rungs' ? $this->inEffect()->rungs() : $this->inEffect()->locks();
-        if ($runs->count() === 1) {
-            return [$runs->values[0] => $count];
-        }
-        $rows = $find();
-        $spread = [];
-        foreach (array_unique($runs->values) as $value) {
-            $bits = $this->states["$of $value"] ??= Bits::ofRuns($runs, [$value => true]);
-            $spread[$value] = $rows->and($bits)->count();
-        }
+        $levels = $of === 'rungs' ? $this->inEffect()->rungs() : $this->inEffect()->locks();
+        $steps = array_keys($levels->histogram());
 
-        return array_filter($spread);
+        return count($steps) === 1 ? [$steps[0] => $count] : $levels->histogramOf($find());
     }
 
     public function contextOfRules(): Vocabulary
@@ -202,12 +184,18 @@ final class Bench
         return new Found($evaluator->find($parsed), remarks: $evaluator->remarks());
     }
 
-    /** Forgets what was read, after a change. */
+    /** Reads everything anew, after a change. */
     public function refresh(): void
     {
         $this->project->refresh();
+        $this->forget();
+    }
+
+    /** Forgets what was read, so that it is read anew from the project as it stands in memory. */
+    public function forget(): void
+    {
         $this->desk = Desk::of($this->project, $this->person);
         $this->scene = $this->layers = $this->inEffect = $this->contents = $this->settings = $this->pick = $this->picked = $this->pickedByLayer = $this->facts = $this->isolation = $this->arrangement = $this->parked = null;
-        $this->found = $this->states = [];
+        $this->found = [];
     }
 }

@@ -2,9 +2,7 @@
 
 declare(strict_types=1);
 
-namespace VineShelf\Picking;
-
-use VineShelf\Scene\Packed;
+namespace VineShelf\Scene;
 
 /** Nine slots in which a person parks picks to recall them. */
 final readonly class Parked

@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench;
+
+use App\Models\Desk;
+use Illuminate\Support\Facades\DB;
+
+/** The one way to write a desk: its row is held, the change works on what is there now, and the revision rises. */
+final class DeskChange
+{
+    /**
+     * @template T
+     *
+     * @param callable(Desk): T $change changes the desk that it is given
+     *
+     * @return T what the change returned
+     */
+    public static function on(Bench $bench, callable $change): mixed
+    {
+        $result = DB::transaction(function () use ($bench, $change): mixed {
+            $desk = self::held($bench->project->id, $bench->person->id);
+            $result = $change($desk);
+            $desk->revision++;
+            $desk->save();
+
+            return $result;
+        });
+        $bench->refresh();
+
+        return $result;
+    }
+
+    /**
+     * New objects of people whose landing layer is gone land elsewhere.
+     *
+     * @param int $from number of the layer that is gone
+     */
+    public static function land(int $project, int $from, int $to): void
+    {
+        DB::transaction(static function () use ($project, $from, $to): void {
+            foreach (Desk::query()->where('project_id', $project)->where('landing_layer', $from)->orderBy('user_id')->lockForUpdate()->get() as $desk) {
+                $desk->landing_layer = $to;
+                $desk->revision++;
+                $desk->save();
+            }
+        });
+    }
+
+    private static function held(int $project, int $person): Desk
+    {
+        return Desk::query()->where('project_id', $project)->where('user_id', $person)->lockForUpdate()->firstOrFail();
+    }
+}

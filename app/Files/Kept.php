@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Files;
+
+use Illuminate\Filesystem\FilesystemAdapter;
+use Illuminate\Support\Facades\Storage;
+use League\Flysystem\Local\LocalFilesystemAdapter;
+
+/**
+ * Files that are kept: each is there whole or not at all. On a disk of this machine a file is written beside its place, looked at, and renamed; an
+ * object store does as much by itself.
+ */
+final class Kept
+{
+    /** @throws UnableToKeep when not every byte could be written */
+    public static function put(string $file, string $bytes): void
+    {
+        $disk = self::disk();
+        if (! $disk->getAdapter() instanceof LocalFilesystemAdapter) {
+            if (! $disk->put($file, $bytes)) {
+                throw UnableToKeep::file($file, strlen($bytes));
+            }
+
+            return;
+        }
+        $path = $disk->path($file);
+        $beside = $path.'.part-'.bin2hex(random_bytes(6));
+        try {
+            if (! is_dir(dirname($path)) && ! @mkdir(dirname($path), 0o775, true) && ! is_dir(dirname($path))) {
+                throw UnableToKeep::file($file, strlen($bytes));
+            }
+            if (@file_put_contents($beside, $bytes) !== strlen($bytes) || ! @rename($beside, $path)) {
+                throw UnableToKeep::file($file, strlen($bytes));
+            }
+        } finally {
+            if (is_file($beside)) {
+                @unlink($beside);
+            }
+        }
+    }
+
+    /** The bytes of a file; null when it is not there, or not as long as it should be. */
+    public static function get(string $file, ?int $length = null): ?string
+    {
+        $bytes = self::disk()->get($file);
+
+        return $bytes === null || $length !== null && strlen($bytes) !== $length ? null : $bytes;
+    }
+
+    /** Moves a folder to its place, in one step on a disk of this machine. What stands there goes. @throws UnableToKeep */
+    public static function move(string $from, string $to): void
+    {
+        $disk = self::disk();
+        $disk->deleteDirectory($to);
+        if (! $disk->exists($from) && $disk->files($from) === []) {
+            return;
+        }
+        if ($disk->getAdapter() instanceof LocalFilesystemAdapter) {
+            $disk->makeDirectory(dirname($to));
+            if (! @rename($disk->path($from), $disk->path($to))) {
+                throw UnableToKeep::file($to, 0);
+            }
+
+            return;
+        }
+        foreach ($disk->allFiles($from) as $file) {
+            if (! $disk->move($file, $to.substr($file, strlen($from)))) {
+                throw UnableToKeep::file($to, 0);
+            }
+        }
+    }
+
+    public static function disk(): FilesystemAdapter
+    {
+        $disk = Storage::disk('local');
+
+        return $disk instanceof FilesystemAdapter ? $disk : throw new \LogicException('Files are kept on a disk of the framework.');
+    }
+}

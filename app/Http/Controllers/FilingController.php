@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Bench\Bench;
+use App\Bench\Targets;
+use App\Changes\FileObjects;
+use App\Changes\History;
+use App\Changes\SetLocks;
+use App\Workbench\Answer;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\View\View;
+use VineShelf\Locks\Lock;
+
+/** Rows of the ledger, or the pick, are filed and locked. */
+final class FilingController
+{
+    public function __construct(private readonly History $history) {}
+
+    /** Offers the layers that the pick can be filed under. */
+    public function choose(Bench $bench): View
+    {
+        return view('workbench.file-under', ['bench' => $bench]);
+    }
+
+    public function file(Request $request, Bench $bench): Response
+    {
+        $layer = $request->integer('layer');
+        $withHeld = $request->boolean('with_held', true);
+        $make = static function (Bench $held) use ($request, $layer, $withHeld): FileObjects {
+            $rows = Targets::in($request, $held)->objectsOnly('Objects are filed under layers; a layer itself is not. Pick its objects to file them elsewhere.');
+
+            return new FileObjects($held, $rows, $held->layers()->get($layer), $withHeld);
+        };
+        $command = $this->history->carryOut($bench, $make);
+
+        return Answer::to($bench, $request)->after($command, 'All of it is there already.')->send();
+    }
+
+    public function lock(Request $request, Bench $bench): Response
+    {
+        $lock = Lock::from((int) $request->validate(['lock' => ['required', 'integer', 'between:0,2']])['lock']);
+        $command = $this->history->carryOut($bench, static fn (Bench $held): SetLocks => new SetLocks($held, Targets::in($request, $held), $lock));
+
+        return Answer::to($bench, $request)->after($command, 'All of it '.$lock->state().' already.')->send();
+    }
+}

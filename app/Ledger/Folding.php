@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ledger;
+
+use App\Bench\Arrangement;
+use App\Bench\Bench;
+use App\Bench\Groups;
+use App\Bench\Keys;
+use VineShelf\Scene\Kind;
+use VineShelf\Scene\Pick;
+
+/** Folds and unfolds rows of a kept arrangement of the ledger. */
+final class Folding
+{
+    /**
+     * @param array<string, mixed> $kept
+     *
+     * @return array<string, mixed>
+     */
+    public static function folded(array $kept, Keys $keys, bool $unfold): array
+    {
+        $objects = Arrangement::unfolded($kept);
+        $kept['objects'] = Arrangement::packed($unfold ? $objects->with($keys->objects) : $objects->without($keys->objects));
+        foreach (['layers' => $keys->layers, 'groups' => $keys->groups] as $what => $some) {
+            $open = is_array($kept[$what]) ? $kept[$what] : [];
+            $kept[$what] = array_values($unfold ? array_unique([...$open, ...$some]) : array_diff($open, $some));
+        }
+
+        return $kept;
+    }
+
+    /**
+     * Unfolds what is nested less deep than $depth in the lens, and folds the rest.
+     *
+     * @param array<string, mixed> $kept
+     *
+     * @return array<string, mixed>
+     */
+    public static function toDepth(Bench $bench, array $kept, int $depth): array
+    {
+        $lens = $kept['lens'];
+        if ($lens === 'layers') {
+            $kept['layers'] = [];
+            foreach ($bench->layers()->walk() as [$layer, $level]) {
+                if ($level < $depth) {
+                    $kept['layers'][] = $layer->number;
+                }
+            }
+        } elseif ($lens === 'nesting') {
+            $kept['objects'] = $depth === 0 ? '' : Arrangement::packed(Pick::ofBits($bench->scene()->numberBits($bench->facts()->bits('groups')->and($bench->facts()->ranked('depth')->between(1, $depth)))));
+        } else {
+            $kept['groups'] = [];
+            $groups = new Groups($bench);
+            foreach ($depth === 0 || ! is_string($lens) ? [] : $groups->ofLens($lens) as $group) {
+                $kept['groups'][] = $group->key;
+                foreach ($group->what === 'kind' && $depth > 1 ? $groups->classes(Kind::from((int) substr($group->key, 1))) : [] as $class) {
+                    $kept['groups'][] = $class->key;
+                }
+            }
+        }
+
+        return $kept;
+    }
+
+    /**
+     * Folds or unfolds rows with everything in them.
+     *
+     * @param array<string, mixed> $kept
+     *
+     * @return array<string, mixed>
+     */
+    public static function deep(Bench $bench, array $kept, Keys $keys, bool $unfold): array
+    {
+        $all = array_map(static fn (int $layer): string => "L$layer", array_merge(...array_map($bench->layers()->withNested(...), array_filter($keys->layers, $bench->layers()->has(...)))));
+        $scene = $bench->scene();
+        $groups = $scene->numberBits(Pick::of($keys->objects)->withHeld($scene)->and($bench->facts()->bits('groups')));
+        $objects = Arrangement::unfolded($kept);
+        $kept['objects'] = Arrangement::packed($unfold ? $objects->withBits($groups) : $objects->withoutBits($groups));
+        foreach ($keys->groups as $key) {
+            $all[] = $key;
+            foreach (preg_match('~^K(\d+)$~', $key, $found) === 1 ? (new Groups($bench))->classes(Kind::from((int) $found[1])) : [] as $class) {
+                $all[] = $class->key;
+            }
+        }
+
+        return self::folded($kept, Keys::of($all), $unfold);
+    }
+}

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Facts\Derived;
+
+use VineShelf\Facts\Facts;
+use VineShelf\Geometry\Box;
+use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Packed;
+use VineShelf\Scene\Scene;
+
+/** "box": six 32-bit floats per row: least and greatest x, y, z of it and what it holds, metres from the origin; infinite where nothing has a place. */
+final class Boxes implements Family
+{
+    public function name(): string
+    {
+        return 'box';
+    }
+
+    public function has(string $of): bool
+    {
+        return $of === '';
+    }
+
+    public function needs(string $of): array
+    {
+        return ['records', 'recordAt', 'meshrows', 'spots', 'parent', 'origin'];
+    }
+
+    public function make(Scene $scene, string $of): string
+    {
+        $count = $scene->count();
+        $boxes = $this->own($scene);
+        $parents = Packed::uint32($scene->column('parent'), 0, $count + 1);
+        for ($row = $count; $row > 0; $row--) {
+            if ($boxes[$row] !== null && $parents[$row] > 0) {
+                $boxes[$parents[$row]] = $boxes[$parents[$row]]?->with($boxes[$row]) ?? $boxes[$row];
+            }
+        }
+        $packed = '';
+        foreach ($boxes as $box) {
+            $packed .= $box === null ? pack('g6', INF, INF, INF, -INF, -INF, -INF) : pack('g6', $box->minX, $box->minY, $box->minZ, $box->maxX, $box->maxY, $box->maxZ);
+        }
+
+        return $packed;
+    }
+
+    /** @return array<int, Box|null> by row, from 0: what the object itself draws, or where it is */
+    private function own(Scene $scene): array
+    {
+        $count = $scene->count();
+        $records = $scene->column('records');
+        $recordAt = Packed::uint32($scene->column('recordAt'), 0, $count + 2);
+        $meshRows = $scene->column('meshrows');
+        // As the records, boxes are kept without the origin, so that floats stay exact.
+        $origin = (new Facts($scene))->origin();
+        $boxes = array_fill(0, $count + 1, null);
+        $known = [];
+        for ($row = 1; $row <= $count; $row++) {
+            for ($record = $recordAt[$row]; $record < $recordAt[$row + 1]; $record++) {
+                /** @var array<int|string, float> $m */
+                $m = unpack('Vobject/Vmesh/g12', $records, $record * DrawRecords::RECORD);
+                $mesh = (int) $m['mesh'];
+                $known[$mesh] ??= new Box(...Packed::float32($meshRows, $mesh * DrawRecords::MESH + 16, 6));
+                $box = $known[$mesh]->transformed([$m[1], $m[2], $m[3], $m[4], $m[5], $m[6], $m[7], $m[8], $m[9], $m[10], $m[11], $m[12]]);
+                $boxes[$row] = $boxes[$row] === null ? $box : $boxes[$row]->with($box);
+            }
+        }
+        $spots = $scene->column('spots');
+        for ($at = 0; $at < strlen($spots); $at += 28) {
+            $row = Packed::uint32At(substr($spots, $at, 4), 0);
+            [$x, $y, $z] = Packed::float64($spots, $at + 4, 3);
+            [$x, $y, $z] = [$x - $origin[0], $y - $origin[1], $z - $origin[2]];
+            $boxes[$row] ??= new Box($x, $y, $z, $x, $y, $z);
+        }
+
+        return $boxes;
+    }
+}
