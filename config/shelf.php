@@ -7,6 +7,8 @@ return [
         'email' => env('DEMO_EMAIL', 'ida@marlpit.example'),
         'password' => env('DEMO_PASSWORD', ''),
     ],
+    // The database connection on which long work tells how far it is, beside the one that it works on.
+    'aside' => env('SHELF_ASIDE', 'aside'),
     // Triangles that the machine is asked to draw at most while a person works.
     'budget' => (int) env('SHELF_BUDGET', 400_000),
     // How many more times a finished picture is drawn with a shifted raster, to smooth its edges.

@@ -25,6 +25,7 @@ use App\Http\Controllers\TintController;
 use App\Http\Controllers\ViewController;
 use App\Http\Controllers\WhyController;
 use App\Http\Controllers\WorkbenchController;
+use App\Http\Middleware\BringBench;
 use Illuminate\Support\Facades\Route;
 
 // Every route says who may use it: "guest", or "auth" alone for what is a person's own, or "can" for a project or an import.
@@ -52,7 +53,7 @@ Route::middleware('auth')->group(function (): void {
         Route::delete('/projects/{project}', [ProjectController::class, 'destroy'])->name('projects.destroy');
     });
 
-    Route::prefix('/projects/{project}')->middleware('can:see,project')->group(function (): void {
+    Route::prefix('/projects/{project}')->middleware(['can:see,project', BringBench::class])->group(function (): void {
         Route::get('/', [WorkbenchController::class, 'show'])->name('workbench');
         Route::get('/report/{source}', [ProjectController::class, 'report'])->name('projects.report');
         Route::get('/ledger', [LedgerController::class, 'rows'])->name('ledger');
@@ -101,7 +102,7 @@ Route::middleware('auth')->group(function (): void {
         Route::post('/views/{view}/apply', [ViewController::class, 'apply'])->name('views.apply');
     });
 
-    Route::prefix('/projects/{project}')->middleware('can:change,project')->group(function (): void {
+    Route::prefix('/projects/{project}')->middleware(['can:change,project', BringBench::class])->group(function (): void {
         Route::post('/layers', [LayerController::class, 'store'])->name('layers.store');
         Route::patch('/layers/{layer}', [LayerController::class, 'update'])->name('layers.update');
         Route::get('/layers/{layer}/delete', [LayerController::class, 'ask'])->name('layers.ask');

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
-use Illuminate\Support\Facades\Storage;
+use App\Files\Kept;
 use VineShelf\Formats\Intake;
 use VineShelf\Geometry\PackedMesh;
 use VineShelf\Geometry\PackWriter;
@@ -24,12 +24,16 @@ final class Packer
     /** @var list<array{file: string, bytes: int}> */
     public array $packs = [];
 
+    /** Bytes on the disk. */
+    public int $kept = 0;
+
     private PackWriter $open;
 
     /** @var list<int> */
     private array $inOpen = [];
 
-    public function __construct(private readonly string $folder)
+    /** @param string $final where the folder will lie in the end */
+    public function __construct(private readonly string $folder, private readonly string $final)
     {
         $this->open = new PackWriter;
     }
@@ -67,9 +71,11 @@ final class Packer
         }
         $bytes = $this->open->finish();
         $file = $this->folder.'/'.hash('xxh128', $bytes).'.glb';
-        Storage::disk('local')->put($file, $bytes);
-        Storage::disk('local')->put($file.'.gz', (string) gzencode($bytes, 5));
-        $this->packs[] = ['file' => $file, 'bytes' => strlen($bytes)];
+        $packed = (string) gzencode($bytes, 5);
+        Kept::put($file, $bytes);
+        Kept::put($file.'.gz', $packed);
+        $this->kept += strlen($bytes) + strlen($packed);
+        $this->packs[] = ['file' => $this->final.substr($file, strlen($this->folder)), 'bytes' => strlen($bytes)];
         $this->open = new PackWriter;
         $this->inOpen = [];
     }

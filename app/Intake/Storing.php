@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use App\Changes\Edits\Edits;
+use App\Changes\Edits\RowEdit;
+use App\Changes\Edits\SourceEdit;
+use App\Changes\History;
+use App\Models\Desk;
 use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\Project;
@@ -11,55 +16,57 @@ use App\Models\Source;
 use App\Models\User;
 use App\Scenes\SceneQuery;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Str;
-use VineShelf\Formats\Intake;
+use VineShelf\Formats\StableKeys;
+use VineShelf\Formats\UnreadableFile;
 use VineShelf\Geometry\Affine;
-use VineShelf\Layers\FilingPlan;
 use VineShelf\Layers\Layer;
 
-/** Puts everything that an import has worked out into the database, in one transaction. */
+/**
+ * The second stage of taking a file in: everything that was prepared goes into the database in one transaction, as a change of the project that can be
+ * taken back. The import's own row is written last, so that whoever wants to stop it need not wait for the rest.
+ */
 final class Storing
 {
-    private const ROWS_PER_COPY = 10_000;
-
     /** @var list<int> layer number by index in the plan */
     private array $layers = [];
 
-    public function __construct(private readonly Import $import, private readonly Intake $intake, private readonly FilingPlan $plan, private readonly Packer $packer) {}
+    /** The layer of what has none of its own. */
+    private int $landing = Layer::UNSORTED;
+
+    public function __construct(private readonly Import $import, private readonly Prepared $prepared, private readonly Progress $progress) {}
 
     /**
-     * @param array<int, int>            $meshNumbers by the source's own index, counted from 0
-     * @param array<int, string|null>    $textures    kept file by the source's own index
+     * @throws UnreadableFile when the project is gone or no longer the person's to change
+     * @throws Stopped
      */
-    public function store(array $meshNumbers, array $textures, Progress $progress): Project
+    public function store(): Project
     {
-        $project = DB::transaction(function () use ($textures, $progress): Project {
-            $project = $this->project();
+        return DB::transaction(function (): Project {
+            $person = User::query()->findOrFail($this->import->user_id);
+            $project = $this->project($person);
             $source = $this->source($project);
-            $this->layers($project);
-            $materials = $this->materials($project, $source, $textures);
-            $meshes = $this->meshes($project, $source, $materials);
-            $this->objects($project, $source, $meshes, $progress);
-            $project->revision++;
-            $project->save();
-            $this->import->fill(['project_id' => $project->id, 'source_id' => $source->id, 'state' => ImportState::Done, 'stage' => '', 'objects' => $this->intake->objects()->count()])->save();
+            $made = $this->layers($project);
+            $this->materials($project, $source);
+            $this->meshes($project, $source);
+            $this->objects($project, $source);
+            $count = $this->prepared->intake->objects()->count();
+            History::record($project, $person, "Take in $source->name", new Edits([...$made, new SourceEdit($source->id, $count, false)]));
+            $this->finish($project, $source, $count);
 
             return $project;
         });
-
-        return $project;
     }
 
     /**
      * The scene index of a project that this import has made, from what is in memory anyway.
      *
-     * @param array<int, int> $meshNumbers by the source's own index
-     *
      * @return array<string, string>|null null when the project had other sources before
      */
-    public function index(Project $project, array $meshNumbers): ?array
+    public function index(Project $project): ?array
     {
-        $objects = $this->intake->objects();
+        $objects = $this->prepared->intake->objects();
         if ($project->next_object !== $objects->count() + 1) {
             return null;
         }
@@ -67,28 +74,41 @@ final class Storing
         $placements = '';
         for ($row = 1; $row <= $objects->count(); $row++) {
             $parents[$row] = $objects->parents[$row];
-            $layers[$row] = $this->plan->layerOf[$row] < 0 ? Layer::UNSORTED : $this->layers[$this->plan->layerOf[$row]];
+            $layers[$row] = $this->layerOf($row);
             $kinds[$row] = $objects->kinds[$row];
             $mesh = $objects->meshes[$row];
             if ($mesh >= 0) {
-                $triangles[$row] = $this->packer->meshes[$mesh]->triangles * $objects->drawn($row);
-                $meshes[$row] = $meshNumbers[$mesh];
+                $triangles[$row] = $this->prepared->packer->meshes[$mesh]->triangles * $objects->drawn($row);
+                $meshes[$row] = $this->prepared->meshes[$mesh];
                 $placed[$row] = strlen($placements);
                 $placements .= $objects->instances[$row] ?? substr($objects->transforms, $row * 96, 96);
             }
         }
+        $names = array_map(static fn (string $name): string => str_replace("\0", '', $name), $objects->names);
 
-        return (new SceneQuery)->packed($project, $parents, $layers, $kinds, [], $triangles, array_map(static fn (string $name): string => str_replace("\0", '', $name), $objects->names), $meshes, $placed, $placements);
+        return (new SceneQuery)->packed($project, $parents, $layers, $kinds, [], $triangles, $names, $meshes, $placed, $placements);
     }
 
-    private function project(): Project
+    private function project(User $person): Project
     {
-        if ($this->import->project_id !== null) {
-            return Project::query()->lockForUpdate()->findOrFail($this->import->project_id);
+        if ($this->import->project_id === null) {
+            $project = Project::query()->create(['key' => Str::lower(Str::random(20)), 'name' => self::title($this->import->file_name)])->refresh();
+            $project->people()->attach($person, ['role' => 'owner']);
+            $project->layers()->create(['no' => Layer::UNSORTED, 'position' => 0, 'name' => 'Unsorted', 'colour' => '#b9b3a2']);
+            $project->next_mesh = 1 + count($this->prepared->meshes);
+            $project->next_material = 1 + count($this->prepared->materials);
+
+            return $project;
         }
-        $project = Project::query()->create(['key' => Str::lower(Str::random(20)), 'name' => self::title($this->import->file_name)])->refresh();
-        $project->people()->attach(User::query()->findOrFail($this->import->user_id), ['role' => 'owner']);
-        $project->layers()->create(['no' => Layer::UNSORTED, 'position' => 0, 'name' => 'Unsorted', 'colour' => '#b9b3a2']);
+        $project = Project::query()->find($this->import->project_id) ?? throw UnreadableFile::because('The project that the file was to join has been deleted.');
+        History::hold($project);
+        if (Gate::forUser($person)->denies('change', $project)) {
+            throw UnreadableFile::because('You may no longer change the project that the file was to join.');
+        }
+        $landing = Desk::query()->where('project_id', $project->id)->where('user_id', $person->id)->value('landing_layer');
+        if (is_int($landing) && $project->layers()->where('no', $landing)->exists()) {
+            $this->landing = $landing;
+        }
 
         return $project;
     }
@@ -104,50 +124,53 @@ final class Storing
     {
         return $project->sources()->create([
             'name' => $this->import->file_name,
-            'format' => $this->intake->format(),
+            'format' => $this->prepared->intake->format(),
             'bytes' => $this->import->bytes,
-            'report' => Report::of($this->intake, $this->packer->meshes, $this->plan),
+            'kept' => $this->prepared->kept,
+            'report' => Report::of($this->prepared->intake, $this->prepared->packer->meshes, $this->prepared->plan),
         ]);
     }
 
-    private function layers(Project $project): void
+    /** @return list<RowEdit> the layers that it made; those that there are already are used again */
+    private function layers(Project $project): array
     {
-        $known = $project->layers()->where('parent_no', 0)->pluck('no', 'name')->all();
-        $position = (int) $project->layers()->max('position');
-        $rows = [];
-        foreach ($this->plan->names as $index => $name) {
-            if (isset($known[$name])) {
-                $this->layers[] = (int) $known[$name];
-
-                continue;
-            }
-            $this->layers[] = $project->next_layer;
-            $rows[] = ['project_id' => $project->id, 'no' => $project->next_layer++, 'position' => ++$position, 'name' => $name, 'colour' => $this->plan->colours[$index]];
+        $known = [];
+        foreach ($project->layers()->where('parent_no', 0)->pluck('name', 'no') as $number => $name) {
+            $known[mb_strtolower((string) $name)] ??= (int) $number;
         }
+        $position = (int) $project->layers()->max('position');
+        $made = [];
+        foreach ($this->prepared->plan->names as $index => $name) {
+            $number = $known[mb_strtolower($name)] ?? null;
+            if ($number === null) {
+                $number = $project->next_layer++;
+                $values = ['parent_no' => 0, 'position' => ++$position, 'name' => $name, 'colour' => $this->prepared->plan->colours[$index], 'lock' => 0];
+                $made[] = new RowEdit('layers', $number, null, $values);
+                $known[mb_strtolower($name)] = $number;
+            }
+            $this->layers[] = $number;
+        }
+        $rows = array_map(static fn (RowEdit $edit): array => ['project_id' => $project->id, 'no' => $edit->number] + ($edit->after ?? []), $made);
         foreach (array_chunk($rows, 1000) as $some) {
             DB::table('layers')->insert($some);
         }
+
+        return $made;
     }
 
-    /**
-     * @param array<int, string|null> $files
-     *
-     * @return array<int, int> material number by the source's own index
-     */
-    private function materials(Project $project, Source $source, array $files): array
+    private function materials(Project $project, Source $source): void
     {
         $textures = [];
-        foreach ($files as $index => $file) {
+        foreach ($this->prepared->textures as $index => $file) {
             if ($file !== null) {
                 $textures[$index] = $project->next_texture++;
                 DB::table('textures')->insert(['project_id' => $project->id, 'no' => $textures[$index], 'source_id' => $source->id, 'file' => $file, 'bytes' => 0]);
             }
         }
-        $numbers = [];
         $rows = [];
-        foreach ($this->intake->materials() as $index => $material) {
-            $numbers[$index] = $project->next_material++;
-            $rows[] = ['project_id' => $project->id, 'no' => $numbers[$index], 'source_id' => $source->id, 'name' => mb_scrub($material->name), 'surface' => json_encode([
+        foreach ($this->prepared->intake->materials() as $index => $material) {
+            $name = str_replace("\0", '', mb_scrub($material->name));
+            $rows[] = ['project_id' => $project->id, 'no' => $this->prepared->materials[$index], 'source_id' => $source->id, 'name' => $name, 'surface' => json_encode([
                 'colour' => $material->colour,
                 'texture' => $material->texture === null ? null : $textures[$material->texture] ?? null,
                 'metallic' => $material->metallic,
@@ -160,85 +183,83 @@ final class Storing
         foreach (array_chunk($rows, 1000) as $some) {
             DB::table('materials')->insert($some);
         }
-
-        return $numbers;
     }
 
-    /**
-     * @param array<int, int> $materials
-     *
-     * @return array<int, int> mesh number by the source's own index
-     */
-    private function meshes(Project $project, Source $source, array $materials): array
+    private function meshes(Project $project, Source $source): void
     {
+        $packer = $this->prepared->packer;
         $packs = [];
-        foreach ($this->packer->packs as $index => $pack) {
+        foreach ($packer->packs as $index => $pack) {
             $packs[$index] = $project->next_pack++;
             DB::table('packs')->insert(['project_id' => $project->id, 'no' => $packs[$index], 'source_id' => $source->id] + $pack);
         }
-        $numbers = [];
-        $lines = [];
-        foreach ($this->intake->meshes() as $index => $mesh) {
-            $packed = $this->packer->meshes[$index];
-            $numbers[$index] = $packed->number;
-            $box = $packed->box->isEmpty() ? array_fill(0, 6, 0.0) : [$packed->box->minX, $packed->box->minY, $packed->box->minZ, $packed->box->maxX, $packed->box->maxY, $packed->box->maxZ];
-            $lines[] = implode("\t", [
-                $project->id, $packed->number, $source->id, $packs[$this->packer->packOf[$index]], $mesh->material === null ? 0 : $materials[$mesh->material] ?? 0,
-                self::text($mesh->name), $packed->hash, $packed->triangles, $packed->vertices, $mesh->pieces, $packed->bytes, '\\\\x'.bin2hex(pack('e6', ...$box)),
+        $materials = $this->prepared->materials;
+        $rows = new Rows('meshes', 'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds, materials');
+        foreach ($this->prepared->intake->meshes() as $index => $mesh) {
+            $packed = $packer->meshes[$index];
+            $box = $packed->box->isEmpty() ? array_fill(0, 6, 0.0) : $packed->box->toList();
+            $rows->add(implode("\t", [
+                $project->id, $packed->number, $source->id, $packs[$packer->packOf[$index]], $mesh->material === null ? 0 : $materials[$mesh->material] ?? 0,
+                Rows::text($mesh->name), $packed->hash, $packed->triangles, $packed->vertices, $mesh->pieces, $packed->bytes, Rows::bytes(pack('e6', ...$box)),
                 '['.implode(',', array_map(static fn (int $material): int => $materials[$material] ?? 0, $mesh->materials)).']',
-            ]);
+            ]));
         }
-        self::copy('meshes', 'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds, materials', $lines);
-
-        return $numbers;
+        $rows->finish();
     }
 
-    /** @param array<int, int> $meshes */
-    private function objects(Project $project, Source $source, array $meshes, Progress $progress): void
+    private function objects(Project $project, Source $source): void
     {
-        $objects = $this->intake->objects();
+        $objects = $this->prepared->intake->objects();
+        $count = $objects->count();
         $first = $project->next_object - 1;
-        $position = 0;
-        $lines = [];
-        $identity = '\\\\x'.bin2hex(Affine::pack(Affine::IDENTITY));
-        $facts = $this->packer->meshes;
-        for ($row = 1; $row <= $objects->count(); $row++) {
+        $keys = StableKeys::of($objects);
+        $identity = Rows::bytes(Affine::pack(Affine::IDENTITY));
+        $facts = $this->prepared->packer->meshes;
+        $meshes = $this->prepared->meshes;
+        $told = fn (int $in) => $this->progress->tell('Storing the objects', $in, $count, $in);
+        $columns = 'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, source_id, name, class, source_key, transform, instances, properties';
+        $rows = new Rows('objects', $columns, $told);
+        for ($row = 1; $row <= $count; $row++) {
             $mesh = $objects->meshes[$row];
             $drawn = $objects->drawn($row);
             $properties = $objects->properties[$row] ?? null;
-            $lines[] = ($project->id)."\t".($first + $row)."\t".($objects->parents[$row] === 0 ? 0 : $first + $objects->parents[$row])."\t".($first + ++$position)
-                ."\t".($this->plan->layerOf[$row] < 0 ? Layer::UNSORTED : $this->layers[$this->plan->layerOf[$row]])
+            $rows->add($project->id."\t".($first + $row)."\t".($objects->parents[$row] === 0 ? 0 : $first + $objects->parents[$row])."\t".($first + $row)
+                ."\t".$this->layerOf($row)
                 ."\t".($mesh < 0 ? "0\t0\t0" : $meshes[$mesh]."\t".$facts[$mesh]->triangles * $drawn."\t".$facts[$mesh]->vertices * $drawn)
-                ."\t".$objects->kinds[$row]."\t".$source->id."\t".self::text($objects->names[$row])."\t".($properties === null ? '' : self::className($properties))."\t".$objects->keys[$row]
-                ."\t".($mesh < 0 ? $identity : '\\\\x'.bin2hex(substr($objects->transforms, $row * 96, 96)))
-                ."\t".(isset($objects->instances[$row]) ? '\\\\x'.bin2hex($objects->instances[$row]) : '\\N')
-                ."\t".($properties === null ? '\\N' : self::text(str_replace('\\u0000', '', $properties)));
-            if (count($lines) === self::ROWS_PER_COPY || $row === $objects->count()) {
-                self::copy('objects', 'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, source_id, name, class, source_key, transform, instances, properties', $lines);
-                $lines = [];
-                $progress->tell('Storing the objects', $row, $objects->count(), $row);
-            }
+                ."\t".$objects->kinds[$row]."\t".$source->id."\t".Rows::text($objects->names[$row])
+                ."\t".($properties === null ? '' : self::className($properties))."\t".Rows::text($keys[$row])
+                ."\t".($mesh < 0 ? $identity : Rows::bytes(substr($objects->transforms, $row * 96, 96)))
+                ."\t".(isset($objects->instances[$row]) ? Rows::bytes($objects->instances[$row]) : '\\N')
+                ."\t".($properties === null ? '\\N' : Rows::text(str_replace('\\u0000', '', $properties))));
         }
-        $project->next_object += $objects->count();
-        $project->next_mesh = max([$project->next_mesh, ...array_map(static fn (int $number): int => $number + 1, $meshes)]);
+        $rows->finish();
+        $project->next_object += $count;
+    }
+
+    /** Number of the layer that the object in a row is filed under. */
+    private function layerOf(int $row): int
+    {
+        $index = $this->prepared->plan->layerOf[$row];
+
+        return $index < 0 ? $this->landing : $this->layers[$index];
     }
 
     private static function className(string $properties): string
     {
-        return preg_match('~"class":"((?:[^"\\\\]|\\\\.){1,80})"~i', $properties, $found) === 1 ? self::text((string) json_decode('"'.$found[1].'"')) : '';
-    }
-
-    /** @param list<string> $lines */
-    private static function copy(string $table, string $columns, array $lines): void
-    {
-        if ($lines !== [] && ! DB::connection()->getPdo()->pgsqlCopyFromArray($table, $lines, "\t", '\\\\N', $columns)) {
-            throw new \RuntimeException("The rows of $table could not be stored.");
+        if (preg_match('~"class":"((?:[^"\\\\]|\\\\.){1,80})"~i', $properties, $found) !== 1) {
+            return '';
         }
+        $class = json_decode('"'.$found[1].'"');
+
+        return is_string($class) ? Rows::text($class) : '';
     }
 
-    /** A text as a COPY line has it. Byte 0, which the database cannot hold, is taken out. */
-    private static function text(string $text): string
+    /** @throws Stopped when the person asked to stop before this was reached */
+    private function finish(Project $project, Source $source, int $objects): void
     {
-        return addcslashes(str_replace("\0", '', $text), "\\\t\n\r");
+        $done = ['project_id' => $project->id, 'source_id' => $source->id, 'state' => ImportState::Done->value, 'stage' => '', 'objects' => $objects, 'updated_at' => now()];
+        if (Import::query()->whereKey($this->import->id)->where('stop', false)->update($done) === 0) {
+            throw new Stopped;
+        }
     }
 }

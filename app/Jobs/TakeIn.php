@@ -4,130 +4,156 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Intake\Packer;
+use App\Files\UnableToKeep;
+use App\Intake\Preparing;
 use App\Intake\Progress;
+use App\Intake\Staging;
 use App\Intake\Stopped;
 use App\Intake\Storing;
 use App\Models\Import;
 use App\Models\ImportState;
-use App\Models\Project;
 use App\Scenes\SceneStore;
 use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log;
-use Illuminate\Support\Facades\Storage;
-use VineShelf\Formats\Gltf\GltfReader;
-use VineShelf\Formats\Gltf\Pictures;
-use VineShelf\Formats\Intake;
 use VineShelf\Formats\UnreadableFile;
-use VineShelf\Layers\FilingPlan;
-use VineShelf\Layers\SortBy;
 
 /**
- * Takes one uploaded file in. Everything up to the last step happens beside the project; the last step is one transaction, so a
- * worker that is killed leaves the project as before or as after, and the job starts over.
+ * Takes one uploaded file in, in three stages, each with its own rule for failure:
+ *
+ * 1. preparing writes beside everything; what goes wrong there ends the import, and nothing of it stays;
+ * 2. storing is one transaction; it happened or it did not, and when nobody can tell, the import's row says it to the next try;
+ * 3. afterwards, the file is in, whatever happens: an index that is not built is built when it is first asked for.
+ *
+ * A worker that dies leaves the import to the next one, which starts over; a file that has ended several workers is given up.
  */
 final class TakeIn implements ShouldQueue
 {
     use Queueable;
 
-    public int $tries = 5;
+    /** Tries are counted by the import: one that finds it in another worker's hands is none. */
+    public int $tries = 0;
 
     public int $timeout = 3500;
+
+    private const TRIES = 4;
+
+    /** Seconds until an import that another worker holds is looked at again. */
+    private const LATER = 15;
+
+    /** The key of the database's lock on an import. */
+    private const LOCK = 7201;
 
     public function __construct(public readonly int $importId) {}
 
     public function handle(SceneStore $scenes): void
     {
-        $import = Import::query()->find($this->importId);
         // Only one worker at a time may hold an import, whatever the queue believes.
-        if ($import === null || $import->isOver() || ! DB::scalar('SELECT pg_try_advisory_lock(?, ?)', [7201, $import->id])) {
+        if (! DB::scalar('SELECT pg_try_advisory_lock(?, ?)', [self::LOCK, $this->importId])) {
+            $this->job === null ? self::dispatch($this->importId)->delay(self::LATER) : $this->release(self::LATER);
+
             return;
         }
         try {
-            $this->takeIn($import, $scenes);
-        } catch (Stopped) {
-            $this->end($import, ImportState::Stopped, '');
-        } catch (UnreadableFile $error) {
-            $this->end($import, ImportState::Failed, $error->getMessage());
-        } catch (\Throwable $error) {
-            Log::error('An import failed.', ['import' => $import->key, 'error' => $error]);
-            $this->end($import, ImportState::Failed, 'The file could not be taken in because of a fault on our side. It is logged under '.$import->key.'.');
+            $import = Import::query()->find($this->importId);
+            if ($import !== null && ! $import->isOver()) {
+                $this->takeIn($import, $scenes);
+            }
         } finally {
-            DB::select('SELECT pg_advisory_unlock(?, ?)', [7201, $import->id]);
+            self::unlock($this->importId);
         }
+    }
+
+    /** The queue has given the job up. */
+    public function failed(?\Throwable $error): void
+    {
+        $import = Import::query()->find($this->importId);
+        if ($import !== null && ! $import->isOver()) {
+            $this->end($import, ImportState::Failed, 'The file could not be taken in: the worker gave it up. It is logged under '.$import->key.'.');
+        }
+        Log::error('An import was given up.', ['import' => $import?->key, 'error' => $error]);
     }
 
     private function takeIn(Import $import, SceneStore $scenes): void
     {
+        if ($import->attempts >= self::TRIES) {
+            $this->end($import, ImportState::Failed, 'The file could not be taken in: '.self::TRIES.' workers ended while they worked on it. It may be too large for this server.');
+
+            return;
+        }
+        $import->update(['state' => ImportState::Running, 'attempts' => $import->attempts + 1]);
+        $staging = new Staging($import);
         $progress = new Progress($import);
-        $import->update(['state' => ImportState::Running]);
-        $progress->tell('Reading the file', 0, $import->bytes);
-        $path = Storage::disk('local')->path($import->path);
-        $intake = GltfReader::read($path, progress: static fn (int $nodes) => $progress->tell('Reading the file', 0, $import->bytes, $nodes));
-        $plan = FilingPlan::of($intake, SortBy::from($import->sort_by), $import->property === '' ? 'layer' : $import->property);
-        $project = $import->project_id === null ? null : Project::query()->findOrFail($import->project_id);
-        $firstMesh = $project->next_mesh ?? 1;
-        $firstMaterial = $project->next_material ?? 1;
-        $numbers = [];
-        foreach (array_keys($intake->meshes()) as $index => $mesh) {
-            $numbers[$mesh] = $firstMesh + $index;
-        }
-        $materials = [];
-        foreach (array_keys($intake->materials()) as $index) {
-            $materials[$index] = $firstMaterial + $index;
-        }
-        $packer = new Packer($this->folder($import).'/packs');
-        $packer->pack($intake, $this->layerOfMeshes($intake, $plan), $numbers, $materials, static fn (int $done, int $total) => $progress->tell('Packing the geometry', $done, $total));
-        $textures = $this->textures($import, $intake);
-        $storing = new Storing($import, $intake, $plan, $packer);
-        $project = $storing->store($numbers, $textures, $progress);
-        $index = $storing->index($project, $numbers);
-        $index === null ? $scenes->build($project) : $scenes->keepBuilt($project, $index);
-        Storage::disk('local')->delete($import->path);
-        Ripen::dispatch($project->id);
-    }
+        try {
+            $prepared = (new Preparing($import, $staging, $progress))->prepare();
+            $staging->settle();
+            $storing = new Storing($import, $prepared, $progress);
+            $project = $storing->store();
+        } catch (Stopped) {
+            $this->end($import, ImportState::Stopped, '');
 
-    /** @return array<int, int> for each mesh, the layer of the first object that draws it */
-    private function layerOfMeshes(Intake $intake, FilingPlan $plan): array
-    {
-        $layers = [];
-        foreach ($intake->objects()->meshes as $row => $mesh) {
-            if ($mesh >= 0) {
-                $layers[$mesh] ??= $plan->layerOf[$row];
+            return;
+        } catch (UnreadableFile|UnableToKeep $error) {
+            $this->end($import, ImportState::Failed, $error->getMessage());
+
+            return;
+        } catch (QueryException|\PDOException $error) {
+            // Whether it is in cannot be told while the database is away: the import stays as it is, and the next try finds out.
+            Log::warning('The database was lost during an import.', ['import' => $import->key, 'error' => $error->getMessage()]);
+            if (! self::isConnected()) {
+                throw $error;
             }
-        }
+            $this->endUnlessDone($import, $error);
 
-        return $layers;
+            return;
+        } catch (\Throwable $error) {
+            $this->endUnlessDone($import, $error);
+
+            return;
+        }
+        // From here on the file is in.
+        try {
+            $index = $storing->index($project);
+            $index === null ? $scenes->build($project) : $scenes->keepBuilt($project, $index);
+            $staging->letGo();
+            Ripen::dispatch($project->id);
+        } catch (\Throwable $error) {
+            Log::warning('What follows an import was cut short; it is made up for when it is asked for.', ['import' => $import->key, 'error' => $error]);
+        }
     }
 
-    /** @return array<int, string|null> kept file by the source's own index */
-    private function textures(Import $import, Intake $intake): array
+    private function endUnlessDone(Import $import, \Throwable $error): void
     {
-        $files = [];
-        foreach (array_keys($intake->textures()) as $index) {
-            $bytes = $intake->picture($index);
-            $files[$index] = null;
-            if ($bytes !== null) {
-                $ending = ['image/png' => 'png', 'image/jpeg' => 'jpg', 'image/webp' => 'webp'][Pictures::type($bytes) ?? ''] ?? 'bin';
-                $files[$index] = $this->folder($import).'/textures/'.hash('xxh128', $bytes).'.'.$ending;
-                Storage::disk('local')->put($files[$index], $bytes);
-            }
+        Log::error('An import failed.', ['import' => $import->key, 'error' => $error]);
+        if ($import->refresh()->state !== ImportState::Done) {
+            $this->end($import, ImportState::Failed, 'The file could not be taken in because of a fault on our side. It is logged under '.$import->key.'.');
         }
-
-        return $files;
     }
 
+    /** First it is written down how the import ended, then its files go: should that be cut short, the nightly sweep finds them. */
     private function end(Import $import, ImportState $state, string $error): void
     {
-        Storage::disk('local')->deleteDirectory($this->folder($import));
-        Storage::disk('local')->delete($import->path);
         Import::query()->whereKey($import->id)->update(['state' => $state->value, 'error' => $error, 'stage' => '', 'updated_at' => now()]);
+        (new Staging($import))->abandon();
     }
 
-    private function folder(Import $import): string
+    private static function isConnected(): bool
     {
-        return 'sources/'.$import->key;
+        try {
+            return DB::scalar('SELECT 1') === 1;
+        } catch (\Throwable) {
+            return false;
+        }
+    }
+
+    /** A connection that is lost has let go of the lock by itself. */
+    private static function unlock(int $import): void
+    {
+        try {
+            DB::select('SELECT pg_advisory_unlock(?, ?)', [self::LOCK, $import]);
+        } catch (\Throwable) {
+        }
     }
 }

@@ -28,13 +28,14 @@ use Illuminate\Support\Carbon;
  * @property int $objects
  * @property string $error
  * @property bool $stop
+ * @property int $attempts workers that have begun with it
  * @property Carbon $updated_at
  */
 final class Import extends Model
 {
     protected $guarded = [];
 
-    protected $attributes = ['state' => 'waiting', 'stage' => '', 'done' => 0, 'total' => 0, 'objects' => 0, 'error' => '', 'stop' => false];
+    protected $attributes = ['state' => 'waiting', 'stage' => '', 'done' => 0, 'total' => 0, 'objects' => 0, 'error' => '', 'stop' => false, 'attempts' => 0];
 
     protected $casts = ['state' => ImportState::class, 'stop' => 'boolean'];
 

@@ -17,13 +17,17 @@ use Illuminate\Support\Carbon;
  * @property string $format
  * @property int $bytes
  * @property array<string, mixed> $report
+ * @property int $kept bytes on the disk
+ * @property bool $gone whether taking it in was taken back
  * @property Carbon $created_at
  */
 final class Source extends Model
 {
     protected $guarded = [];
 
-    protected $casts = ['report' => 'array'];
+    protected $attributes = ['kept' => 0, 'gone' => false];
+
+    protected $casts = ['gone' => 'boolean', 'report' => 'array'];
 
     /** @return BelongsTo<Project, $this> */
     public function project(): BelongsTo

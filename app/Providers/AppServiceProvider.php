@@ -4,10 +4,8 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
-use App\Bench\Bench;
 use App\Models\Import;
 use App\Models\Project;
-use App\Models\User;
 use App\Policies\ImportPolicy;
 use App\Policies\ProjectPolicy;
 use Illuminate\Database\Eloquent\Model;
@@ -21,13 +19,7 @@ final class AppServiceProvider extends ServiceProvider
     {
         Gate::policy(Project::class, ProjectPolicy::class);
         Gate::policy(Import::class, ImportPolicy::class);
-        // A controller that asks for a bench gets the address's project, as the person who asks sees it now.
-        $this->app->bind(Bench::class, static function (): Bench {
-            $project = request()->route('project');
-            $person = request()->user();
-
-            return Bench::of($project instanceof Project ? $project : abort(404), $person instanceof User ? $person : abort(403));
-        });
+        Route::model('project', Project::class);
         // Keys and numbers as they are given out; anything else is an address that does not exist.
         Route::patterns(['project' => '[a-z0-9]{1,40}', 'import' => '[a-z0-9]{1,40}'] + array_fill_keys(['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture'], '[0-9]{1,9}'));
         Model::shouldBeStrict(! $this->app->isProduction());

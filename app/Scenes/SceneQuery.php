@@ -86,7 +86,8 @@ final class SceneQuery
     public function facts(Project $project, Scene $scene): array
     {
         $materials = [];
-        foreach ($project->materials()->get() as $material) {
+        $gone = $project->sources()->where('gone', true)->pluck('id')->all();
+        foreach ($project->materials()->whereNotIn('source_id', $gone)->get() as $material) {
             $colour = DrawRecords::colour($material->surface['colour']);
             $materials[$material->no] = [$material->name, $material->surface['texture'] !== null, sprintf('#%02x%02x%02x', $colour & 255, $colour >> 8 & 255, $colour >> 16 & 255), $material->source_id];
         }
@@ -94,7 +95,7 @@ final class SceneQuery
         foreach ($project->meshes()->get(['no', 'material_no', 'materials']) as $mesh) {
             $materialsOf[$mesh->no] = $mesh->materials === [] && $mesh->material_no > 0 ? [$mesh->material_no] : $mesh->materials;
         }
-        $facts = new FactsBuilder($scene->count(), $materialsOf, $materials, array_map(strval(...), $project->sources()->pluck('name', 'id')->all()));
+        $facts = new FactsBuilder($scene->count(), $materialsOf, $materials, array_map(strval(...), $project->sources()->where('gone', false)->pluck('name', 'id')->all()));
         foreach ($this->copied($project, 'no, mesh_no, vertices, source_id, class, properties, CASE WHEN mesh_no = 0 AND kind <> 0 THEN transform END') as [$number, $mesh, $vertices, $source, $class, $properties, $transform]) {
             $row = $scene->row((int) $number);
             if ($row === 0) {

@@ -131,7 +131,11 @@ final class SceneStore
         return self::cached($file, static fn (): ?string => Kept::get($file, $length));
     }
 
-    /** A derived column by its name and the files that it follows from; null when it has to be made. @param list<string> $from */
+    /**
+     * A derived column; null when it has to be made.
+     *
+     * @param list<string> $from what it follows from, see {@see derivedFile()}
+     */
     public function derived(Project $project, string $name, array $from): ?string
     {
         $file = $this->derivedFile($project, $name, $from);
@@ -147,7 +151,11 @@ final class SceneStore
         });
     }
 
-    /** Keeps a derived column; without room for it, it is made again next time. @param list<string> $from */
+    /**
+     * Keeps a derived column; without room for it, it is made again next time.
+     *
+     * @param list<string> $from
+     */
     public function keepDerived(Project $project, string $name, array $from, string $bytes): void
     {
         $file = $this->derivedFile($project, $name, $from);

@@ -63,6 +63,12 @@ final readonly class Box
         return new self($x - $ex, $y - $ey, $z - $ez, $x + $ex, $y + $ey, $z + $ez);
     }
 
+    /** @return array{float, float, float, float, float, float} least x, y, z, then greatest */
+    public function toList(): array
+    {
+        return [$this->minX, $this->minY, $this->minZ, $this->maxX, $this->maxY, $this->maxZ];
+    }
+
     /** @return array{min: array{float, float, float}, max: array{float, float, float}}|null null when empty */
     public function toArray(): ?array
     {

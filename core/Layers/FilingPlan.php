@@ -6,6 +6,7 @@ namespace VineShelf\Layers;
 
 use VineShelf\Formats\Intake;
 use VineShelf\Formats\TakenObjects;
+use VineShelf\Formats\UnreadableFile;
 use VineShelf\Scene\Kind;
 
 /** Which layer each object of a new source is filed under. */
@@ -13,6 +14,9 @@ final readonly class FilingPlan
 {
     /** Share of the objects that must carry a layer property before it is trusted. */
     private const TRUSTED = 0.3;
+
+    /** Layers that one file may make. */
+    private const MOST = 10_000;
 
     /** Colours for layers that have no material to take one from. */
     private const COLOURS = ['#3f7a63', '#b98a52', '#7fb8bd', '#c98f4a', '#6d7d8b', '#d26b4f', '#8d9a75', '#a8866b', '#5d8f84', '#d8c48f', '#8a9c8f', '#b4573f'];
@@ -55,10 +59,20 @@ final readonly class FilingPlan
     private static function fromLabels(Intake $intake, array $labels, string $how, bool $sort): self
     {
         $labels[0] = '';
+        ksort($labels);
+        foreach ($intake->objects()->parents as $row => $parent) {
+            // What has no layer of its own goes where the nearest group above it goes.
+            if ($row > 0 && $labels[$row] === '') {
+                $labels[$row] = $labels[$parent];
+            }
+        }
         $names = array_values(array_filter(array_unique($labels), static fn (string $label): bool => $label !== ''));
         if ($sort) {
             natcasesort($names);
             $names = array_values($names);
+        }
+        if (count($names) > self::MOST) {
+            throw UnreadableFile::because("Sorting by $how would make ".number_format(count($names)).' layers, and at most '.number_format(self::MOST).' fit; choose another way to sort.');
         }
         $index = array_flip($names);
         $layerOf = [];
@@ -73,9 +87,12 @@ final readonly class FilingPlan
     private static function byProperty(TakenObjects $objects, string $property): array
     {
         $labels = array_fill(0, $objects->count() + 1, '');
-        $wanted = mb_strtolower(trim($property));
+        $property = trim($property);
+        $wanted = mb_strtolower($property);
+        // Letters beyond ASCII have two cases that only a decoded name shows.
+        $isPlain = preg_match('~[^\x20-\x7E]~', $property) === 0;
         foreach ($objects->properties as $row => $json) {
-            if (stripos($json, $property) === false) {
+            if ($isPlain && stripos($json, $property) === false && ! str_contains($json, '\\')) {
                 continue;
             }
             $properties = json_decode($json, true);

@@ -53,7 +53,7 @@ final class DeskTest extends ProjectTestCase
         $this->send('POST', 'rungs', ['keys' => "O$block", 'rung' => 1]);
         $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 2]);
         $this->send('POST', 'locks', ['keys' => "L$seats", 'lock' => 1]);
-        $this->get($this->path("why/$seat"))->assertOk()->assertSeeInOrder(['Seat_Shell_017 is drawn as a box because the group Block West is', 'Its own setting is Full.', 'guarded', 'Layer 51 Seats', 'Ghost', 'The group Block West', 'Box', 'Open it', 'Mend all']);
+        $this->get($this->path("why/$seat"))->assertOk()->assertSeeInOrder(['Seat_Shell_017 is drawn as a box because the group Block West is', 'Its own setting is Full.', 'guarded', 'The group Block West', 'Box', 'Layer 51 Seats', 'Ghost', 'Open it', 'Mend all']);
         $this->send('POST', "why/$seat", ['what' => 'object', 'number' => $block, 'part' => 'rung'])->assertSee('Seat_Shell_017 now is a ghost.');
         $this->send('POST', "why/$seat", ['what' => 'all'])->assertSee('Seat_Shell_017 now is drawn in full.');
         $this->get($this->path("why/$seat"))->assertSee('Seat_Shell_017 is drawn in full')->assertSee('It is open')->assertDontSee('Mend all');

@@ -115,7 +115,14 @@ final class HouseTest extends TestCase
         for ($change = 0; $change < 40; $change++) {
             $this->post("/projects/$project->key/file", ['layer' => 2 + $change % 2, 'keys' => 'O500,O501']);
         }
-        self::assertLessThan(130, count(Storage::disk('local')->allFiles($project->folder().'/index-'.SceneStore::LAYOUT)));
+        // What was written a moment ago is left, since a manifest that names it may be on its way.
+        foreach (Storage::disk('local')->allFiles($this->indexOf($project)) as $file) {
+            touch(Storage::disk('local')->path($file), time() - 120);
+        }
+        for ($change = 0; $change < 8; $change++) {
+            $this->post("/projects/$project->key/file", ['layer' => 2 + $change % 2, 'keys' => 'O500,O501']);
+        }
+        self::assertLessThan(130, count(Storage::disk('local')->allFiles($this->indexOf($project))));
         $this->assertIndexTrue($project);
     }
 
@@ -180,9 +187,10 @@ final class HouseTest extends TestCase
         $target = $this->layer($project, '60 Changing');
         $this->actingAs($ida)->post("/projects/$project->key/file", ['layer' => $target, 'keys' => "O$bank", 'with_held' => 0])->assertSee('File 1 object under 60 Changing.');
         self::assertSame([$target, $this->layer($project, '61 Lockers')], [(int) $project->objects()->where('no', $bank)->value('layer_no'), (int) $project->objects()->where('no', $bank + 1)->value('layer_no')]);
-        // The group's new layer now holds what is in the group, wherever that is filed; why says so.
+        // The group's new layer holds the group alone; what is in it shows as its own layer does.
         $this->post("/projects/$project->key/rungs", ['keys' => "L$target", 'rung' => 2]);
-        $this->get("/projects/$project->key/why/".($bank + 1))->assertSee('because layer 60 Changing, which holds the group Bank 1, is');
+        $this->get("/projects/$project->key/why/$bank")->assertSee('Bank 1 is a ghost because layer 60 Changing is');
+        $this->get("/projects/$project->key/why/".($bank + 1))->assertSee('is drawn in full')->assertDontSee('60 Changing');
         $this->assertIndexTrue($project);
     }
 
@@ -195,5 +203,10 @@ final class HouseTest extends TestCase
         self::assertTrue($import->refresh()->stop);
         $this->delete("/imports/$import->key")->assertStatus(409);
         self::assertSame(0, Project::query()->where('name', 'like', 'A <b>%')->count());
+    }
+
+    private function indexOf(Project $project): string
+    {
+        return $project->folder().'/index-'.SceneStore::LAYOUT;
     }
 }

@@ -84,7 +84,15 @@ final class LedgerTest extends ProjectTestCase
             $rows[$row->name] = $row;
         }
         self::assertSame([Rung::Ghost, Rung::Ghost, false], [$rows['20 Roof']->own, $rows['20 Roof']->inEffect, $rows['20 Roof']->isHeld()]);
-        // The roof skin hangs in the roof's group, so the roof's layer holds it down; skylights are only a few of the glazing.
+        // The roof skin hangs in the roof's group, but membership is each object's own: the roof's layer does not hold it down.
+        self::assertSame([Rung::Full, Rung::Full, false], [$rows['21 Roof skin']->own, $rows['21 Roof skin']->inEffect, $rows['21 Roof skin']->isHeld()]);
+        self::assertFalse($rows['30 Glazing']->mixed);
+        $this->post($this->path('rungs'), ['keys' => 'O'.$this->number('ROOF'), 'rung' => 2]);
+        $bench = Bench::of($this->project, $this->ida);
+        foreach ((new LayersLens($bench, []))->rows(0, 60) as $row) {
+            $rows[$row->name] = $row;
+        }
+        // What is set on the group itself does; skylights are only a few of the glazing.
         self::assertSame([Rung::Full, Rung::Ghost, true], [$rows['21 Roof skin']->own, $rows['21 Roof skin']->inEffect, $rows['21 Roof skin']->isHeld()]);
         self::assertTrue($rows['30 Glazing']->mixed);
         self::assertSame([2, false, 0], [$rows['51 Seats']->picked, $rows['51 Seats']->isPicked, $rows['50 Stands']->picked]);

@@ -37,7 +37,7 @@ final class IsolationController
             throw new Refused('There is nothing to look at alone; pick objects first.');
         }
         DeskChange::on($bench, static fn (Desk $desk) => $desk->putIsolation($desk->isolation()->deeper($objects, $rest)));
-        $state = [Rung::Hidden->value => 'hidden', Rung::Box->value => 'boxes at most'][$rest->value] ?? 'ghosts at most';
+        $state = [Rung::Hidden->value => 'hidden', Rung::Box->value => 'at most a box'][$rest->value] ?? 'at most a ghost';
 
         return Answer::to($bench, $request)->saying(number_format($objects->count())." isolated; the rest is $state.")->send();
     }

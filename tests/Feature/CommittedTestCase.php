@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Models\Project;
+use App\Models\User;
+use Illuminate\Support\Facades\DB;
+use Tests\TestCase;
+
+/** A test whose writes are committed, so that other processes see them; it takes them back itself. Processes at once are real ones. */
+abstract class CommittedTestCase extends TestCase
+{
+    /** @var list<User> */
+    private array $people = [];
+
+    public function beginDatabaseTransaction(): void
+    {
+        // Nothing is taken back at the end but what tearDown() removes.
+    }
+
+    protected function person(string $name = 'Ida Keller'): User
+    {
+        $person = User::query()->create(['name' => $name, 'email' => bin2hex(random_bytes(6)).'@marlpit.example', 'password' => 'tidy-test'])->refresh();
+
+        return $this->people[] = $person;
+    }
+
+    protected function tearDown(): void
+    {
+        foreach ($this->people as $person) {
+            Project::query()->whereIn('id', $person->projects()->pluck('projects.id'))->delete();
+            $person->delete();
+        }
+        DB::table('jobs')->delete();
+        parent::tearDown();
+    }
+
+    /**
+     * Requests of several processes in the same moment.
+     *
+     * @param list<array{User, string, string, array<string, mixed>}> $asked person, method, path and values of each
+     *
+     * @return list<list<array{int, string}>> status and text of the answers, by process
+     */
+    protected function atOnce(array $asked, int $times = 1): array
+    {
+        $at = microtime(true) + 1.2;
+        $running = [];
+        foreach ($asked as [$person, $method, $path, $values]) {
+            $one = json_encode(['person' => $person->id, 'method' => $method, 'path' => $path, 'values' => $values], JSON_THROW_ON_ERROR);
+            $pipes = [];
+            $process = proc_open([PHP_BINARY, __DIR__.'/Support/side-by-side.php', (string) $at, $one, (string) $times], [1 => ['pipe', 'w'], 2 => ['pipe', 'w']], $pipes, null, $this->surroundings());
+            self::assertIsResource($process);
+            $running[] = [$process, $pipes];
+        }
+        $answers = [];
+        foreach ($running as [$process, $pipes]) {
+            $out = (string) stream_get_contents($pipes[1]);
+            $err = (string) stream_get_contents($pipes[2]);
+            proc_close($process);
+            $read = json_decode($out, true);
+            self::assertIsArray($read, $out.$err);
+            $answers[] = $read;
+        }
+
+        return $answers;
+    }
+
+    /** @return array<string, string> */
+    protected function surroundings(): array
+    {
+        return ['DB_DATABASE' => 'shelf_feature', 'SIDE_FILES' => \Illuminate\Support\Facades\Storage::disk('local')->path(''), 'APP_ENV' => 'testing'] + getenv();
+    }
+}

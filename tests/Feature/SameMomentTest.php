@@ -1,0 +1,123 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Bench\Bench;
+use App\Models\Project;
+use App\Models\User;
+use Tests\Core\Support\Gltf;
+
+/** Two people, or two windows of one, in the same second: real processes against the real database. */
+final class SameMomentTest extends CommittedTestCase
+{
+    private User $ida;
+
+    private User $bea;
+
+    private Project $project;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->ida = $this->person();
+        $this->bea = $this->person('Bea Lind');
+        $gltf = Gltf::triangle();
+        $gltf['nodes'] = array_map(static fn (int $number): array => ['mesh' => 0, 'name' => "Pane $number"], range(1, 20));
+        $gltf['scenes'][0]['nodes'] = range(0, 19);
+        $this->project = $this->takeIn($this->ida, Gltf::file($gltf), name: 'panes.gltf')->project ?? self::fail('not taken in');
+        $this->project->people()->attach($this->bea, ['role' => 'editor']);
+    }
+
+    public function test_no_pick_of_two_windows_is_lost_and_every_revision_is_another(): void
+    {
+        $before = Bench::of($this->project, $this->ida)->desk->revision;
+        $pick = fn (string $numbers): array => [$this->ida, 'POST', $this->path('pick'), ['mode' => 'add', 'keys' => $numbers]];
+        foreach ([['O1,O2', 'O3'], ['O4', 'O5,O6'], ['O7', 'O8']] as [$one, $other]) {
+            foreach ($this->atOnce([$pick($one), $pick($other)]) as [[$status]]) {
+                self::assertSame(200, $status);
+            }
+        }
+        $bench = Bench::of($this->project, $this->ida);
+        $numbers = $bench->pick()->numbers();
+        sort($numbers);
+        self::assertSame(range(1, 8), $numbers);
+        self::assertSame($before + 6, $bench->desk->revision);
+    }
+
+    public function test_many_desk_changes_of_two_windows_all_count(): void
+    {
+        $answers = $this->atOnce([
+            [$this->ida, 'POST', $this->path('rungs'), ['keys' => 'O1', 'rung' => 2]],
+            [$this->ida, 'POST', $this->path('pick'), ['mode' => 'toggle', 'keys' => 'O2']],
+            [$this->ida, 'POST', $this->path('ledger'), ['fold' => 'L1', 'unfold' => 1]],
+        ], 7);
+        self::assertSame([200], array_values(array_unique(array_map(static fn (array $answer): int => $answer[0], array_merge(...$answers)))));
+        $bench = Bench::of($this->project, $this->ida);
+        self::assertSame([2], $bench->pick()->numbers(), 'an odd number of toggles');
+        self::assertSame([1], array_keys($bench->arrangement()->layers));
+        self::assertSame(2, $bench->settings()->object(1)?->value);
+    }
+
+    public function test_two_deletes_of_one_view_are_one_change_and_undo_goes_on_working(): void
+    {
+        $this->actingAs($this->ida)->post($this->path('views'), ['name' => 'Panes', 'keep_rungs' => 1])->assertOk();
+        $delete = static fn (User $person, string $path): array => [$person, 'DELETE', $path, []];
+        $answers = $this->atOnce([$delete($this->ida, $this->path('views/1')), $delete($this->bea, $this->path('views/1'))]);
+        $statuses = array_map(static fn (array $answer): int => $answer[0][0], $answers);
+        sort($statuses);
+        self::assertSame([200, 422], $statuses);
+        self::assertStringContainsString('That view is no longer there.', $answers[0][0][1].$answers[1][0][1]);
+        self::assertSame(3, $this->project->changes()->count(), 'taking in, keeping, deleting');
+        $this->actingAs($this->ida)->post($this->path('undo'))->assertOk()->assertSee('Undone: Delete view Panes.');
+        $this->post($this->path('undo'))->assertOk()->assertSee('Undone: Keep view Panes.');
+    }
+
+    public function test_layers_of_the_same_name_in_the_same_moment_are_one_layer(): void
+    {
+        $create = fn (User $person): array => [$person, 'POST', $this->path('layers'), ['name' => 'Nursery']];
+        $answers = $this->atOnce([$create($this->ida), $create($this->bea)]);
+        $statuses = array_map(static fn (array $answer): int => $answer[0][0], $answers);
+        sort($statuses);
+        self::assertSame([200, 422], $statuses);
+        self::assertSame(1, $this->project->layers()->where('name', 'Nursery')->count());
+    }
+
+    public function test_a_lock_and_a_filing_in_the_same_moment_never_move_what_is_locked(): void
+    {
+        $this->actingAs($this->ida)->post($this->path('layers'), ['name' => 'Nursery']);
+        $layer = $this->layer($this->project, 'Nursery');
+        for ($round = 0; $round < 3; $round++) {
+            $keys = 'O'.(2 * $round + 1).',O'.(2 * $round + 2);
+            $answers = $this->atOnce([
+                [$this->ida, 'POST', $this->path('locks'), ['keys' => $keys, 'lock' => 2]],
+                [$this->bea, 'POST', $this->path('file'), ['keys' => $keys, 'layer' => $layer]],
+            ]);
+            $order = $this->project->changes()->orderByDesc('no')->limit(2)->pluck('name')->all();
+            $moved = $this->project->objects()->where('no', 2 * $round + 1)->value('layer_no') === $layer;
+            // Either the filing came first and is in the history before the lock, or it met locked objects and says so.
+            self::assertSame($moved, $order[1] === 'File 2 objects under Nursery', $answers[1][0][1]);
+            self::assertSame(! $moved, str_contains($answers[1][0][1], '2 locked objects were left alone.'));
+        }
+        $this->assertIndexTrue($this->project);
+    }
+
+    public function test_undo_pressed_twice_takes_one_change_back(): void
+    {
+        $this->actingAs($this->ida)->post($this->path('layers'), ['name' => 'One']);
+        $this->post($this->path('layers'), ['name' => 'Two']);
+        $last = (int) $this->project->changes()->max('no');
+        $undo = [$this->ida, 'POST', $this->path('undo'), ['change' => $last]];
+        $said = array_map(static fn (array $answer): string => $answer[0][1], $this->atOnce([$undo, $undo]));
+        sort($said);
+        self::assertStringContainsString('Undone: Create layer Two.', implode(' ', $said));
+        self::assertStringContainsString('“Create layer Two” was taken back already, by you.', implode(' ', $said));
+        self::assertSame(['One'], $this->project->layers()->whereIn('name', ['One', 'Two'])->pluck('name')->all());
+    }
+
+    private function path(string $path): string
+    {
+        return "/projects/{$this->project->key}/$path";
+    }
+}
