@@ -21,7 +21,8 @@ return [
         'stack' => [
             'driver' => 'stack',
             'channels' => explode(',', (string) env('LOG_STACK', 'single')),
-            'ignore_exceptions' => false,
+            // On a full disk nothing can be logged either; that must not be what people see.
+            'ignore_exceptions' => true,
         ],
 
         'single' => [

@@ -9,6 +9,9 @@ return [
     ],
     // The database connection on which long work tells how far it is, beside the one that it works on.
     'aside' => env('SHELF_ASIDE', 'aside'),
+    // Bytes that one person may keep, and bytes that must stay free on the disk.
+    'quota' => (int) env('SHELF_QUOTA', 20_000_000_000),
+    'reserve' => (int) env('SHELF_RESERVE', 300_000_000),
     // Triangles that the machine is asked to draw at most while a person works.
     'budget' => (int) env('SHELF_BUDGET', 400_000),
     // How many more times a finished picture is drawn with a shifted raster, to smooth its edges.

@@ -40,6 +40,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/sign-out', [SessionController::class, 'destroy'])->name('sign-out');
     Route::post('/theme', [SessionController::class, 'theme'])->name('theme');
     Route::get('/projects', [ProjectController::class, 'index'])->name('projects');
+    Route::get('/imports/room', [ImportController::class, 'room'])->middleware('throttle:60,1')->name('imports.room');
     Route::post('/imports', [ImportController::class, 'store'])->middleware('throttle:60,1')->name('imports.store');
 
     Route::middleware('can:own,import')->group(function (): void {

@@ -9,6 +9,7 @@ use App\Models\Project;
 use App\Models\User;
 use App\Models\View;
 use App\Scenes\SceneStore;
+use Illuminate\Support\Facades\Gate;
 use VineShelf\Facts\Facts;
 use VineShelf\Layers\Contents;
 use VineShelf\Layers\LayerTree;
@@ -28,6 +29,8 @@ use VineShelf\Scene\Scene;
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
 final class Bench
 {
+    private ?bool $mayChange = null;
+
     private ?Scene $scene = null;
 
     private ?LayerTree $layers = null;
@@ -66,6 +69,12 @@ final class Bench
     public static function of(Project $project, User $person): self
     {
         return new self(app(SceneStore::class), $project, $person, Desk::of($project, $person));
+    }
+
+    /** Whether the person may change the project, and not only look at it. */
+    public function mayChange(): bool
+    {
+        return $this->mayChange ??= Gate::forUser($this->person)->allows('change', $this->project);
     }
 
     public function scene(): Scene

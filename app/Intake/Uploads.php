@@ -4,39 +4,67 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use App\Bench\Refused;
+use App\Files\Kept;
+use App\Files\UnableToKeep;
 use App\Jobs\TakeIn;
 use App\Models\Import;
 use App\Models\Project;
 use App\Models\User;
-use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use VineShelf\Layers\SortBy;
 
 /** Receives a file and queues its import. */
 final class Uploads
 {
-    /** Moves the file at $path to where the worker finds it. */
+    /**
+     * Moves the file at $path to where the worker finds it.
+     *
+     * @throws Refused      when there is no room for it
+     * @throws UnableToKeep
+     */
     public function receive(User $person, ?Project $project, string $path, string $fileName, SortBy $sortBy, string $property): Import
     {
+        $bytes = (int) @filesize($path);
+        Room::check($person, $bytes);
         $key = Str::lower(Str::random(20));
         $kept = 'uploads/'.$key;
-        $disk = Storage::disk('local');
-        $disk->makeDirectory('uploads');
-        if (! @rename($path, $disk->path($kept)) && ! copy($path, $disk->path($kept))) {
-            throw new \RuntimeException('The file could not be kept.');
-        }
-        $import = Import::query()->create([
-            'key' => $key,
-            'user_id' => $person->id,
-            'project_id' => $project?->id,
-            'file_name' => mb_strimwidth(mb_scrub($fileName), 0, 200, '…'),
-            'path' => $kept,
-            'bytes' => (int) filesize($disk->path($kept)),
-            'sort_by' => $sortBy->value,
-            'property' => mb_strimwidth($property, 0, 100),
-        ]);
-        TakeIn::dispatch($import->id);
+        self::move($path, $kept, $bytes);
+        try {
+            // The row and its job come together or not at all.
+            return DB::transaction(static function () use ($key, $kept, $bytes, $person, $project, $fileName, $sortBy, $property): Import {
+                $import = Import::query()->create([
+                    'key' => $key,
+                    'user_id' => $person->id,
+                    'project_id' => $project?->id,
+                    'file_name' => mb_strimwidth(str_replace("\0", '', mb_scrub($fileName)), 0, 200, '…'),
+                    'path' => $kept,
+                    'bytes' => $bytes,
+                    'sort_by' => $sortBy->value,
+                    'property' => mb_strimwidth($property, 0, 100),
+                ]);
+                TakeIn::dispatch($import->id);
 
-        return $import;
+                return $import;
+            });
+        } catch (\Throwable $error) {
+            Kept::disk()->delete($kept);
+            throw $error;
+        }
+    }
+
+    /** @throws UnableToKeep */
+    private static function move(string $path, string $kept, int $bytes): void
+    {
+        $disk = Kept::disk();
+        $disk->makeDirectory('uploads');
+        if (@rename($path, $disk->path($kept))) {
+            return;
+        }
+        if (! @copy($path, $disk->path($kept)) || filesize($disk->path($kept)) !== $bytes) {
+            $disk->delete($kept);
+            throw UnableToKeep::file($kept, $bytes);
+        }
     }
 }

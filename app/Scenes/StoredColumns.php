@@ -53,26 +53,34 @@ final class StoredColumns implements ColumnSource
 
     private function baseColumn(string $name): ?string
     {
-        [$file, $length] = $this->base()->columns[$name] ?? ['', 0];
-        $found = $file === '' ? null : $this->store->read($file, $length);
-        if ($found === null) {
-            $this->rebuild();
-            $found = $this->built[$name] ?? null;
-        }
-
-        return $found;
+        return $this->fromFile($this->base(), $name) ?? $this->built[$name] ?? $this->rebuilt($name);
     }
 
     private function factsColumn(string $name): ?string
     {
-        [$file, $length] = $this->facts()->columns[$name] ?? ['', 0];
-        $found = $file === '' ? null : $this->store->read($file, $length);
+        $found = $this->fromFile($this->facts(), $name) ?? $this->built[$name] ?? null;
         if ($found === null && ! isset($this->built['properties'])) {
             $this->rebuildFacts();
             $found = $this->built[$name] ?? null;
         }
 
         return $found;
+    }
+
+    private function fromFile(Manifest $manifest, string $name): ?string
+    {
+        [$file, $length] = $manifest->columns[$name] ?? ['', 0];
+
+        return $file === '' ? null : $this->store->read($file, $length);
+    }
+
+    private function rebuilt(string $name): ?string
+    {
+        if (! isset($this->built['kind'])) {
+            $this->rebuild();
+        }
+
+        return $this->built[$name] ?? null;
     }
 
     private function names(string $derived): DerivedNames
@@ -92,7 +100,7 @@ final class StoredColumns implements ColumnSource
     private function base(): Manifest
     {
         $this->base ??= $this->store->manifest($this->project, $this->project->revision);
-        if ($this->base === null) {
+        if ($this->base === null && ! isset($this->built['kind'])) {
             $this->rebuild();
         }
 

@@ -6,6 +6,7 @@ namespace App\Workbench;
 
 use App\Bench\Bench;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Relatives;
@@ -22,6 +23,9 @@ final readonly class PickCard
         public int $triangles,
         public int $hidden,
         public array $numbers,
+        /** @var array<int, int> picked objects by their own lock */
+        public array $locks,
+        public Lock $nextLock,
     ) {}
 
     public static function of(Bench $bench): ?self
@@ -39,6 +43,8 @@ final readonly class PickCard
         $kinds = array_filter($kinds);
         $held = Relatives::within($scene, $picked);
         $layers = $bench->pickedByLayer();
+        $locks = $scene->locks()->histogram($picked);
+        krsort($locks);
         $hidden = $picked->and($bench->inEffect()->rungs()->being(Rung::Hidden->value))->count();
         $first = $picked->slice(0, 1)[0];
         arsort($kinds);
@@ -56,6 +62,20 @@ final readonly class PickCard
             $scene->trianglesOf($held),
             $hidden,
             [$scene->number($first)],
+            $locks,
+            // Where they differ, first all become as protected as the most protected one.
+            count($locks) === 1 ? Lock::from((int) array_key_first($locks))->next() : Lock::from(max([0, ...array_keys($locks)])),
         );
+    }
+
+    /** What the whole pick's own locks are, and what the button does. */
+    public function lockTitle(): string
+    {
+        $now = [];
+        foreach ($this->locks as $lock => $objects) {
+            $now[] = ($this->count === 1 ? '' : number_format($objects).' ').mb_strtolower(Lock::from($lock)->label());
+        }
+
+        return 'Now '.implode(', ', $now).'; the button makes it '.mb_strtolower($this->nextLock->label()).' (L)';
     }
 }

@@ -19,12 +19,17 @@ export function startUpload(form) {
         request = null;
         file.value = '';
     };
-    const send = (/** @type {File} */ chosen) => {
+    const send = async (/** @type {File} */ chosen) => {
         if (request) return fail('One file is on its way already; wait for it, or stop it.');
         error.hidden = true;
         if (!/\.(glb|gltf|zip)$/i.test(chosen.name)) return fail(`“${chosen.name}” is not a .glb, .gltf or .zip file.`);
         const body = new FormData(form);
         body.set('file', chosen);
+        progress.hidden = false;
+        words.textContent = `Sending ${chosen.name}`;
+        // Better to hear that there is no room before it is sent than after.
+        const room = await fetch(`${form.action}/room?bytes=${chosen.size}`, { headers: { Accept: 'application/json' } }).catch(() => null);
+        if (room?.status === 422) return fail(firstError(parsed(await room.text())) ?? 'There is no room for this file.');
         request = new XMLHttpRequest();
         request.open('POST', form.action);
         request.setRequestHeader('Accept', 'application/json');
@@ -36,12 +41,10 @@ export function startUpload(form) {
         request.addEventListener('load', () => {
             const answer = parsed(request?.responseText ?? '');
             if (request?.status === 200 && answer.page) location.href = answer.page;
-            else fail(answer.errors ? Object.values(answer.errors)[0][0] : request?.status === 413 ? 'The file is larger than the server takes.' : 'The file could not be sent. Try again.');
+            else fail(firstError(answer) ?? (request?.status === 413 ? 'The file is larger than the server takes.' : 'The file could not be sent. Try again.'));
         });
         request.addEventListener('error', () => fail('The connection broke while the file was sent. Try again.'));
         request.addEventListener('abort', () => fail('Stopped. Nothing was kept.'));
-        progress.hidden = false;
-        words.textContent = `Sending ${chosen.name}`;
         request.send(body);
     };
 
@@ -79,6 +82,11 @@ export function startUpload(form) {
 /** @param {number} bytes */
 function megabytes(bytes) {
     return `${(bytes / 1e6).toFixed(1)} MB`;
+}
+
+/** @param {{errors?: Record<string, string[]>}} answer */
+function firstError(answer) {
+    return answer.errors ? Object.values(answer.errors)[0][0] : null;
 }
 
 /** @param {string} text @returns {{page?: string, errors?: Record<string, string[]>}} */

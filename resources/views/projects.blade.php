@@ -36,7 +36,7 @@
             @forelse ($projects as $project)
                 <li>
                     <a href="{{ route('workbench', $project) }}" class="project">
-                        <span class="project-picture">@if (isset($pictures[$project->id]))<img src="{{ route('views.picture', [$project, $pictures[$project->id]]) }}" alt="">@else<x-logo />@endif</span>
+                        <span class="project-picture">@if (isset($pictures[$project->id]))<img src="{{ route('views.picture', [$project, $pictures[$project->id][0]]) }}?{{ $pictures[$project->id][1] }}" alt="">@else<x-logo />@endif</span>
                         <span class="project-name" title="{{ $project->name }}">{{ $project->name }}</span>
                     </a>
                     @php($source = $project->sources->first())

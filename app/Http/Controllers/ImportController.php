@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Bench\Refused;
+use App\Files\UnableToKeep;
+use App\Intake\Room;
+use App\Intake\Staging;
 use App\Intake\Uploads;
 use App\Models\Import;
 use App\Models\ImportState;
@@ -41,9 +45,28 @@ final class ImportController
         if (preg_match('~\.(glb|gltf|zip)$~i', $name) !== 1) {
             return new JsonResponse(['errors' => ['file' => ["\"$name\" is not a .glb, .gltf or .zip file."]]], 422);
         }
-        $import = $uploads->receive($person, $project, $file->getRealPath() ?: '', $name, SortBy::from($given['sort_by']), (string) ($given['property'] ?? ''));
+        try {
+            $import = $uploads->receive($person, $project, $file->getRealPath() ?: '', $name, SortBy::from($given['sort_by']), (string) ($given['property'] ?? ''));
+        } catch (Refused|UnableToKeep $full) {
+            return new JsonResponse(['errors' => ['file' => [$full->getMessage()]]], $full instanceof Refused ? 422 : 507);
+        }
 
         return new JsonResponse(['import' => $import->key, 'page' => route('imports.show', $import)]);
+    }
+
+    /** Says whether there is room for a file before it is sent. */
+    public function room(Request $request): JsonResponse
+    {
+        $given = $request->validate(['bytes' => ['required', 'integer', 'min:0', 'max:1000000000000']]);
+        /** @var User $person */
+        $person = $request->user();
+        try {
+            Room::check($person, (int) $given['bytes']);
+        } catch (Refused $full) {
+            return new JsonResponse(['errors' => ['file' => [$full->getMessage()]]], 422);
+        }
+
+        return new JsonResponse(['room' => true]);
     }
 
     public function show(Request $request, Import $import): View|RedirectResponse|Response
@@ -59,10 +82,14 @@ final class ImportController
 
     public function stop(Import $import): View
     {
-        $import->update(['stop' => true]);
-        if ($import->state === ImportState::Waiting) {
-            $import->update(['state' => ImportState::Stopped]);
+        // What waits is over at once; what runs hears of it.
+        $stopped = Import::query()->whereKey($import->id)->where('state', ImportState::Waiting->value)->update(['stop' => true, 'state' => ImportState::Stopped->value]);
+        if ($stopped === 1) {
+            (new Staging($import))->abandon();
+        } else {
+            Import::query()->whereKey($import->id)->update(['stop' => true]);
         }
+        $import->refresh();
 
         return view('partials.import', ['import' => $import]);
     }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Files\Kept;
+use App\Intake\Staging;
 use App\Models\Import;
 use App\Models\Project;
 use App\Models\Source;
@@ -11,7 +13,6 @@ use App\Models\User;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Storage;
 use Illuminate\View\View;
 
 final class ProjectController
@@ -21,8 +22,11 @@ final class ProjectController
         /** @var User $person */
         $person = $request->user();
         $projects = $person->projects()->orderByDesc('projects.updated_at')->with('sources')->get();
-        $pictures = DB::table('views')->whereIn('project_id', $projects->modelKeys())->where('picture', '!=', '')
-            ->selectRaw('project_id, min(no) as no')->groupBy('project_id')->pluck('no', 'project_id');
+        // A picture's address names the picture, so that another one is another address.
+        $pictures = [];
+        foreach (DB::table('views')->whereIn('project_id', $projects->modelKeys())->where('picture', '!=', '')->orderByDesc('position')->orderByDesc('no')->get(['project_id', 'no', 'picture']) as $view) {
+            $pictures[$view->project_id] = [$view->no, substr(md5($view->picture), 0, 8)];
+        }
 
         return view('projects', [
             'projects' => $projects,
@@ -48,11 +52,13 @@ final class ProjectController
 
     public function destroy(Project $project): RedirectResponse
     {
-        $imports = Import::query()->where('project_id', $project->id)->pluck('key');
+        $imports = Import::query()->where('project_id', $project->id)->get();
+        // An import that is on its way hears that it has to stop; its files go when it does.
+        Import::query()->where('project_id', $project->id)->update(['stop' => true]);
         $project->delete();
-        Storage::disk('local')->deleteDirectory($project->folder());
-        foreach ($imports as $key) {
-            Storage::disk('local')->deleteDirectory("sources/$key");
+        Kept::disk()->deleteDirectory($project->folder());
+        foreach ($imports as $import) {
+            (new Staging($import))->abandon();
         }
 
         return redirect()->route('projects')->with('message', "$project->name was deleted.");

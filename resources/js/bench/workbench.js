@@ -122,11 +122,12 @@ export class Workbench {
 
     /** @param {string[]} keys @param {number} lock */
     setLock(keys, lock) {
-        return this.server.ask('POST', '/locks', { keys: keys.join(','), lock });
+        return this.may() && this.server.ask('POST', '/locks', { keys: keys.join(','), lock });
     }
 
     /** @param {number} layer */
     async deleteLayer(layer) {
+        if (!this.may()) return;
         if (layer === 1) return this.say('Unsorted is always there; it cannot be deleted.');
         this.openDialog(`/layers/${layer}/delete`);
     }
@@ -157,6 +158,7 @@ export class Workbench {
     /** Renames in place; Enter keeps, Escape leaves it. @param {HTMLElement} row */
     rename(row) {
         const key = row.dataset.key ?? '';
+        if (!this.may()) return;
         if (key === 'L1') return this.say('Unsorted keeps its name.');
         row.draggable = false;
         renameInPlace(/** @type {HTMLElement} */ (row.querySelector('.name > .label')), row.dataset.name ?? '', {
@@ -194,7 +196,7 @@ export class Workbench {
     /** @param {string} id of a command @param {HTMLElement} [from] the button that gave it; its own button when a key or the command box did */
     command(id, from = this.element.querySelector(`[data-command="${id}"]`) ?? document.body) {
         const command = this.byId.get(id);
-        if (command?.changes && !this.mayChange) return this.say('You may look at this project, not change it.');
+        if (command?.changes && !this.may()) return undefined;
         return command?.run(from);
     }
 
@@ -278,10 +280,16 @@ export class Workbench {
         this.say(this.picked === 0 ? 'Nothing is picked; pick one object first.' : 'Several objects are picked; pick one to ask why.');
     }
 
-    /** The pick goes one step on: open, guarded, locked, open. */
+    /** The whole pick goes one step on: open, guarded, locked, open. The card knows which step that is. */
     lockPick() {
-        const locked = Number(document.querySelector('.rows .row.picked')?.getAttribute('data-lock') ?? 0);
-        if (this.picked > 0) this.server.ask('POST', '/locks', { lock: (locked + 1) % 3 });
+        const button = /** @type {HTMLElement | null} */ (document.querySelector('#card [data-command=lock-pick]'));
+        if (button) this.server.ask('POST', '/locks', { lock: button.dataset.lock });
+    }
+
+    /** Whether the person may change the project; says so if not. */
+    may() {
+        if (!this.mayChange) this.say('You may look at this project, not change it.');
+        return this.mayChange;
     }
 
     listen() {
@@ -338,6 +346,7 @@ export class Workbench {
         if (at < 0) return;
         event.preventDefault();
         const view = /** @type {HTMLElement} */ (buttons[at].closest('.view'));
+        if ((event.key === 'F2' || event.key === 'Delete') && !this.may()) return;
         if (event.key === 'F2') return this.menus.renameView(view);
         if (event.key === 'Delete') return void this.server.ask('DELETE', `/views/${view.dataset.view}`);
         const next = buttons[Math.max(0, Math.min(buttons.length - 1, at + (event.key === 'ArrowRight' ? 1 : -1)))];

@@ -6,13 +6,13 @@
         <span class="crumb">@foreach ($sources->take(1) as $source)<a href="{{ route('projects.report', [$project, $source]) }}">{{ $sources->count() === 1 ? 'one source' : $sources->count().' sources' }}</a>@endforeach</span>
         <span class="gap"></span>
         <div id="meter">@include('workbench.meter')</div>
-        <div id="history" class="history">@include('workbench.history')</div>
+        <div id="history" class="history">@if ($bench->mayChange()) @include('workbench.history') @endif</div>
         <button class="icon-button" data-command="commands" title="Every command and every name (Ctrl+K)" aria-label="Commands and names">{!! Icon::svg('command') !!}</button>
         <button class="icon-button" data-command="keys" title="Keys (?)" aria-label="Keys">{!! Icon::svg('help-circle') !!}</button>
         <x-person-menu />
     </header>
     <main class="work" id="work"
-        data-base="{{ route('workbench', $project) }}" data-budget="{{ config('shelf.budget') }}" data-smoothing="{{ config('shelf.smoothing') }}" data-may-change="{{ Illuminate\Support\Facades\Gate::allows('change', $project) ? 1 : 0 }}" style="--tracks: {{ $bench->arrangement()->tracks() }}">
+        data-base="{{ route('workbench', $project) }}" data-budget="{{ config('shelf.budget') }}" data-smoothing="{{ config('shelf.smoothing') }}" data-may-change="{{ $bench->mayChange() ? 1 : 0 }}" style="--tracks: {{ $bench->arrangement()->tracks() }}">
         <section class="ledger" aria-label="Ledger">
             <div class="lenses"><span role="tablist" aria-label="Lens">
                 @foreach (App\Bench\Arrangement::LENSES as $lens => $label)

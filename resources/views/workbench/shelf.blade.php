@@ -12,8 +12,12 @@
                 @if ($new > 0)<span class="badge">{{ $new }} new {{ $new === 1 ? 'layer' : 'layers' }}</span>@endif
                 <span class="facets">@if ($view->camera !== null)<i title="Keeps the camera">{!! Icon::svg('camera') !!}</i>@endif @if ($view->keepsRungs())<i title="Keeps the rungs">{!! App\View\Marks::rung(VineShelf\Rungs\Rung::Full, VineShelf\Rungs\Rung::Full) !!}</i>@endif</span>
             </button>
-            <span class="view-name"><span class="label" title="{{ $view->name }}">{{ $view->name }}</span><button class="more-button" tabindex="-1" data-command="view-menu" data-view="{{ $view->no }}" aria-label="More for {{ $view->name }}" aria-haspopup="menu">{!! Icon::svg('ellipsis') !!}</button></span>
+            <span class="view-name"><span class="label" title="{{ $view->name }}">{{ $view->name }}</span> @if ($bench->mayChange())<button class="more-button" tabindex="-1" data-command="view-menu" data-view="{{ $view->no }}" aria-label="More for {{ $view->name }}" aria-haspopup="menu">{!! Icon::svg('ellipsis') !!}</button>@endif</span>
         </li>
     @endforeach
-    <li class="keep"><button data-command="keep-view" title="Keep this view (V)">{!! Icon::svg('plus') !!} Keep this view</button></li>
+    @if ($bench->mayChange())
+        <li class="keep"><button data-command="keep-view" title="Keep this view (V)">{!! Icon::svg('plus') !!} Keep this view</button></li>
+    @elseif ($views->isEmpty())
+        <li class="keep"><p>No views yet.</p></li>
+    @endif
 </ul>

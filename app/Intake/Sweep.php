@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use App\Changes\Edits\Edits;
+use App\Changes\Edits\RowEdit;
+use App\Files\Kept;
+use App\Jobs\TakeIn;
+use App\Models\Change;
+use App\Models\Import;
+use App\Models\Project;
+use App\Scenes\SceneStore;
+use Illuminate\Filesystem\FilesystemAdapter;
+use Illuminate\Support\Facades\DB;
+
+/** Removes files that nothing names, and gives imports that nobody works on back to the queue. What is younger than an hour may be on its way and stays. */
+final class Sweep
+{
+    private const YOUNG = 3600;
+
+    private readonly FilesystemAdapter $disk;
+
+    private int $removed = 0;
+
+    public function __construct()
+    {
+        $this->disk = Kept::disk();
+    }
+
+    /** @return array{removed: int, resumed: int} files that went, imports that the queue has again */
+    public function run(): array
+    {
+        $open = Import::query()->whereIn('state', ['waiting', 'running'])->pluck('key')->all();
+        $named = DB::table('packs')->select('file')->union(DB::table('textures')->select('file'))->pluck('file')->map(static fn (mixed $file): string => explode('/', (string) $file)[1] ?? '')->unique()->all();
+        $this->clear('uploads', array_fill_keys($open, true));
+        $this->clear('staging', array_fill_keys($open, true));
+        $this->clear('sources', array_fill_keys([...$open, ...$named], true));
+        $this->clear('projects', array_fill_keys(Project::query()->pluck('key')->all(), true));
+        foreach (Project::query()->cursor() as $project) {
+            $this->clearProject($project);
+        }
+
+        return ['removed' => $this->removed, 'resumed' => $this->resume()];
+    }
+
+    /** @param array<string, true> $named what stays: files and folders directly in the folder */
+    private function clear(string $folder, array $named): void
+    {
+        foreach ($this->disk->directories($folder) as $inner) {
+            if (! isset($named[basename($inner)])) {
+                $this->remove($this->disk->allFiles($inner), $inner);
+            }
+        }
+        $this->remove(array_filter($this->disk->files($folder), static fn (string $file): bool => ! isset($named[basename($file)])));
+    }
+
+    private function clearProject(Project $project): void
+    {
+        foreach ($this->disk->directories($project->folder()) as $inner) {
+            if (preg_match('~^index-(\d+)$~D', basename($inner), $found) === 1 && (int) $found[1] !== SceneStore::LAYOUT) {
+                $this->remove($this->disk->allFiles($inner), $inner);
+            }
+        }
+        $pictures = $this->disk->files($project->folder().'/pictures');
+        if ($pictures !== []) {
+            $named = array_fill_keys($this->pictures($project), true);
+            $this->remove(array_filter($pictures, static fn (string $file): bool => ! isset($named[$file])));
+        }
+        $this->remove(array_filter($this->disk->allFiles($project->folder()), static fn (string $file): bool => str_contains($file, '.part-')));
+    }
+
+    /** @return list<string> files of pictures that the project, its views, or a change that can be taken back or done again names */
+    private function pictures(Project $project): array
+    {
+        $files = [$project->picture, ...$project->views()->pluck('picture')->all()];
+        foreach (Change::query()->where('project_id', $project->id)->where('name', 'like', '%view%')->cursor() as $change) {
+            try {
+                $steps = Edits::unpack($change->edits)->steps;
+            } catch (\JsonException) {
+                continue;
+            }
+            foreach ($steps as $step) {
+                if ($step instanceof RowEdit && $step->table === 'views') {
+                    array_push($files, $step->before['picture'] ?? '', $step->after['picture'] ?? '');
+                }
+            }
+        }
+
+        return array_values(array_filter($files, is_string(...)));
+    }
+
+    /**
+     * @param array<array-key, string> $files
+     * @param string|null              $folder goes with them when all are old
+     */
+    private function remove(array $files, ?string $folder = null): void
+    {
+        $old = array_filter($files, fn (string $file): bool => $this->disk->exists($file) && $this->disk->lastModified($file) < time() - self::YOUNG);
+        if ($folder !== null && count($old) === count($files)) {
+            $this->disk->deleteDirectory($folder);
+        } else {
+            array_map($this->disk->delete(...), $old);
+        }
+        $this->removed += count($old);
+    }
+
+    /** Imports whose job is lost start again; those whose file is lost are over. */
+    private function resume(): int
+    {
+        $resumed = 0;
+        foreach (Import::query()->whereIn('state', ['waiting', 'running'])->where('updated_at', '<', now()->subSeconds(self::YOUNG))->get() as $import) {
+            if (! $this->disk->exists($import->path)) {
+                $import->update(['state' => 'failed', 'error' => 'The file was lost on its way; give it again.', 'stage' => '']);
+            } elseif (! DB::table('jobs')->where('payload', 'like', '%importId%;i:'.$import->id.';%')->exists()) {
+                TakeIn::dispatch($import->id);
+                $resumed++;
+            }
+        }
+
+        return $resumed;
+    }
+}
