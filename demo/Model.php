@@ -34,6 +34,9 @@ final class Model
     /** @var list<array<string, mixed>> */
     private array $lights = [];
 
+    /** @var list<int> nodes as they stand in the file, where that is not as they came */
+    private array $order = [];
+
     public int $triangles = 0;
 
     /** @param float $detail how finely round things are cut; 1 is the demo */
@@ -139,12 +142,26 @@ final class Model
         return $this->node($parent, $name, [], $eye, 0.0, [1.0, 1.0, 1.0], ['camera' => $camera, 'rotation' => $rotation]);
     }
 
+    /** Puts the nodes into the file in no order, as some exporters do; the first stays the first. */
+    public function shuffle(): void
+    {
+        $order = range(1, count($this->nodes) - 1);
+        for ($last = count($order) - 1; $last > 0; $last--) {
+            $other = mt_rand(0, $last);
+            [$order[$last], $order[$other]] = [$order[$other], $order[$last]];
+        }
+        $this->order = [0, ...$order];
+    }
+
     /** @param resource $out */
     public function write($out): void
     {
-        foreach ($this->nodes as $index => $node) {
+        $order = $this->order === [] ? array_keys($this->nodes) : $this->order;
+        $places = array_flip($order);
+        foreach ($order as $index) {
+            $node = $this->nodes[$index];
             if (isset($this->children[$index])) {
-                $node['children'] = $this->children[$index];
+                $node['children'] = array_map(static fn (int $child): int => $places[$child], $this->children[$index]);
             }
             $this->file->add('nodes', $node);
         }
