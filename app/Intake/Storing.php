@@ -213,7 +213,6 @@ final class Storing
         $count = $objects->count();
         $first = $project->next_object - 1;
         $keys = StableKeys::of($objects);
-        $identity = Rows::bytes(Affine::pack(Affine::IDENTITY));
         $facts = $this->prepared->packer->meshes;
         $meshes = $this->prepared->meshes;
         $told = fn (int $in) => $this->progress->tell('Storing the objects', $in, $count, $in);
@@ -228,7 +227,7 @@ final class Storing
                 ."\t".($mesh < 0 ? "0\t0\t0" : $meshes[$mesh]."\t".$facts[$mesh]->triangles * $drawn."\t".$facts[$mesh]->vertices * $drawn)
                 ."\t".$objects->kinds[$row]."\t".$source->id."\t".Rows::text($objects->names[$row])
                 ."\t".($properties === null ? '' : self::className($properties))."\t".Rows::text($keys[$row])
-                ."\t".($mesh < 0 ? $identity : Rows::bytes(substr($objects->transforms, $row * 96, 96)))
+                ."\t".Rows::bytes($mesh < 0 && $objects->kinds[$row] === 0 ? '' : Affine::shortened(substr($objects->transforms, $row * 96, 96)))
                 ."\t".(isset($objects->instances[$row]) ? Rows::bytes($objects->instances[$row]) : '\\N')
                 ."\t".($properties === null ? '\\N' : Rows::text(str_replace('\\u0000', '', $properties))));
         }

@@ -40,7 +40,7 @@ final class SceneQuery
                 $triangles[$number] = (int) $weight;
                 $meshes[$number] = (int) $mesh;
                 $placed[$number] = strlen($placements);
-                $placements .= (string) hex2bin($instances === '\\N' ? substr($transform, 3) : substr($instances, 3));
+                $placements .= $instances === '\\N' ? Affine::lengthened((string) hex2bin(substr($transform, 3))) : (string) hex2bin(substr($instances, 3));
             }
         }
         $numbers = array_keys($parents);
@@ -103,7 +103,7 @@ final class SceneQuery
             }
             $facts->add($row, (int) $mesh, (int) $vertices, (int) $source, self::plain($class), $properties === '\\N' ? null : self::plain($properties));
             if ($transform !== '\\N') {
-                $m = Affine::unpack((string) hex2bin(substr($transform, 3)));
+                $m = Affine::unpack(Affine::lengthened((string) hex2bin(substr($transform, 3))));
                 $facts->spot($row, [$m[3], $m[7], $m[11]]);
             }
         }

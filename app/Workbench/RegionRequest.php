@@ -11,12 +11,18 @@ use VineShelf\Geometry\Shapes;
 use VineShelf\Picking\Camera;
 use VineShelf\Picking\Region;
 use VineShelf\Picking\RegionPick;
+use VineShelf\Picking\Stroke;
 use VineShelf\Scene\Bits;
 
 /** A region as the canvas sends it: the shape in pixels, and the camera that it was drawn through. */
 final readonly class RegionRequest
 {
-    private const MOST_POINTS = 600;
+    /** Points that a request may have, and that are left of a lasso and of a brush's way once they are thinned. */
+    private const MOST_POINTS = 20_000;
+
+    private const LASSO = 600;
+
+    private const BRUSH = 200;
 
     private function __construct(private Camera $camera, private Region $region, private bool $inside) {}
 
@@ -29,9 +35,7 @@ final readonly class RegionRequest
         $given = Validator::make(is_array($decoded) ? $decoded : [], [
             'shape' => ['required', 'in:rectangle,circle,polygon,lasso,brush'],
             'inside' => ['required', 'boolean'],
-            'points' => ['required', 'array', 'min:1', 'max:'.self::MOST_POINTS],
-            'points.*' => ['array', 'size:2'],
-            'points.*.*' => ['numeric', 'between:-20000,20000'],
+            'points' => ['required', 'array', self::checkPoints(...)],
             'radius' => ['nullable', 'numeric', 'between:1,2000'],
             'width' => ['required', 'numeric', 'between:1,20000'],
             'height' => ['required', 'numeric', 'between:1,20000'],
@@ -53,6 +57,26 @@ final readonly class RegionRequest
         return new self($camera, self::region($given), $given['inside']);
     }
 
+    /** A rule for each of thousands of points would take longer than to look for what they catch. */
+    private static function checkPoints(string $field, mixed $points, \Closure $fail): void
+    {
+        $points = is_array($points) ? $points : [];
+        if ($points === [] || count($points) > self::MOST_POINTS) {
+            $fail('A region has 1 to '.number_format(self::MOST_POINTS).' points; this one has '.number_format(count($points)).'.');
+
+            return;
+        }
+        foreach ($points as $point) {
+            foreach (is_array($point) && count($point) === 2 && array_is_list($point) ? $point : [null] as $value) {
+                if (! is_int($value) && ! is_float($value) || abs($value) > 20_000) {
+                    $fail('A point of a region is two numbers up to 20,000 pixels.');
+
+                    return;
+                }
+            }
+        }
+    }
+
     public function find(Bench $bench, Shapes $shapes): Bits
     {
         return (new RegionPick($bench->facts(), $bench->inEffect(), $shapes, $this->camera, $this->region, $this->inside))->find();
@@ -61,7 +85,10 @@ final readonly class RegionRequest
     /** @param array{shape: string, points: list<array{int|float, int|float}>, radius?: int|float} $given */
     private static function region(array $given): Region
     {
-        $points = array_map(static fn (array $point): array => [(float) $point[0], (float) $point[1]], $given['points']);
+        $points = array_map(static fn (array $point): array => [(float) $point[0], (float) $point[1]], array_values($given['points']));
+        if (count($points) > 3 && $given['shape'] !== 'rectangle' && $given['shape'] !== 'circle') {
+            $points = Stroke::thinned($points, $given['shape'] === 'brush' ? self::BRUSH : self::LASSO);
+        }
         [$x, $y] = $points[0];
         [$toX, $toY] = $points[count($points) - 1];
         while (count($points) < 3 && in_array($given['shape'], ['polygon', 'lasso'], true)) {

@@ -17,46 +17,69 @@ use VineShelf\Geometry\Box;
  */
 final class Bounds
 {
-    /** @param array<int, Box> $meshBoxes box in the mesh's own axes by mesh */
+    /**
+     * Placements along the axes are exact by their boxes. Of turned ones only those are looked at point by point whose loose box reaches furthest, one
+     * after the other, until no loose box reaches beyond what is exact.
+     *
+     * @param array<int, Box> $meshBoxes box in the mesh's own axes by mesh
+     */
     public static function of(Intake $intake, array $meshBoxes): Box
     {
         $objects = $intake->objects();
         $exact = new Box;
-        /** @var list<array{int, Transform}> $turned */
-        $turned = [];
-        /** @var list<Box> $loose */
-        $loose = [];
+        $rows = [];
+        /** @var array{list<float>, list<float>, list<float>, list<float>, list<float>, list<float>} $reaches by side */
+        $reaches = [[], [], [], [], [], []];
         for ($row = 1; $row <= $objects->count(); $row++) {
             $mesh = $objects->meshes[$row];
             if ($mesh < 0 || ! isset($meshBoxes[$mesh]) || $meshBoxes[$mesh]->isEmpty()) {
                 continue;
             }
-            foreach ($objects->placements($row) as $placement) {
+            foreach ($objects->placements($row) as $index => $placement) {
                 $box = $meshBoxes[$mesh]->transformed($placement);
                 if (self::alongAxes($placement)) {
                     $exact = $exact->with($box);
                 } else {
-                    $turned[] = [$mesh, $placement];
-                    $loose[] = $box;
+                    $rows[] = $row << 32 | $index;
+                    $reaches[0][] = $box->minX;
+                    $reaches[1][] = $box->minY;
+                    $reaches[2][] = $box->minZ;
+                    $reaches[3][] = $box->maxX;
+                    $reaches[4][] = $box->maxY;
+                    $reaches[5][] = $box->maxZ;
                 }
             }
         }
-        foreach (['minX', 'minY', 'minZ', 'maxX', 'maxY', 'maxZ'] as $side) {
-            $sign = str_starts_with($side, 'min') ? 1 : -1;
-            $reach = array_map(static fn (Box $box): float => $sign * $box->$side, $loose);
-            asort($reach);
-            foreach ($reach as $index => $value) {
-                if ($value >= $sign * $exact->$side) {
-                    break;
-                }
-                [$mesh, $placement] = $turned[$index];
-                foreach ($intake->primitives($mesh) as $primitive) {
+        foreach ([0, 1, 2, 3, 4, 5] as $side) {
+            while (($at = self::furthest($reaches[$side], $side < 3, $exact->toList()[$side])) !== null) {
+                $row = $rows[$at] >> 32;
+                $placement = $objects->placements($row)[$rows[$at] & 0xFFFFFFFF];
+                foreach ($intake->primitives($objects->meshes[$row]) as $primitive) {
                     $exact = $exact->with(Box::aroundTransformed($primitive->positions, $placement));
                 }
+                $reaches[$side][$at] = $side < 3 ? INF : -INF;
             }
         }
 
         return $exact;
+    }
+
+    /**
+     * @param array<int, float> $reaches
+     *
+     * @return int|null the place of the one that reaches furthest, null when none reaches beyond $exact
+     */
+    private static function furthest(array $reaches, bool $least, float $exact): ?int
+    {
+        if ($reaches === []) {
+            return null;
+        }
+        $most = $least ? min($reaches) : max($reaches);
+        if ($least ? $most >= $exact : $most <= $exact) {
+            return null;
+        }
+
+        return (int) array_search($most, $reaches, true);
     }
 
     /** @param Transform $m */

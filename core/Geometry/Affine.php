@@ -80,6 +80,42 @@ final class Affine
         return [$m[0], $m[4], $m[8], $m[12], $m[1], $m[5], $m[9], $m[13], $m[2], $m[6], $m[10], $m[14]];
     }
 
+    /**
+     * As short as it is exact, for keeping many: nothing for the identity, three numbers for what is only moved, twelve otherwise.
+     *
+     * @param string $packed as {@see pack()} gives it, one transform
+     */
+    public static function shortened(string $packed): string
+    {
+        $upright = self::upright();
+        if (substr($packed, 0, 24) !== substr($upright, 0, 24) || substr($packed, 32, 24) !== substr($upright, 32, 24) || substr($packed, 64, 24) !== substr($upright, 64, 24)) {
+            return $packed;
+        }
+        $move = substr($packed, 24, 8).substr($packed, 56, 8).substr($packed, 88, 8);
+
+        return $move === str_repeat("\0", 24) ? '' : $move;
+    }
+
+    private static function upright(): string
+    {
+        /** @var string|null $upright */
+        static $upright = null;
+
+        return $upright ??= self::pack(self::IDENTITY);
+    }
+
+    /** @return string what was {@see shortened()}, as {@see pack()} gave it */
+    public static function lengthened(string $short): string
+    {
+        if (strlen($short) > 24) {
+            return $short;
+        }
+        $upright = self::upright();
+        $short = str_pad($short, 24, "\0");
+
+        return substr($upright, 0, 24).substr($short, 0, 8).substr($upright, 32, 24).substr($short, 8, 8).substr($upright, 64, 24).substr($short, 16, 8);
+    }
+
     /** @param Transform $transform */
     public static function pack(array $transform): string
     {

@@ -38,8 +38,10 @@ final class PackWriter
     public function add(int $number, array $primitives, array $materials): PackedMesh
     {
         $box = new Box;
-        foreach ($primitives as $primitive) {
-            $box = $box->with(Box::around($primitive->positions));
+        $boxes = [];
+        foreach ($primitives as $index => $primitive) {
+            $boxes[$index] = Box::around($primitive->positions);
+            $box = $box->with($boxes[$index]);
         }
         if ($box->isEmpty()) {
             return new PackedMesh($number, $box, 0, 0, 0, hash('xxh128', ''));
@@ -50,8 +52,8 @@ final class PackWriter
         $hash = hash_init('xxh128');
         $entries = [];
         $triangles = $vertices = 0;
-        foreach ($primitives as $primitive) {
-            $entries[] = $this->primitive($primitive, $centre, $reach, $materials, $hash);
+        foreach ($primitives as $index => $primitive) {
+            $entries[] = $this->primitive($primitive, $boxes[$index], $centre, $reach, $materials, $hash);
             $triangles += $primitive->triangles();
             $vertices += $primitive->vertices();
         }
@@ -75,11 +77,11 @@ final class PackWriter
      *
      * @return array<string, mixed>
      */
-    private function primitive(Primitive $primitive, array $centre, float $reach, array $materials, \HashContext $hash): array
+    private function primitive(Primitive $primitive, Box $box, array $centre, float $reach, array $materials, \HashContext $hash): array
     {
         $count = $primitive->vertices();
         $positions = Quantizer::positions($primitive->positions, $centre[0], $centre[1], $centre[2], $reach);
-        $attributes = ['POSITION' => $this->file->accessor($this->view($positions, 34962, 8, $hash), 5122, 'VEC3', $count, ['normalized' => true] + self::range($positions))];
+        $attributes = ['POSITION' => $this->file->accessor($this->view($positions, 34962, 8, $hash), 5122, 'VEC3', $count, ['normalized' => true] + self::range($box, $centre, $reach))];
         if ($primitive->normals !== null) {
             $attributes['NORMAL'] = $this->file->accessor($this->view(Quantizer::normals($primitive->normals), 34962, 4, $hash), 5120, 'VEC3', $count, ['normalized' => true]);
         }
@@ -111,26 +113,21 @@ final class PackWriter
         return $this->file->view($bytes, $target, $stride);
     }
 
-    /** @return array{min: list<int>, max: list<int>} of the first three numbers of each vertex */
-    private static function range(string $positions): array
+    /**
+     * Rounding keeps the order, so the least and greatest places are those of the box.
+     *
+     * @param array{float, float, float} $centre
+     *
+     * @return array{min: list<int>, max: list<int>}
+     */
+    private static function range(Box $box, array $centre, float $reach): array
     {
-        $min = [32767, 32767, 32767];
-        $max = [-32768, -32768, -32768];
-        foreach (str_split($positions, 65_536) as $window) {
-            /** @var array<int, int> $n */
-            $n = unpack('s*', $window);
-            foreach ([0, 1, 2] as $axis) {
-                for ($at = 1 + $axis, $end = count($n); $at <= $end; $at += 4) {
-                    if ($n[$at] < $min[$axis]) {
-                        $min[$axis] = $n[$at];
-                    }
-                    if ($n[$at] > $max[$axis]) {
-                        $max[$axis] = $n[$at];
-                    }
-                }
-            }
-        }
+        $scale = 32767 / $reach;
+        $at = static fn (float $place, int $axis): int => (int) round(($place - $centre[$axis]) * $scale);
 
-        return ['min' => $min, 'max' => $max];
+        return [
+            'min' => [$at($box->minX, 0), $at($box->minY, 1), $at($box->minZ, 2)],
+            'max' => [$at($box->maxX, 0), $at($box->maxY, 1), $at($box->maxZ, 2)],
+        ];
     }
 }

@@ -49,7 +49,8 @@ final class DrawRecords
         $records = '';
         $recordAt = [0];
         $count = 0;
-        $sizes = [];
+        $sizes = $sides = [];
+        [$ox, $oy, $oz] = $origin;
         foreach ($order as $row => $number) {
             if ($row > 0) {
                 $recordAt[] = $count;
@@ -58,18 +59,18 @@ final class DrawRecords
             if ($row === 0 || $mesh === 0 || ! isset($facts[$mesh])) {
                 continue;
             }
-            $end = $ends[$number] ?? strlen($placements);
-            for ($at = $placed[$number]; $at < $end; $at += 96) {
-                $m = Affine::unpack($placements, $at);
-                $m[3] -= $origin[0];
-                $m[7] -= $origin[1];
-                $m[11] -= $origin[2];
-                $records .= pack('V2g12', $number, $mesh, ...$m);
+            $box = $facts[$mesh]['box'];
+            [$wide, $deep, $tall] = $sides[$mesh] ??= [$box->maxX - $box->minX, $box->maxY - $box->minY, $box->maxZ - $box->minZ];
+            $most = 0.0;
+            for ($at = $placed[$number], $end = $ends[$number] ?? strlen($placements); $at < $end; $at += 96) {
+                /** @var array<int, float> $m */
+                $m = unpack('e12', $placements, $at);
+                $records .= pack('V2g12', $number, $mesh, $m[1], $m[2], $m[3], $m[4] - $ox, $m[5], $m[6], $m[7], $m[8] - $oy, $m[9], $m[10], $m[11], $m[12] - $oz);
                 $count++;
-                $box = $facts[$mesh]['box'];
-                $size = ($box->maxX - $box->minX) * (abs($m[0]) + abs($m[4]) + abs($m[8])) + ($box->maxY - $box->minY) * (abs($m[1]) + abs($m[5]) + abs($m[9])) + ($box->maxZ - $box->minZ) * (abs($m[2]) + abs($m[6]) + abs($m[10]));
-                $sizes[$row] = max($sizes[$row] ?? 0.0, $size);
+                $size = $wide * (abs($m[1]) + abs($m[5]) + abs($m[9])) + $deep * (abs($m[2]) + abs($m[6]) + abs($m[10])) + $tall * (abs($m[3]) + abs($m[7]) + abs($m[11]));
+                $most = $size > $most ? $size : $most;
             }
+            $sizes[$row] = $most;
         }
         $recordAt[] = $count;
         arsort($sizes);

@@ -11,6 +11,7 @@ use Tests\Core\Support\SlowRegion;
 use VineShelf\Picking\Camera;
 use VineShelf\Picking\Region;
 use VineShelf\Picking\RegionPick;
+use VineShelf\Picking\Stroke;
 use VineShelf\Rungs\InEffect;
 
 final class RegionTest extends TestCase
@@ -191,5 +192,32 @@ final class RegionTest extends TestCase
         sort($numbers);
 
         return $numbers;
+    }
+
+    public function test_a_thinned_stroke_is_never_off_by_more_than_a_picture_shows(): void
+    {
+        mt_srand(12);
+        for ($round = 0; $round < 12; $round++) {
+            $points = [[100.0, 100.0]];
+            for ($step = mt_rand(1, 160); $step > 0; $step--) {
+                [$x, $y] = $points[count($points) - 1];
+                $points[] = [$x + mt_rand(-30, 40) / 10, $y + mt_rand(-20, 20) / 10];
+            }
+            $thin = Stroke::thinned($points, 100_000);
+            self::assertSame([$points[0], $points[count($points) - 1]], [$thin[0], $thin[count($thin) - 1]]);
+            foreach ($points as [$x, $y]) {
+                $nearest = INF;
+                foreach ($thin as $at => [$bx, $by]) {
+                    [$ax, $ay] = $thin[max(0, $at - 1)];
+                    for ($share = 0; $share <= 16; $share++) {
+                        $nearest = min($nearest, hypot($ax + ($bx - $ax) * $share / 16 - $x, $ay + ($by - $ay) * $share / 16 - $y));
+                    }
+                }
+                self::assertLessThan(Stroke::NEAR + 0.6, $nearest);
+            }
+        }
+        $zigzag = array_map(static fn (int $at): array => [(float) $at, $at % 2 === 0 ? 0.0 : 900.0], range(0, 4999));
+        self::assertLessThanOrEqual(200, count(Stroke::thinned($zigzag, 200)));
+        self::assertSame([[1.0, 2.0]], Stroke::thinned(array_fill(0, 5000, [1.0, 2.0]), 200));
     }
 }

@@ -63,7 +63,7 @@ final class CanvasController
         [$x, $y, $z] = $bench->facts()->origin();
         $cameras = [];
         foreach ($project->objects()->where('kind', Kind::Camera->value)->where('gone', false)->orderBy('position')->limit(500)->get(['project_id', 'no', 'name', 'kind', 'transform', 'properties']) as $object) {
-            $m = Affine::unpack(Bytes::read($object->getAttributes()['transform']));
+            $m = Affine::unpack(Affine::lengthened(Bytes::read($object->getAttributes()['transform'])));
             $camera = is_array($object->properties['camera'] ?? null) ? $object->properties['camera'] : [];
             $tall = is_numeric($camera['ymag'] ?? null) ? 2 * (float) $camera['ymag'] : null;
             $cameras[] = [

@@ -18,6 +18,8 @@ final class JsonStream
 
     private string $buffer = '';
 
+    private const AT_ONCE = 400;
+
     private int $at = 0;
 
     private int $next = 0;
@@ -39,12 +41,30 @@ final class JsonStream
             }
             if (in_array($name, $streamed, true) && $this->tryTake('~\G\[~') !== null) {
                 while ($this->tryTake('~\G\s*\]~') === null) {
-                    yield [$name, $this->decode($this->take('~\G[\s,]*(\{(?:[^{}"]++|'.self::STRING.'|(?1))*+\})~s', "in \"$name\" near byte ".$this->position()), $name)];
+                    // Many small elements at once are decoded several times as fast as one by one.
+                    foreach ($this->several($name) as $element) {
+                        yield [$name, $element];
+                    }
                 }
             } else {
                 yield [$name, $this->decode($this->take('~\G(\{(?:[^{}"]++|'.self::STRING.'|(?1))*+\}|\[(?:[^\[\]"]++|'.self::STRING.'|(?1))*+\]|'.self::STRING.'|[-+0-9.eE]++(?=[\s,}])|true|false|null)~s', "in \"$name\" near byte ".$this->position()), $name)];
             }
         }
+    }
+
+    /** @return list<mixed> the next elements of an array, as many as are whole in the window, at least one */
+    private function several(string $name): array
+    {
+        $element = '(\{(?:[^{}"]++|'.self::STRING.'|(?1))*+\})';
+        $one = $this->take('~\G[\s,]*'.$element.'~s', "in \"$name\" near byte ".$this->position());
+        $found = @preg_match('~\G(?:\s*,\s*'.$element.'){1,'.self::AT_ONCE.'}+~s', $this->buffer, $match, 0, $this->at);
+        if ($found !== 1) {
+            return [$this->decode($one, $name)];
+        }
+        $elements = $this->decode("[$one$match[0]]", $name);
+        $this->at += strlen($match[0]);
+
+        return is_array($elements) ? array_values($elements) : [];
     }
 
     private function position(): int

@@ -17,6 +17,8 @@ final class MeshReader
     /** @var array<int, TakenMesh> */
     private array $facts = [];
 
+    private bool $isSorted = true;
+
     /**
      * @param list<MeshEntry>                                                                                        $meshes
      * @param list<array{offset: array{float, float}, turn: float, scale: array{float, float}, set: int}|null> $transforms texture transform by material
@@ -32,7 +34,10 @@ final class MeshReader
     /** @return array<int, TakenMesh> the meshes asked for so far */
     public function used(): array
     {
-        ksort($this->facts);
+        if (! $this->isSorted) {
+            ksort($this->facts);
+            $this->isSorted = true;
+        }
 
         return $this->facts;
     }
@@ -57,6 +62,7 @@ final class MeshReader
         if (isset($this->facts[$index])) {
             return $this->facts[$index];
         }
+        $this->isSorted = false;
         $mesh = $this->meshes[$index] ?? throw UnreadableFile::badReference('A node', 'mesh', $index);
         $triangles = $vertices = 0;
         $kinds = [];

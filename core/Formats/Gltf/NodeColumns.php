@@ -7,9 +7,15 @@ namespace VineShelf\Formats\Gltf;
 use VineShelf\Formats\UnreadableFile;
 use VineShelf\Geometry\Affine;
 
-/** The nodes of a file as columns, in file order, counted from 0. */
+/**
+ * The nodes of a file as columns, in file order, counted from 0.
+ *
+ * @phpstan-import-type Transform from Affine
+ */
 final class NodeColumns
 {
+    private const NO_MATRIX = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
+
     public int $count = 0;
 
     /** @var list<string> */
@@ -45,7 +51,7 @@ final class NodeColumns
     public function add(Entry $node): void
     {
         $index = $this->count++;
-        $this->names[] = mb_scrub($node->text('name'));
+        $this->names[] = $node->text('name');
         $this->keep($this->meshes, $index, $node->index('mesh'));
         $this->keep($this->cameras, $index, $node->index('camera'));
         if ($node->has('extensions')) {
@@ -63,17 +69,12 @@ final class NodeColumns
         if ($node->has('extras')) {
             $this->extras[$index] = json_encode($node->raw('extras'), JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PARTIAL_OUTPUT_ON_ERROR) ?: '{}';
         }
-        if ($node->has('matrix')) {
-            $this->transforms[$index] = Affine::pack(Affine::fromColumns($node->numbers('matrix', array_fill(0, 16, 0.0))));
-        } elseif ($node->has('translation') || $node->has('rotation') || $node->has('scale')) {
-            $this->transforms[$index] = Affine::pack(Affine::compose(
-                $node->numbers('translation', [0.0, 0.0, 0.0]),
-                $node->numbers('rotation', [0.0, 0.0, 0.0, 1.0]),
-                $node->numbers('scale', [1.0, 1.0, 1.0]),
-            ));
+        $transform = $node->has('matrix') ? Affine::fromColumns($node->numbers('matrix', self::NO_MATRIX)) : self::composed($node);
+        if ($transform !== null) {
+            $this->transforms[$index] = Affine::pack($transform);
         }
         $before = -1;
-        foreach ($node->indices('children') as $child) {
+        foreach ($node->has('children') ? $node->indices('children') : [] as $child) {
             if (isset($this->parents[$child])) {
                 throw UnreadableFile::because("Node $child stands under two parents, node {$this->parents[$child]} and node $index.");
             }
@@ -85,6 +86,19 @@ final class NodeColumns
             }
             $before = $child;
         }
+    }
+
+    /** @return Transform|null null for a node that is where its parent is */
+    private static function composed(Entry $node): ?array
+    {
+        $move = $node->has('translation') ? $node->numbers('translation', [0.0, 0.0, 0.0]) : null;
+        $turn = $node->has('rotation') ? $node->numbers('rotation', [0.0, 0.0, 0.0, 1.0]) : null;
+        $scale = $node->has('scale') ? $node->numbers('scale', [1.0, 1.0, 1.0]) : null;
+        if ($turn === null && $scale === null) {
+            return $move === null ? null : [1.0, 0.0, 0.0, $move[0], 0.0, 1.0, 0.0, $move[1], 0.0, 0.0, 1.0, $move[2]];
+        }
+
+        return Affine::compose($move ?? [0.0, 0.0, 0.0], $turn ?? [0.0, 0.0, 0.0, 1.0], $scale ?? [1.0, 1.0, 1.0]);
     }
 
     /** @param array<int, int> $column */
