@@ -24,6 +24,9 @@ final class Facts
     /** @var array<string, Ranked> */
     private array $ranked = [];
 
+    /** @var array<int, Codes> by property */
+    private array $codes = [];
+
     public function __construct(public readonly Scene $scene) {}
 
     public function mesh(int $row): int
@@ -97,9 +100,15 @@ final class Facts
         if ($index === null) {
             return null;
         }
-        $code = Packed::uint32At($this->scene->column("property.$index"), $row);
+        $code = $this->codes($index)->at($row);
 
         return $code === 0 ? null : $this->words("property.$index.words")[$code] ?? null;
+    }
+
+    /** Which of its values each object has, of the property with the index. */
+    public function codes(int $index): Codes
+    {
+        return $this->codes[$index] ??= Codes::unpack($this->scene->column("property.$index"));
     }
 
     /** @return list<int|float|string> the different values of a coded column; entry 0 stands for none */

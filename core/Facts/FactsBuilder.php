@@ -20,7 +20,7 @@ use VineShelf\Scene\Coded;
  * | sources          | JSON by source number: name                                                     |
  * | spots            | row and three doubles for each object that has a place but no mesh: metres      |
  * | properties       | JSON by property name: its index N, objects that have it, whether all are numbers|
- * | property.N       | uint32 per row: index into property.N.words, 0 for none                         |
+ * | property.N       | {@see Codes}: index into property.N.words, 0 for none                           |
  * | property.N.words | JSON list of its different values                                               |
  */
 final class FactsBuilder
@@ -53,6 +53,12 @@ final class FactsBuilder
 
     /** @var array<string, array{rows: array<int, int>, words: array<string, int>, values: list<int|float|string>}> */
     private array $properties = [];
+
+    /** @var array<string, string> name that a property goes by, by the name as it is written */
+    private array $spelled = [];
+
+    /** @var array<string, string> likewise, by the name in lower case */
+    private array $known = [];
 
     private string $spots = '';
 
@@ -121,11 +127,8 @@ final class FactsBuilder
         foreach ($this->properties as $name => ['rows' => $rows, 'values' => $values]) {
             $index = count($directory) + 1;
             $directory[$name] = [$index, count($rows), array_filter($values, is_string(...)) === []];
-            $codes = array_fill(0, $this->count + 1, 0);
-            foreach ($rows as $row => $code) {
-                $codes[$row] = $code;
-            }
-            $columns["property.$index"] = pack('V*', ...$codes);
+            ksort($rows);
+            $columns["property.$index"] = Codes::pack($rows, $this->count);
             $columns["property.$index.words"] = self::json(['', ...$values]);
         }
 
@@ -134,6 +137,8 @@ final class FactsBuilder
 
     private function property(int $row, string $name, mixed $value): void
     {
+        // Two files that write "level" and "Level" have one field; it is called as it was written first.
+        $name = $this->spelled[$name] ??= $this->known[mb_strtolower($name)] ??= $name;
         if ($name === '' || $value === null || (! isset($this->properties[$name]) && count($this->properties) >= self::MOST_PROPERTIES)) {
             return;
         }

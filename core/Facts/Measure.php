@@ -54,6 +54,16 @@ enum Measure: string
         };
     }
 
+    /** How far a measured value may be off one that is written to count as equal: half a millimetre for lengths, half a thousandth for volumes. */
+    public function near(float $value): float
+    {
+        return match ($this->dimension()) {
+            0 => 0.0,
+            1 => 0.0005,
+            default => 0.0005 * abs($value),
+        };
+    }
+
     /** 0 for a plain number, 1 for metres, 3 for cubic metres. */
     public function dimension(): int
     {

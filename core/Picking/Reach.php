@@ -263,7 +263,7 @@ enum Reach: string
             if ($property !== null && $name !== $property) {
                 continue;
             }
-            $codes = self::codes($pick, static fn (int $row): int => Packed::uint32At($facts->scene->column("property.$index"), $row));
+            $codes = self::codes($pick, $facts->codes($index)->at(...));
             // One property: all values that the pick has. All of them: only what the whole pick has in common.
             if ($property !== null ? array_filter($codes) !== [] : count($codes) === 1 && $codes[0] !== 0) {
                 $rows = $facts->ranked("property.$index")->in(array_values(array_filter($codes)));

@@ -21,9 +21,6 @@ use VineShelf\Search\NameIndex;
 /** Finds the objects that a rule picks. A slow evaluator over plain objects stands in the tests and must agree. */
 final class Evaluator
 {
-    /** Measured extents are equal when they agree to this, metres. */
-    public const NEAR = 0.0005;
-
     /** @var list<Remark> */
     private array $remarks = [];
 
@@ -176,7 +173,7 @@ final class Evaluator
             $words = $this->facts->words("property.$index.words");
             $right = array_map(static fn (int|float|string $word): bool => $pattern->resembles(mb_strtolower((string) $word)), $words);
             foreach ($this->facts->ranked("property.$index")->present()->rows() as $row) {
-                $own[$row] ??= $right[Packed::uint32At($this->scene->column("property.$index"), $row)];
+                $own[$row] ??= $right[$this->facts->codes($index)->at($row)];
             }
         }
         ksort($own);
@@ -257,7 +254,7 @@ final class Evaluator
         $ranked = $this->facts->ranked((string) $column);
         $low = $node->number?->value() ?? -INF;
         $high = $node->upTo?->value() ?? INF;
-        $near = $measure === null || $measure->dimension() === 0 ? 0.0 : self::NEAR;
+        $near = $measure?->near($low === -INF ? 0.0 : $low) ?? 0.0;
 
         return match ($node->test) {
             NumberTest::Is => $ranked->between($low - $near, $low + $near),

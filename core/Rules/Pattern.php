@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace VineShelf\Rules;
 
+use VineShelf\Search\NameIndex;
+
 /**
  * Compares texts with the words of a condition. Case does not matter, accents do. With `:` the words may stand anywhere in the text,
  * unless they hold * or ?: those describe the whole text, as `=` always does.
@@ -35,18 +37,33 @@ final readonly class Pattern
     public function resembles(string $lower): bool
     {
         return match (true) {
-            $this->expression !== null => preg_match($this->expression, $lower) === 1,
+            $this->expression !== null => NameIndex::matches($this->expression, $lower),
             $this->whole => $lower === $this->words,
             default => str_contains($lower, $this->words),
         };
     }
 
-    /** A regular expression for a whole line; bytes, so that it need not check the text. */
+    /**
+     * A regular expression for a whole line; bytes, so that it need not check the text.
+     *
+     * Between two stars, the first place where a piece fits is always good enough, so nothing is ever tried twice: each piece is taken at once and for
+     * good (an atomic group), and a line costs what its length and the number of pieces cost, however many stars there are.
+     */
     private static function expression(string $words): string
     {
-        $any = '(?:[\x00-\x09\x0B-\x7F]|[\xC0-\xFF][\x80-\xBF]+)';
+        $any = '(?:[\x00-\x09\x0B-\x7F]|[\xC0-\xFF][\x80-\xBF]++)';
+        $pieces = array_map(static fn (string $piece): string => str_replace('\?', $any, preg_quote($piece, '~')), explode('*', (string) preg_replace('~\*+~', '*', $words)));
+        $last = count($pieces) - 1;
+        $expression = array_shift($pieces);
+        foreach ($pieces as $at => $piece) {
+            $expression .= match (true) {
+                $at + 1 < $last => "(?>[^\n]*?$piece)",
+                $piece === '' => '[^\n]*+',
+                default => "[^\n]*$piece",
+            };
+        }
 
-        return '~^'.strtr(preg_quote($words, '~'), ['\*' => '[^\n]*', '\?' => $any]).'$~mD';
+        return "~^$expression$~mD";
     }
 
     /** For searching many lines at once; null when there are no wildcards. */

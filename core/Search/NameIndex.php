@@ -169,7 +169,11 @@ final class NameIndex
         return Bits::ofRows($scene->count(), $rows);
     }
 
-    /** The rows whose names fit a regular expression in which ^ and $ stand for the ends of a line; it must fit whole lines. */
+    /**
+     * The rows whose names fit a regular expression in which ^ and $ stand for the ends of a line; it must fit whole lines.
+     *
+     * Should PHP give up on the whole text, each name is looked at by itself: a search that was cut short must not look like one that found nothing.
+     */
     public static function like(Scene $scene, string $expression): Bits
     {
         $text = $scene->column('names');
@@ -179,8 +183,12 @@ final class NameIndex
         $count = $scene->count();
         $at = 1;
         $end = strlen($text) - 1;
-        while ($at < $end + 1 && preg_match($expression, $text, $found, PREG_OFFSET_CAPTURE, $at) === 1) {
-            if ($found[0][1] > $end) {
+        while ($at < $end + 1) {
+            $fits = @preg_match($expression, $text, $found, PREG_OFFSET_CAPTURE, $at);
+            if ($fits === false) {
+                return self::likeOneByOne($scene, $expression);
+            }
+            if ($fits === 0 || $found[0][1] > $end) {
                 break;
             }
             $row = self::rowAt($offsets, $found[0][1], $row, $count);
@@ -189,6 +197,26 @@ final class NameIndex
         }
 
         return Bits::ofRows($count, $rows);
+    }
+
+    /** Whether one line fits an expression. @throws \RuntimeException when PHP gives up on it */
+    public static function matches(string $expression, string $line): bool
+    {
+        $fits = @preg_match($expression, $line);
+
+        return $fits === false ? throw new \RuntimeException('A pattern cannot be matched: '.preg_last_error_msg()) : $fits === 1;
+    }
+
+    private static function likeOneByOne(Scene $scene, string $expression): Bits
+    {
+        $rows = [];
+        foreach (explode("\n", $scene->column('names')) as $row => $name) {
+            if ($row > 0 && $row <= $scene->count() && self::matches($expression, $name)) {
+                $rows[] = $row;
+            }
+        }
+
+        return Bits::ofRows($scene->count(), $rows);
     }
 
     private static function rowAt(string $offsets, int $position, int $low, int $high): int

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Core;
 
 use PHPUnit\Framework\TestCase;
+use VineShelf\Facts\Codes;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Coded;
 use VineShelf\Scene\ColumnsInMemory;
@@ -105,6 +106,28 @@ final class ColumnsTest extends TestCase
                 self::assertSame(array_sum(array_map(static fn (int $row): int => $numbers[$row - 1], $rows)), $planes->sum(Bits::ofRows($length, $rows)));
             }
         }
+    }
+
+    public function test_codes_are_the_same_dense_and_sparse(): void
+    {
+        mt_srand(13);
+        foreach ([0, 1, 50, 400] as $length) {
+            foreach ([1, 2, 5, 40] as $rarity) {
+                $codes = [];
+                for ($row = 1; $row <= $length; $row++) {
+                    if (mt_rand(1, $rarity) === 1) {
+                        $codes[$row] = mt_rand(1, 90_000);
+                    }
+                }
+                $packed = Codes::pack($codes, $length);
+                $column = Codes::unpack($packed);
+                self::assertSame($codes, $column->all());
+                for ($row = 0; $row <= $length; $row++) {
+                    self::assertSame($codes[$row] ?? 0, $column->at($row));
+                }
+            }
+        }
+        self::assertLessThan(60, strlen(Codes::pack([7 => 1, 90_000 => 2, 199_999 => 1], 200_000)), 'what three objects carry takes no room');
     }
 
     public function test_masks_and_sets_are_the_same(): void

@@ -9,18 +9,29 @@ use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
 use Tests\Core\Support\RandomRule;
+use VineShelf\Facts\Codes;
+use VineShelf\Facts\DerivedColumns;
+use VineShelf\Facts\Facts;
+use VineShelf\Facts\FactsBuilder;
+use VineShelf\Facts\Measure;
 use VineShelf\Rules\Evaluator;
 use VineShelf\Rules\Field;
 use VineShelf\Rules\KnownView;
 use VineShelf\Rules\Lexer;
 use VineShelf\Rules\NumberIs;
 use VineShelf\Rules\Parser;
+use VineShelf\Rules\Pattern;
 use VineShelf\Rules\Printer;
 use VineShelf\Rules\RuleError;
 use VineShelf\Rules\StateIs;
 use VineShelf\Rules\TextIs;
+use VineShelf\Rules\TextTest;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\ColumnsInMemory;
+use VineShelf\Scene\Scene;
+use VineShelf\Scene\SceneBuilder;
+use VineShelf\Search\NameIndex;
 
 final class RulesTest extends TestCase
 {
@@ -203,6 +214,68 @@ final class RulesTest extends TestCase
         self::assertTrue($is('"a*b"', 'a*b') && ! $is('"a*b"', 'aXb'), 'in quotes a star is a star');
         self::assertFalse($is('a+(b', 'aab'), 'nothing else has a meaning');
         self::assertInstanceOf(StateIs::class, Parser::parse('Is Hidden')->tree);
+    }
+
+    public function test_wildcards_agree_with_trying_every_way_and_never_lose_a_hit(): void
+    {
+        mt_srand(31);
+        $letters = ['a', 'b', 'é', ' ', '.', '_'];
+        $text = static fn (int $longest, array $of): string => implode('', array_map(static fn (): string => $of[mt_rand(0, count($of) - 1)], range(1, mt_rand(1, $longest))));
+        for ($round = 0; $round < 3000; $round++) {
+            $pattern = $text(7, [...$letters, '*', '*', '?']);
+            if (strpbrk($pattern, '*?') === false || trim($pattern) === '') {
+                continue;
+            }
+            $name = $text(9, $letters);
+            $node = new TextIs('name', TextTest::Has, $pattern, false);
+            $slow = PlainModel::fitsLetters(mb_str_split($name), mb_str_split($pattern));
+            self::assertSame($slow, (new Pattern($node))->resembles($name), "“{$pattern}” and “{$name}”");
+        }
+    }
+
+    public function test_a_rule_of_stars_over_names_made_for_it_is_quick_and_complete(): void
+    {
+        $names = [''];
+        for ($row = 1; $row <= 3000; $row++) {
+            $names[] = str_repeat('a', 400).($row % 3 === 0 ? 'b' : 'c');
+        }
+        $numbers = range(1, 3000);
+        $columns = SceneBuilder::columns(array_fill_keys($numbers, 0), array_fill_keys($numbers, 1), array_fill_keys($numbers, 1), [], []);
+        $scene = new Scene(new ColumnsInMemory($columns + NameIndex::columns($names)));
+        $expression = (new Pattern(new TextIs('name', TextTest::Has, str_repeat('a*', 60).'b', false)))->regular() ?? '';
+        $kept = [ini_get('pcre.backtrack_limit'), ini_get('pcre.jit')];
+        foreach (['1', '0'] as $jit) {
+            foreach (['1000000', '2000'] as $limit) {
+                ini_set('pcre.jit', $jit);
+                ini_set('pcre.backtrack_limit', $limit);
+                self::assertSame(range(3, 3000, 3), NameIndex::like($scene, $expression)->rows(), "limit $limit, compiled: $jit");
+            }
+        }
+        [$limit, $jit] = $kept;
+        ini_set('pcre.backtrack_limit', (string) $limit);
+        ini_set('pcre.jit', (string) $jit);
+    }
+
+    public function test_properties_that_differ_by_case_are_one_field_and_small_volumes_keep_their_digits(): void
+    {
+        $builder = new FactsBuilder(3, [], [], []);
+        $builder->add(1, 0, 0, 1, '', '{"level":"Pool","Größe":3}');
+        $builder->add(2, 0, 0, 1, '', '{"Level":"Pool","größe":4}');
+        $builder->add(3, 0, 0, 1, '', '{"LEVEL":"Plant"}');
+        $columns = $builder->columns();
+        self::assertSame(['level' => [1, 3, false], 'Größe' => [2, 2, true]], json_decode($columns['properties'], true));
+        self::assertSame([1 => 1, 2 => 1, 3 => 2], Codes::unpack($columns['property.1'])->all());
+
+        // 3 by 3 by 0.3 cm: 2.7 cubic centimetres.
+        $model = PlainModel::grow(5);
+        self::assertEqualsWithDelta(2.7e-6, Measure::Volume->near(2.7e-6) / 0.0005, 1e-18);
+        self::assertSame([], self::found($model, 'volume = 2.7cm3'));
+        $scene = new Scene(new DerivedColumns(new ColumnsInMemory(SceneBuilder::columns([1 => 0], [1 => 1], [1 => 1], [], []) + [
+            'box' => pack('g6', INF, INF, INF, -INF, -INF, -INF).pack('g6', 0, 0, 0, 0.03, 0.03, 0.003), 'origin' => pack('e3', 0, 0, 0),
+        ])));
+        $volumes = (new Facts($scene))->ranked('volume');
+        self::assertSame([1], $volumes->between(2.69e-6, 2.71e-6)->rows());
+        self::assertSame([], $volumes->between(-1.0, 1e-6)->rows());
     }
 
     public function test_every_example_in_the_manual_is_a_rule_and_every_field_and_state_is_in_it(): void

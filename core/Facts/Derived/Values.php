@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Facts\Derived;
 
+use VineShelf\Facts\Codes;
 use VineShelf\Facts\Facts;
 use VineShelf\Facts\Measure;
 use VineShelf\Facts\Order;
@@ -109,7 +110,7 @@ final class Values
         return $sources === [] ? [] : array_combine(range(1, count($sources)), $sources);
     }
 
-    /** @return array<int, int> by row */
+    /** @return array<int, int> by row; where there is none, 0 or no entry */
     public static function codes(Scene $scene, string $column): array
     {
         if ($column === 'kind') {
@@ -119,7 +120,7 @@ final class Values
             return $codes;
         }
 
-        return self::uint32($scene->column($column));
+        return str_starts_with($column, 'property.') ? Codes::unpack($scene->column($column))->all() : self::uint32($scene->column($column));
     }
 
     /** @return list<int> */
@@ -135,7 +136,7 @@ final class Values
         if ($measure === null) {
             $words = (new Facts($scene))->words("$column.words");
             $numbers = [];
-            foreach (self::uint32($scene->column($column)) as $row => $code) {
+            foreach (self::codes($scene, $column) as $row => $code) {
                 if ($code > 0 && ! is_string($words[$code])) {
                     $numbers[$row] = $words[$code];
                 }
@@ -197,8 +198,8 @@ final class Values
             /** @var array<int, float> $b */
             $b = unpack('g6', $boxes, $row * 24);
             if ($b[1] <= $b[4]) {
-                // Rounded to a tenth of a millimetre, so that equal things are equal.
-                $numbers[$row] = round(Facts::ofBox($measure, [$b[1] + $ox, $b[2] + $oy, $b[3] + $oz, $b[4] + $ox, $b[5] + $oy, $b[6] + $oz]), 4);
+                // Rounded, lengths to a hundredth of a millimetre, so that equal things are equal.
+                $numbers[$row] = round(Facts::ofBox($measure, [$b[1] + $ox, $b[2] + $oy, $b[3] + $oz, $b[4] + $ox, $b[5] + $oy, $b[6] + $oz]), $measure->dimension() === 3 ? 12 : 5);
             }
         }
 

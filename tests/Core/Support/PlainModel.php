@@ -319,7 +319,7 @@ final class PlainModel
      * @param list<string> $text
      * @param list<string> $pattern
      */
-    private static function fitsLetters(array $text, array $pattern): bool
+    public static function fitsLetters(array $text, array $pattern): bool
     {
         if ($pattern === []) {
             return $text === [];
@@ -339,7 +339,7 @@ final class PlainModel
         }
         $low = $node->number?->value() ?? -INF;
         $high = $node->upTo?->value() ?? INF;
-        $near = $node->isProperty || in_array($node->field, ['triangles', 'weight', 'vertices', 'instances', 'children', 'holds', 'depth'], true) ? 0.0 : 0.0005;
+        $near = $node->isProperty || in_array($node->field, ['triangles', 'weight', 'vertices', 'instances', 'children', 'holds', 'depth'], true) ? 0.0 : ($node->field === 'volume' ? 0.0005 * abs($low) : 0.0005);
 
         return match ($node->test) {
             NumberTest::Is => abs($value - $low) <= $near,
