@@ -11,7 +11,8 @@ final readonly class Completion
 {
     private const MOST = 40;
 
-    public function __construct(private Vocabulary $vocabulary) {}
+    /** @param \Closure(string): int $count how many objects a rule finds */
+    public function __construct(private Vocabulary $vocabulary, private \Closure $count) {}
 
     /**
      * @param int $cursor in characters from the start
@@ -29,7 +30,7 @@ final readonly class Completion
         $last = $tokens[count($tokens) - 1] ?? null;
         $field = $tokens[count($tokens) - 2] ?? null;
         $found = match (true) {
-            $last?->kind === TokenKind::Operator && $field !== null => $this->values($field),
+            $last?->kind === TokenKind::Operator && $field !== null => $this->values($field, $last->text),
             $last !== null && $last->isWord('is') => self::states('is', false),
             $last !== null && $last->isWord('has') => [...self::states('has', false), ...$this->ownProperties()],
             $last !== null && $last->isWord('no') && $field?->isWord('has') === true => [...self::states('has', true), ...$this->ownProperties()],
@@ -40,7 +41,7 @@ final readonly class Completion
             default => $this->starts(),
         };
 
-        return self::fitting($found, $typed, $at, $length);
+        return $this->fitting($found, $typed, $at, $length);
     }
 
     /** @return array{list<Token>, string, int} the tokens before the cursor without the word at it, that word, and where it starts */
@@ -70,8 +71,8 @@ final readonly class Completion
         return [$tokens, '', mb_strlen($text)];
     }
 
-    /** @return list<array{string, string, string, int|null}> label, text, meaning, objects */
-    private function values(Token $field): array
+    /** @return list<array{0: string, 1: string, 2: string, 3: int|null, 4?: string}> label, text, meaning, objects, and the whole condition */
+    private function values(Token $field, string $operator): array
     {
         $name = mb_strtolower($field->text);
         $known = $field->kind === TokenKind::Word ? Field::tryFrom($name) : null;
@@ -80,9 +81,10 @@ final readonly class Completion
 
             return [$like, [['1m', '1m ', 'metres; also mm, cm, in, ft', null], ['1m..2m', '1m..2m ', 'a range', null]], [], [['1m3', '1m3 ', 'cubic metres; also l, ft3', null]]][Measure::from($name)->dimension()];
         }
+        $before = ($field->kind === TokenKind::Word ? $field->text : Printer::quoted($field->text)).$operator;
         $values = [];
         foreach ($known !== null ? $this->vocabulary->values($known) : $this->vocabulary->property($field->text) as $value => $objects) {
-            $values[] = [(string) $value, Printer::word((string) $value).' ', '', $objects];
+            $values[] = [(string) $value, Printer::word((string) $value).' ', '', $objects, $before.Printer::word((string) $value)];
         }
         usort($values, static fn (array $a, array $b): int => [$b[3], $a[0]] <=> [$a[3], $b[0]]);
 
@@ -144,22 +146,28 @@ final readonly class Completion
     }
 
     /**
-     * @param list<array{string, string, string, int|null}> $found
+     * @param list<array{0: string, 1: string, 2: string, 3: int|null, 4?: string}> $found label, text, meaning, objects, and for a value the whole condition
      *
      * @return list<Suggestion>
      */
-    private static function fitting(array $found, string $typed, int $at, int $length): array
+    private function fitting(array $found, string $typed, int $at, int $length): array
     {
         $typed = mb_strtolower($typed);
         $starting = $holding = [];
-        foreach ($found as [$label, $insert, $meaning, $objects]) {
-            $place = $typed === '' ? 0 : mb_stripos($label, $typed);
+        foreach ($found as $entry) {
+            $place = $typed === '' ? 0 : mb_stripos($entry[0], $typed);
             if ($place !== false) {
-                $suggestion = new Suggestion($label, $insert, $at, $length, $meaning, $objects);
-                $place === 0 ? $starting[] = $suggestion : $holding[] = $suggestion;
+                $place === 0 ? $starting[] = $entry : $holding[] = $entry;
             }
         }
+        $suggestions = [];
+        foreach (array_slice([...$starting, ...$holding], 0, self::MOST) as $entry) {
+            [$label, $insert, $meaning, $objects] = $entry;
+            // What is offered with a value is what the rule then finds, nested layers and names that hold others included.
+            $objects = isset($entry[4]) ? ($this->count)($entry[4]) : $objects;
+            $suggestions[] = new Suggestion($label, $insert, $at, $length, $meaning, $objects);
+        }
 
-        return array_slice([...$starting, ...$holding], 0, self::MOST);
+        return $suggestions;
     }
 }

@@ -9,11 +9,14 @@ use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
 use VineShelf\Layers\Contents;
 use VineShelf\Rules\Completion;
+use VineShelf\Rules\Evaluator;
 use VineShelf\Rules\Field;
 use VineShelf\Rules\Parser;
 use VineShelf\Rules\RuleError;
 use VineShelf\Rules\Suggestion;
 use VineShelf\Rules\Vocabulary;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Scene\Bits;
 
 final class CompletionTest extends TestCase
 {
@@ -28,7 +31,7 @@ final class CompletionTest extends TestCase
         mt_srand(12);
         $this->model = PlainModel::grow(80);
         $this->vocabulary = new Vocabulary($this->model->facts, $this->model->forest->layers, new Contents($this->model->facts->scene, $this->model->forest->layers), ['Hall', 'From "above"']);
-        $this->completion = new Completion($this->vocabulary);
+        $this->completion = new Completion($this->vocabulary, $this->hits(...));
     }
 
     #[TestWith(['lay|', 'layer:', 'layer:|'])]
@@ -95,5 +98,26 @@ final class CompletionTest extends TestCase
         foreach (["\xFF", '"', '((((', ':::', 'is newer', str_repeat('x ', 3000)] as $text) {
             self::assertLessThanOrEqual(40, count($this->completion->at($text, 4)));
         }
+    }
+
+    public function test_the_count_beside_a_value_is_what_the_rule_then_finds(): void
+    {
+        $seen = 0;
+        foreach (['layer:', 'layer=', 'material:', 'material!=', 'class:', 'kind:', 'source:', 'level:', '"fire rating":', 'finish='] as $start) {
+            foreach ($this->completion->at($start, mb_strlen($start)) as $suggestion) {
+                $rule = mb_substr($start, 0, $suggestion->at).$suggestion->insert;
+                self::assertSame(count($this->model->slowFind(Parser::parse($rule)->tree)), $suggestion->objects, $rule);
+                $seen++;
+            }
+        }
+        self::assertGreaterThan(20, $seen);
+    }
+
+    private function hits(string $rule): int
+    {
+        $scene = $this->model->facts->scene;
+        $inEffect = new InEffect($scene, $this->model->forest->layers, $this->model->forest->settings);
+
+        return (new Evaluator($this->model->facts, $this->model->forest->layers, $inEffect, Bits::none($scene->count())))->find(Parser::parse($rule))->count();
     }
 }

@@ -30,7 +30,7 @@ final class FindController
     {
         $words = mb_substr($request->string('words')->value(), 0, Lexer::LONGEST);
 
-        return new JsonResponse((new Completion($bench->contextOfRules()))->at($words, $request->integer('at')));
+        return new JsonResponse((new Completion($bench->contextOfRules(), static fn (string $rule): int => $bench->find($rule)->rows?->count() ?? 0))->at($words, $request->integer('at')));
     }
 
     /** The rule with one condition more: only what it picks, or all but that. A condition on the same field gives way. */
