@@ -246,7 +246,9 @@ final class PickTest extends ProjectTestCase
     public function test_the_models_cameras_are_there_to_look_through_and_floors_to_stand_on(): void
     {
         $cameras = $this->getJson($this->path('cameras'))->assertOk()->json();
-        self::assertContains('Hall from the south east', array_column($cameras, 'name'));
+        $places = array_column($cameras, 'eye', 'name');
+        self::assertEqualsWithDelta([34.0, -30.0, 20.0], $places['Hall from the south east'] ?? null, 1e-3);
+        self::assertEqualsWithDelta([13.0, -10.0, 1.8], $places['Cafe corner'] ?? null, 1e-3);
         foreach ($cameras as $camera) {
             self::assertEqualsWithDelta(1.0, hypot(hypot(...array_slice($camera['way'], 0, 2)), $camera['way'][2]), 1e-6);
             self::assertGreaterThan(5, $camera['fov']);

@@ -31,30 +31,43 @@ final class Boxes implements Family
     public function make(Scene $scene, string $of): string
     {
         $count = $scene->count();
-        $boxes = $this->own($scene);
         $parents = Packed::uint32($scene->column('parent'), 0, $count + 1);
-        for ($row = $count; $row > 0; $row--) {
-            if ($boxes[$row] !== null && $parents[$row] > 0) {
-                $boxes[$parents[$row]] = $boxes[$parents[$row]]?->with($boxes[$row]) ?? $boxes[$row];
-            }
-        }
+        $drawn = self::gathered($this->drawn($scene), $parents);
+        $spots = self::gathered($this->spots($scene), $parents);
         $packed = '';
-        foreach ($boxes as $box) {
+        foreach ($drawn as $row => $box) {
+            // A lamp or a camera in a building makes the building no larger; where there is nothing else, it says where things are.
+            $box ??= $spots[$row];
             $packed .= $box === null ? pack('g6', INF, INF, INF, -INF, -INF, -INF) : pack('g6', $box->minX, $box->minY, $box->minZ, $box->maxX, $box->maxY, $box->maxZ);
         }
 
         return $packed;
     }
 
-    /** @return array<int, Box|null> by row, from 0: what the object itself draws, or where it is */
-    private function own(Scene $scene): array
+    /**
+     * @param array<int, Box|null> $boxes   by row
+     * @param list<int>            $parents by row
+     *
+     * @return array<int, Box|null> with those of what each row holds
+     */
+    private static function gathered(array $boxes, array $parents): array
+    {
+        for ($row = count($boxes) - 1; $row > 0; $row--) {
+            if ($boxes[$row] !== null && $parents[$row] > 0) {
+                $boxes[$parents[$row]] = $boxes[$parents[$row]]?->with($boxes[$row]) ?? $boxes[$row];
+            }
+        }
+
+        return $boxes;
+    }
+
+    /** @return array<int, Box|null> by row, from 0: what the object itself draws */
+    private function drawn(Scene $scene): array
     {
         $count = $scene->count();
         $records = $scene->column('records');
         $recordAt = Packed::uint32($scene->column('recordAt'), 0, $count + 2);
         $meshRows = $scene->column('meshrows');
-        // As the records, boxes are kept without the origin, so that floats stay exact.
-        $origin = (new Facts($scene))->origin();
         $boxes = array_fill(0, $count + 1, null);
         $known = [];
         for ($row = 1; $row <= $count; $row++) {
@@ -67,12 +80,22 @@ final class Boxes implements Family
                 $boxes[$row] = $boxes[$row] === null ? $box : $boxes[$row]->with($box);
             }
         }
+
+        return $boxes;
+    }
+
+    /** @return array<int, Box|null> by row, from 0: where what draws nothing is */
+    private function spots(Scene $scene): array
+    {
+        $boxes = array_fill(0, $scene->count() + 1, null);
+        // As the records, boxes are kept without the origin, so that floats stay exact.
+        $origin = (new Facts($scene))->origin();
         $spots = $scene->column('spots');
         for ($at = 0; $at < strlen($spots); $at += 28) {
             $row = Packed::uint32At(substr($spots, $at, 4), 0);
             [$x, $y, $z] = Packed::float64($spots, $at + 4, 3);
             [$x, $y, $z] = [$x - $origin[0], $y - $origin[1], $z - $origin[2]];
-            $boxes[$row] ??= new Box($x, $y, $z, $x, $y, $z);
+            $boxes[$row] = new Box($x, $y, $z, $x, $y, $z);
         }
 
         return $boxes;

@@ -357,12 +357,19 @@ final class PlainModel
     {
         $below = array_keys(array_filter($this->forest->parents, fn (int $parent, int $other): bool => in_array($number, $this->above($other), true), ARRAY_FILTER_USE_BOTH));
         $drawn = fn (int $mesh): int => array_sum(array_map(fn (int $other): int => $this->meshes[$other] === $mesh ? count($this->placements[$other]) : 0, array_keys($this->meshes)));
-        $box = new Box;
+        $box = $spots = new Box;
         foreach ([$number, ...$below] as $other) {
             foreach ($this->placements[$other] as $m) {
-                $box = $box->with(($this->meshBoxes[$this->meshes[$other]] ?? new Box(0, 0, 0, 0, 0, 0))->transformed($m));
+                $mesh = $this->meshBoxes[$this->meshes[$other]] ?? null;
+                if ($mesh === null) {
+                    $spots = $spots->with(new Box($m[3], $m[7], $m[11], $m[3], $m[7], $m[11]));
+                } else {
+                    $box = $box->with($mesh->transformed($m));
+                }
             }
         }
+        // What only has a place counts where nothing is drawn.
+        $box = $box->isEmpty() ? $spots : $box;
         $sides = $box->isEmpty() ? null : [$box->maxX - $box->minX, $box->maxY - $box->minY, $box->maxZ - $box->minZ];
         $exact = match ($field) {
             'triangles' => $this->forest->triangles[$number] ?? 0,
