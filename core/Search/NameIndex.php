@@ -239,4 +239,12 @@ final class NameIndex
 
         return $low;
     }
+
+    /** A name without the number at its end: "seat_shell_017" and "seat_shell_1" are both "seat_shell". */
+    public static function stem(string $name): string
+    {
+        $stem = (string) preg_replace('~[\s._#(\[-]*\d+[)\]]?$~D', '', $name);
+
+        return $stem === '' ? $name : $stem;
+    }
 }

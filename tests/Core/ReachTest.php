@@ -7,13 +7,21 @@ namespace Tests\Core;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
+use VineShelf\Facts\DerivedColumns;
+use VineShelf\Facts\Facts;
 use VineShelf\Naming\Renaming;
 use VineShelf\Picking\Reach;
+use VineShelf\Picking\Scope;
+use VineShelf\Picking\Ways\Asked;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\Pick;
+use VineShelf\Scene\Scene;
+use VineShelf\Scene\SceneBuilder;
+use VineShelf\Search\NameIndex;
 
 final class ReachTest extends TestCase
 {
@@ -46,6 +54,54 @@ final class ReachTest extends TestCase
         self::assertNotSame('', $reach->label().$reach->meaning());
     }
 
+    #[DataProvider('ways')]
+    public function test_a_scope_keeps_to_the_same_outermost_group_or_layer(Reach $reach): void
+    {
+        mt_srand(32);
+        for ($round = 0; $round < 25; $round++) {
+            $model = PlainModel::grow(mt_rand(2, 40));
+            $parents = $model->forest->parents;
+            $all = array_keys($parents);
+            $pick = (array) array_rand(array_flip($all), mt_rand(1, min(3, count($all))));
+            $scene = $model->facts->scene;
+            $top = static function (int $of) use ($parents): int {
+                while ($parents[$of] !== 0) {
+                    $of = $parents[$of];
+                }
+
+                return $of;
+            };
+            $layer = static fn (int $of): int => $model->forest->layerOf[$of];
+            foreach ([[Scope::Outermost, $top], [Scope::Layer, $layer]] as [$scope, $of]) {
+                $rows = $reach->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts, scope: $scope)->rows();
+                $expected = array_filter($all, static fn (int $number): bool => self::leads($model, $reach, $pick, $number)
+                    && (in_array($number, $pick, true) || in_array($of($number), array_map($of, $pick), true)));
+                self::assertEqualsCanonicalizing($expected, array_map($scene->number(...), $rows), "$reach->value, $scope->value, round $round");
+            }
+        }
+    }
+
+    public function test_a_pick_of_a_thousand_names_and_sizes_reaches_the_twins_of_all_of_them(): void
+    {
+        $count = 2000;
+        $names = [''];
+        $boxes = pack('g6', INF, INF, INF, -INF, -INF, -INF);
+        for ($row = 1; $row <= $count; $row++) {
+            // Every size and every name twice, the second time turned by a quarter.
+            $kind = ($row - 1) % 1000;
+            $side = 0.05 * 1.03 ** ($kind % 250) + 7 * intdiv($kind, 250);
+            $names[] = chr(97 + $kind % 26).'_'.chr(97 + intdiv($kind, 26) % 26).chr(97 + intdiv($kind, 676)).' '.$row;
+            $boxes .= $row <= 1000 ? pack('g6', 0, 0, 0, $side, $side / 2, $side / 3) : pack('g6', 5, 5, 5, 5 + $side / 2, 5 + $side, 5 + $side / 3);
+        }
+        $numbers = range(1, $count);
+        $columns = SceneBuilder::columns(array_fill_keys($numbers, 0), array_fill_keys($numbers, 1), array_fill_keys($numbers, 1), [], []);
+        $scene = new Scene(new DerivedColumns(new ColumnsInMemory($columns + NameIndex::columns($names) + ['box' => $boxes, 'origin' => pack('e3', 0, 0, 0)])));
+        $pick = Bits::ofRanges($count, [[1, 1000]]);
+        foreach ([Reach::Name, Reach::Size] as $reach) {
+            self::assertSame($count, $reach->of($pick, new Facts($scene), new Asked(0.0001))->count(), $reach->value);
+        }
+    }
+
     public function test_one_property_alone_leads_to_all_values_that_the_pick_has(): void
     {
         mt_srand(3);
@@ -54,14 +110,14 @@ final class ReachTest extends TestCase
         $with = array_keys(array_filter($model->properties, static fn (array $properties): bool => isset($properties['diameter'])));
         $pick = array_slice($with, 0, 2);
         $values = array_map(static fn (int $number): int|float|string => $model->properties[$number]['diameter'], $pick);
-        $found = array_map($scene->number(...), Reach::Properties->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts, property: 'diameter')->rows());
+        $found = array_map($scene->number(...), Reach::Properties->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts, new Asked(property: 'diameter'))->rows());
         $expected = array_filter($with, static fn (int $number): bool => in_array($model->properties[$number]['diameter'], $values, true));
         self::assertEqualsCanonicalizing($expected, $found);
     }
 
     public function test_names_are_the_same_up_to_their_number(): void
     {
-        self::assertSame(['seat_shell', 'seat', 'lamp', 'wall', 'group', '12', 'glass', 'ab3c'], array_map(Reach::stem(...), ['seat_shell_001', 'seat 7', 'lamp', 'wall.004', 'group (12)', '12', 'glass#12', 'ab3c']));
+        self::assertSame(['seat_shell', 'seat', 'lamp', 'wall', 'group', '12', 'glass', 'ab3c'], array_map(NameIndex::stem(...), ['seat_shell_001', 'seat 7', 'lamp', 'wall.004', 'group (12)', '12', 'glass#12', 'ab3c']));
     }
 
     public function test_isolating_lifts_the_pick_and_lowers_the_rest_and_back_is_as_before(): void
@@ -139,14 +195,14 @@ final class ReachTest extends TestCase
             Reach::Down => $any(static fn (int $one): bool => $parents[$number] === $one || ($one === $number && $children($one) === [])),
             Reach::Below => $is || $any(static fn (int $one): bool => in_array($one, $above($number), true)),
             Reach::Beside => $is || $any(static fn (int $one): bool => $parents[$one] === $parents[$number]),
-            Reach::Depth => $any(static fn (int $one): bool => count($above($one)) === count($above($number)) && $top($one) === $top($number)),
+            Reach::Depth => $any(static fn (int $one): bool => count($above($one)) === count($above($number))),
             Reach::Kind => $any(static fn (int $one): bool => $model->forest->kinds[$one] === $model->forest->kinds[$number]),
             Reach::ObjectClass => $any(static fn (int $one): bool => $model->classes[$one] === $model->classes[$number] && $model->classes[$one] !== '') || $is,
             Reach::Material => $is || $any(static fn (int $one): bool => array_intersect($materials($one), $materials($number)) !== []),
             Reach::Mesh => $is || $any(static fn (int $one): bool => $model->meshes[$one] > 0 && $model->meshes[$one] === $model->meshes[$number]),
             Reach::Size => $is || ($any(static fn (int $one): bool => $model->forest->kinds[$one] === $model->forest->kinds[$number])
-                && $any(static fn (int $one): bool => $sides($one)[2] !== null && $sides($number)[0] !== null && max(array_map(static fn (float $a, float $b): float => abs($a - $b), $sides($one), $sides($number))) <= $sides($one)[2] * Reach::TOLERANCE + 1e-4)),
-            Reach::Name => $is || $any(static fn (int $one): bool => Reach::stem(mb_strtolower($model->names[$one])) === Reach::stem(mb_strtolower($model->names[$number]))),
+                && $any(static fn (int $one): bool => $sides($one)[2] !== null && $sides($number)[0] !== null && max(array_map(static fn (float $a, float $b): float => abs($a - $b), $sides($one), $sides($number))) <= $sides($one)[2] * Asked::TOLERANCE + 1e-4)),
+            Reach::Name => $is || $any(static fn (int $one): bool => NameIndex::stem(mb_strtolower($model->names[$one])) === NameIndex::stem(mb_strtolower($model->names[$number]))),
             Reach::Layer => $any(static fn (int $one): bool => $model->forest->layerOf[$one] === $model->forest->layerOf[$number]),
             Reach::Properties => $is || self::shares($model, $pick, $number),
         };

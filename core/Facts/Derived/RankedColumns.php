@@ -8,7 +8,7 @@ use VineShelf\Facts\Measure;
 use VineShelf\Facts\Ranked;
 use VineShelf\Scene\Scene;
 
-/** "ranked.C": {@see Ranked}, of a measure, kind, mesh, class, surfaces or property.N (its codes); "ranked.number.N" of the numbers that property N has. */
+/** "ranked.C": {@see Ranked}, of a measure, kind, mesh, class, surfaces, stem or property.N (its codes); "ranked.number.N" of the numbers that property N has. */
 final class RankedColumns implements Family
 {
     public function name(): string
@@ -18,7 +18,7 @@ final class RankedColumns implements Family
 
     public function has(string $of): bool
     {
-        return Measure::tryFrom($of) !== null || preg_match('~^(kind|mesh|class|surfaces|(property|number)\.\d+)$~D', $of) === 1;
+        return Measure::tryFrom($of) !== null || preg_match('~^(kind|mesh|class|surfaces|stem|(property|number)\.\d+)$~D', $of) === 1;
     }
 
     public function needs(string $of): array

@@ -78,8 +78,9 @@ export class Dialogs {
     async reach(button) {
         const form = /** @type {HTMLElement} */ (button.closest('[data-reach]'));
         const tolerance = Number(/** @type {HTMLInputElement} */ (form.querySelector('[name=tolerance]')).value) / 100;
+        const scope = /** @type {HTMLSelectElement} */ (form.querySelector('[name=scope]')).value;
         const { way, property } = button.dataset;
-        await this.bench.server.ask('POST', '/pick/reach', { way, tolerance, ...(property ? { property } : {}) });
+        await this.bench.server.ask('POST', '/pick/reach', { way, tolerance, scope, ...(property ? { property } : {}) });
         const said = document.querySelector('#message')?.textContent?.trim() ?? '';
         /** @type {HTMLElement} */ (form.querySelector('.reached')).textContent = said;
         /** @type {HTMLElement} */ (form.querySelector('h2')).textContent = `Reach from ${this.bench.picked.toLocaleString('en')} picked`;
