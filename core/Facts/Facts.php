@@ -133,22 +133,42 @@ final class Facts
         };
     }
 
-    /** @return array{float, float, float, float, float, float}|null least and greatest x, y, z of the object and what it holds, metres; null when nothing of it has a place */
+    /** @return array{float, float, float, float, float, float}|null least and greatest x, y, z of what the object and what it holds draw, metres; null when nothing is drawn */
     public function box(int $row): ?array
     {
-        $b = Packed::float32($this->scene->column('box'), $row * 24, 6);
-
-        [$x, $y, $z] = $this->origin();
-
-        return $b[0] > $b[3] ? null : [$b[0] + $x, $b[1] + $y, $b[2] + $z, $b[3] + $x, $b[4] + $y, $b[5] + $z];
+        return $this->withOrigin($this->boxIn('box', $row));
     }
 
-    /** @return array{float, float, float, float, float, float}|null the same without the origin, as the canvas counts */
-    public function boxFromOrigin(int $row): ?array
+    /** @return array{float, float, float, float, float, float}|null the same, and where what draws nothing is; null when nothing of it has a place */
+    public function place(int $row): ?array
     {
-        $b = Packed::float32($this->scene->column('box'), $row * 24, 6);
+        return $this->withOrigin($this->boxIn('place', $row));
+    }
+
+    /** @return array{float, float, float, float, float, float}|null the place without the origin, as the canvas counts */
+    public function placeFromOrigin(int $row): ?array
+    {
+        return $this->boxIn('place', $row);
+    }
+
+    /** @return array{float, float, float, float, float, float}|null */
+    private function boxIn(string $column, int $row): ?array
+    {
+        $b = Packed::float32($this->scene->column($column), $row * 24, 6);
 
         return $b[0] > $b[3] ? null : [$b[0], $b[1], $b[2], $b[3], $b[4], $b[5]];
+    }
+
+    /**
+     * @param array{float, float, float, float, float, float}|null $b
+     *
+     * @return array{float, float, float, float, float, float}|null
+     */
+    private function withOrigin(?array $b): ?array
+    {
+        [$x, $y, $z] = $this->origin();
+
+        return $b === null ? null : [$b[0] + $x, $b[1] + $y, $b[2] + $z, $b[3] + $x, $b[4] + $y, $b[5] + $z];
     }
 
     /** @return array{float, float, float} what was taken off all places of the draw records, metres */
@@ -185,7 +205,8 @@ final class Facts
 
     private function extent(Measure $measure, int $row): ?float
     {
-        $box = $this->box($row);
+        $isPlace = in_array($measure, [Measure::X, Measure::Y, Measure::Z, Measure::Bottom, Measure::Top], true);
+        $box = $isPlace ? $this->place($row) : $this->box($row);
 
         return $box === null ? null : self::ofBox($measure, $box);
     }

@@ -77,7 +77,7 @@ final class FindController
 
         return new JsonResponse([
             'object' => $bench->scene()->number($row), 'place' => $next + 1, 'total' => $total,
-            'box' => $bench->facts()->boxFromOrigin($row), 'hidden' => $bench->inEffect()->rungs()->at($row) === 0,
+            'box' => $bench->facts()->placeFromOrigin($row), 'hidden' => $bench->inEffect()->rungs()->at($row) === 0,
         ]);
     }
 

@@ -21,7 +21,7 @@ final class SightController
     {
         $given = $request->validate(['object' => ['required', 'integer'], 'eye' => ['required', 'array', 'size:3'], 'eye.*' => self::PLACE]);
         $row = $bench->scene()->row((int) $given['object']);
-        $box = $row === 0 ? null : $bench->facts()->box($row);
+        $box = $row === 0 ? null : $bench->facts()->place($row);
         if ($box === null || $bench->inEffect()->rungs()->at($row) === 0) {
             return new JsonResponse(['eye' => null]);
         }
@@ -41,7 +41,7 @@ final class SightController
         $rows = $request->has('object') ? $bench->scene()->rowsOf([$request->integer('object')]) : $bench->pickedBits()->rows();
         $box = null;
         foreach ($rows as $row) {
-            $own = $bench->facts()->boxFromOrigin($row);
+            $own = $bench->facts()->placeFromOrigin($row);
             if ($own !== null) {
                 $box = $box === null ? $own : [min($box[0], $own[0]), min($box[1], $own[1]), min($box[2], $own[2]), max($box[3], $own[3]), max($box[4], $own[4]), max($box[5], $own[5])];
             }

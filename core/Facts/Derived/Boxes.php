@@ -4,13 +4,12 @@ declare(strict_types=1);
 
 namespace VineShelf\Facts\Derived;
 
-use VineShelf\Facts\Facts;
 use VineShelf\Geometry\Box;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
-/** "box": six 32-bit floats per row: least and greatest x, y, z of it and what it holds, metres from the origin; infinite where nothing has a place. */
+/** "box": six 32-bit floats per row: least and greatest x, y, z of what it and what it holds draw, metres from the origin; infinite where nothing is drawn. */
 final class Boxes implements Family
 {
     public function name(): string
@@ -25,7 +24,7 @@ final class Boxes implements Family
 
     public function needs(string $of): array
     {
-        return ['records', 'recordAt', 'meshrows', 'spots', 'parent', 'origin'];
+        return ['records', 'recordAt', 'meshrows', 'parent'];
     }
 
     public function make(Scene $scene, string $of): string
@@ -33,11 +32,8 @@ final class Boxes implements Family
         $count = $scene->count();
         $parents = Packed::uint32($scene->column('parent'), 0, $count + 1);
         $drawn = self::gathered($this->drawn($scene), $parents);
-        $spots = self::gathered($this->spots($scene), $parents);
         $packed = '';
-        foreach ($drawn as $row => $box) {
-            // A lamp or a camera in a building makes the building no larger; where there is nothing else, it says where things are.
-            $box ??= $spots[$row];
+        foreach ($drawn as $box) {
             $packed .= $box === null ? pack('g6', INF, INF, INF, -INF, -INF, -INF) : pack('g6', $box->minX, $box->minY, $box->minZ, $box->maxX, $box->maxY, $box->maxZ);
         }
 
@@ -45,12 +41,14 @@ final class Boxes implements Family
     }
 
     /**
+     * @internal shared with Places
+     *
      * @param array<int, Box|null> $boxes   by row
      * @param list<int>            $parents by row
      *
      * @return array<int, Box|null> with those of what each row holds
      */
-    private static function gathered(array $boxes, array $parents): array
+    public static function gathered(array $boxes, array $parents): array
     {
         for ($row = count($boxes) - 1; $row > 0; $row--) {
             if ($boxes[$row] !== null && $parents[$row] > 0) {
@@ -79,23 +77,6 @@ final class Boxes implements Family
                 $box = $known[$mesh]->transformed([$m[1], $m[2], $m[3], $m[4], $m[5], $m[6], $m[7], $m[8], $m[9], $m[10], $m[11], $m[12]]);
                 $boxes[$row] = $boxes[$row] === null ? $box : $boxes[$row]->with($box);
             }
-        }
-
-        return $boxes;
-    }
-
-    /** @return array<int, Box|null> by row, from 0: where what draws nothing is */
-    private function spots(Scene $scene): array
-    {
-        $boxes = array_fill(0, $scene->count() + 1, null);
-        // As the records, boxes are kept without the origin, so that floats stay exact.
-        $origin = (new Facts($scene))->origin();
-        $spots = $scene->column('spots');
-        for ($at = 0; $at < strlen($spots); $at += 28) {
-            $row = Packed::uint32At(substr($spots, $at, 4), 0);
-            [$x, $y, $z] = Packed::float64($spots, $at + 4, 3);
-            [$x, $y, $z] = [$x - $origin[0], $y - $origin[1], $z - $origin[2]];
-            $boxes[$row] = new Box($x, $y, $z, $x, $y, $z);
         }
 
         return $boxes;

@@ -25,6 +25,7 @@ final class Values
             Measure::Vertices => ['vertices'],
             Measure::Instances => ['instances'],
             Measure::Depth => ['depths'],
+            Measure::X, Measure::Y, Measure::Z, Measure::Bottom, Measure::Top => ['place', 'origin'],
             default => ['box', 'origin'],
         };
     }
@@ -191,7 +192,7 @@ final class Values
     /** @return array<int, float> */
     private static function extents(Scene $scene, Measure $measure): array
     {
-        $boxes = $scene->column('box');
+        $boxes = $scene->column(self::needsOfNumbers($measure->value)[0]);
         [$ox, $oy, $oz] = (new Facts($scene))->origin();
         $numbers = [];
         for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {

@@ -33,7 +33,7 @@ final class SameSize implements Way
     {
         $sizes = [];
         foreach ($rows as $row) {
-            $box = $facts->boxFromOrigin($row);
+            $box = $facts->box($row);
             if ($box !== null) {
                 $sides = [$box[3] - $box[0], $box[4] - $box[1], $box[5] - $box[2]];
                 sort($sides);

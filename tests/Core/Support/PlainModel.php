@@ -368,9 +368,10 @@ final class PlainModel
                 }
             }
         }
-        // What only has a place counts where nothing is drawn.
-        $box = $box->isEmpty() ? $spots : $box;
         $sides = $box->isEmpty() ? null : [$box->maxX - $box->minX, $box->maxY - $box->minY, $box->maxZ - $box->minZ];
+        // What only has a place says where things are where nothing is drawn.
+        $box = $box->isEmpty() ? $spots : $box;
+        $placed = ! $box->isEmpty();
         $exact = match ($field) {
             'triangles' => $this->forest->triangles[$number] ?? 0,
             'weight' => array_sum(array_map(fn (int $other): int => $this->forest->triangles[$other] ?? 0, [$number, ...$below])),
@@ -384,11 +385,11 @@ final class PlainModel
             'length' => $sides[1] ?? null,
             'height' => $sides[2] ?? null,
             'volume' => $sides === null ? null : $sides[0] * $sides[1] * $sides[2],
-            'x' => $sides === null ? null : ($box->minX + $box->maxX) / 2,
-            'y' => $sides === null ? null : ($box->minY + $box->maxY) / 2,
-            'z' => $sides === null ? null : ($box->minZ + $box->maxZ) / 2,
-            'bottom' => $sides === null ? null : $box->minZ,
-            'top' => $sides === null ? null : $box->maxZ,
+            'x' => ! $placed ? null : ($box->minX + $box->maxX) / 2,
+            'y' => ! $placed ? null : ($box->minY + $box->maxY) / 2,
+            'z' => ! $placed ? null : ($box->minZ + $box->maxZ) / 2,
+            'bottom' => ! $placed ? null : $box->minZ,
+            'top' => ! $placed ? null : $box->maxZ,
             default => throw new \LogicException($field),
         };
 
