@@ -13,6 +13,9 @@ final class Stroke
     /** Pixels that a thinned stroke may be off. */
     public const NEAR = 0.4;
 
+    /** A stretch of more points than this is halved as well where the furthest point lies in its first or last sixteenth: no stroke takes quadratic time. */
+    private const LONG = 64;
+
     /**
      * @param non-empty-list<array{float, float}> $points pixels
      * @param int                                 $most   points to keep at most; only where that cannot be done otherwise the stroke may be off further
@@ -22,7 +25,7 @@ final class Stroke
     public static function thinned(array $points, int $most): array
     {
         $points = self::apart($points);
-        for ($near = self::NEAR;; $near *= 2) {
+        for ($near = self::NEAR;; $near *= 4) {
             $kept = self::simplified($points, $near);
             if (count($kept) <= $most) {
                 return $kept;
@@ -68,8 +71,16 @@ final class Stroke
             [$far, $at] = self::furthest($points, $from, $to);
             if ($far > $near) {
                 $keep[$at] = true;
-                $open[] = [$from, $at];
-                $open[] = [$at, $to];
+                $margin = $to - $from > self::LONG ? intdiv($to - $from, 16) : 0;
+                $cuts = [$from, $at, $to];
+                if ($at - $from < $margin || $to - $at < $margin) {
+                    $middle = intdiv($from + $to, 2);
+                    $keep[$middle] = true;
+                    $cuts = $at < $middle ? [$from, $at, $middle, $to] : [$from, $middle, $at, $to];
+                }
+                for ($cut = 1; $cut < count($cuts); $cut++) {
+                    $open[] = [$cuts[$cut - 1], $cuts[$cut]];
+                }
             }
         }
         ksort($keep);

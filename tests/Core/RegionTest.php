@@ -119,7 +119,7 @@ final class RegionTest extends TestCase
         self::assertSame(Region::MIXED, $square->rectangleIsExactly(50, 50, 300, 300), 'the region lies in it');
         mt_srand(8);
         $told = [Region::OUT => 0, Region::MIXED => 0, Region::IN => 0];
-        for ($round = 0; $round < 400; $round++) {
+        for ($round = 0; $round < 240; $round++) {
             [$region, $slow] = self::region();
             [$x, $y] = [mt_rand(0, 800) + 0.37, mt_rand(0, 600) + 0.41];
             [$wide, $tall] = [mt_rand(1, 90), mt_rand(1, 90)];
@@ -132,7 +132,7 @@ final class RegionTest extends TestCase
                 self::assertSame([true, false], [$slow->touches($rectangle), $slow->covers($rectangle)], "$slow->kind, round $round");
             }
         }
-        self::assertGreaterThan(20, min($told));
+        self::assertGreaterThan(12, min($told));
     }
 
     public function test_an_outline_that_turns_one_way_and_once_around_is_convex(): void
@@ -216,7 +216,7 @@ final class RegionTest extends TestCase
                 self::assertLessThan(Stroke::NEAR + 0.6, $nearest);
             }
         }
-        $zigzag = array_map(static fn (int $at): array => [(float) $at, $at % 2 === 0 ? 0.0 : 900.0], range(0, 4999));
+        $zigzag = array_map(static fn (int $at): array => [(float) $at, $at % 2 === 0 ? 0.0 : 900.0], range(0, 19_999));
         self::assertLessThanOrEqual(200, count(Stroke::thinned($zigzag, 200)));
         self::assertSame([[1.0, 2.0]], Stroke::thinned(array_fill(0, 5000, [1.0, 2.0]), 200));
     }
