@@ -9,6 +9,7 @@ use App\Models\Project;
 use App\Policies\ImportPolicy;
 use App\Policies\ProjectPolicy;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\Middleware\TrustProxies;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
@@ -22,6 +23,10 @@ final class AppServiceProvider extends ServiceProvider
         Route::model('project', Project::class);
         // Keys and numbers as they are given out; anything else is an address that does not exist.
         Route::patterns(['project' => '[a-z0-9]{1,40}', 'import' => '[a-z0-9]{1,40}'] + array_fill_keys(['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture'], '[0-9]{1,9}'));
+        // Only these are believed when they say whose request they bring.
+        /** @var list<string> $proxies */
+        $proxies = config('shelf.proxies');
+        TrustProxies::at($proxies);
         Model::shouldBeStrict(! $this->app->isProduction());
     }
 }

@@ -149,7 +149,8 @@ http {
     access_log off;
     sendfile on;
     server_tokens off;
-    client_max_body_size 4g;
+    client_max_body_size 1m;
+    add_header X-Content-Type-Options nosniff always;
     client_body_temp_path $STATE/tmp/body;
     fastcgi_temp_path $STATE/tmp/fastcgi;
     proxy_temp_path $STATE/tmp/proxy;
@@ -163,9 +164,15 @@ http {
         listen 127.0.0.1:$port;
         root $ROOT/public;
         location / { try_files \$uri @php; }
-        location /build/ { add_header Cache-Control "public, max-age=31536000, immutable"; add_header X-Content-Type-Options nosniff; gzip_static on; }
+        # Files are given here, and the numbers of objects whose records are wanted.
+        location = /imports { client_max_body_size 4g; try_files /.none @php; }
+        location ~ ^/projects/[^/]+/records\$ { client_max_body_size 4m; try_files /.none @php; }
+        # What PHP runs is never sent as text.
+        location ~ \.php(/|\$) { try_files /.none @php; }
+        location /build/ { add_header Cache-Control "public, max-age=31536000, immutable"; add_header X-Content-Type-Options nosniff always; gzip_static on; }
         location @php {
             include /etc/nginx/fastcgi_params;
+            fastcgi_hide_header X-Content-Type-Options;
             fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;
             fastcgi_param SCRIPT_NAME /index.php;
             fastcgi_param HTTP_HOST \$http_host;

@@ -92,4 +92,65 @@ final class PagesTest extends BrowserTestCase
         $findings = $browser->driver->executeAsyncScript('const done = arguments[arguments.length - 1]; axe.run(document, { resultTypes: ["violations"] }).then((result) => done(result.violations.map((v) => `${v.id}: ${v.help}: ${v.nodes.slice(0, 4).map((n) => n.target.join(" ") + " " + (n.any[0]?.message ?? n.all[0]?.message ?? "")).join(" | ")}`)));');
         self::assertSame([], $findings, "axe on $screen");
     }
+
+    public function test_the_web_server_itself_sends_no_code_takes_no_large_bodies_and_knows_its_name(): void
+    {
+        foreach (['/index.php', '/index.php/projects', '/sign-in'] as $path) {
+            [$status, $headers, $text] = self::asked($path);
+            self::assertStringNotContainsString('<?php', $text, $path);
+            self::assertStringContainsString('x-content-type-options: nosniff', $headers, "$path, $status");
+        }
+        [$status, $headers] = self::asked('/mark.svg');
+        self::assertSame(200, $status);
+        self::assertSame(1, substr_count($headers, 'x-content-type-options: nosniff'));
+        self::assertSame(413, self::asked('/sign-in', ['-d', 'email='.str_repeat('x', 1_100_000)])[0]);
+        self::assertSame(413, self::asked('/projects/abc/rungs', ['-d', 'keys='.str_repeat('x', 1_100_000)])[0]);
+        self::assertSame(419, self::asked('/imports', ['-d', 'x='.str_repeat('x', 1_100_000)])[0]);
+        self::assertSame(400, self::asked('/sign-in', ['-H', 'Host: elsewhere.example'])[0]);
+    }
+
+    public function test_what_fails_is_said_in_words_on_the_page(): void
+    {
+        $browser = $this->workbench();
+        $browser->js('shelfBench.server.ask("POST", "/nowhere")');
+        $browser->waitForText('#message', 'This is not here any more');
+        $browser->js('shelfBench.server.json("/objects/999999999")');
+        $browser->waitForText('#message', 'This is not here any more');
+        $browser->js('shelfBench.server.ask("POST", "/rungs", { keys: "x".repeat(1100000), rung: 1 })');
+        $browser->waitForText('#message', 'more than the server takes at once');
+        $browser->tools->execute('Network.enable');
+        $browser->tools->execute('Network.emulateNetworkConditions', ['offline' => true, 'latency' => 0, 'downloadThroughput' => -1, 'uploadThroughput' => -1]);
+        $browser->js('shelfBench.setRung(["L5"], 2)');
+        $browser->waitForText('#message', 'The server does not answer');
+        $browser->tools->execute('Network.emulateNetworkConditions', ['offline' => false, 'latency' => 0, 'downloadThroughput' => -1, 'uploadThroughput' => -1]);
+        $browser->js('shelfBench.setRung(["L5"], 2)');
+        $browser->waitForText('#message', 'Box');
+        $browser->driver->manage()->deleteAllCookies();
+        $browser->js('shelfBench.ledger.show("O5")');
+        $browser->js('shelfBench.ledger.arrange({ lens: "nesting" })');
+        $browser->waitForText('#message', 'Load the page anew');
+        self::assertGreaterThan(3, $browser->js('return document.querySelectorAll("#rows .row").length'), 'the rows stay');
+    }
+
+    /**
+     * @param list<string> $how
+     *
+     * @return array{int, string, string} status, headers in small letters, text
+     */
+    private static function asked(string $path, array $how = []): array
+    {
+        $data = array_search('-d', $how, true);
+        $file = (string) tempnam(sys_get_temp_dir(), 'shelf');
+        if ($data !== false) {
+            // The command line does not take that much.
+            file_put_contents($file, $how[(int) $data + 1]);
+            $how = ['--data-binary', "@$file"];
+        }
+        exec('curl -s -i -H Expect: '.implode(' ', array_map(escapeshellarg(...), $how)).' '.escapeshellarg(getenv('APP_URL').$path), $lines);
+        unlink($file);
+        $answer = implode("\n", $lines);
+        [$headers, $text] = array_pad(explode("\n\n", str_replace("\r", '', $answer), 2), 2, '');
+
+        return [(int) explode(' ', $answer)[1], strtolower($headers), $text];
+    }
 }

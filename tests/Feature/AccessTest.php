@@ -57,6 +57,7 @@ final class AccessTest extends TestCase
             $missing = $this->actingAs($stranger)->call($method, $nowhere);
             self::assertSame(404, $refused->status(), "$method $path");
             self::assertSame($missing->getContent(), $refused->getContent(), "$method $path gives away that there is something");
+            self::assertSame($this->json($method, $nowhere)->assertStatus(404)->getContent(), $this->json($method, $path)->assertStatus(404)->getContent(), "$method $path gives it away as JSON");
             $tried++;
         }
         self::assertGreaterThan(30, $tried);
@@ -87,6 +88,39 @@ final class AccessTest extends TestCase
         self::assertGuest();
         $this->travel(2)->minutes();
         $this->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'tidy-test'])->assertRedirect('/projects');
+    }
+
+    public function test_many_addresses_together_are_slowed_down_as_well_and_any_text_may_be_tried(): void
+    {
+        $this->person();
+        for ($try = 0; $try < 30; $try++) {
+            $this->withServerVariables(['REMOTE_ADDR' => "192.0.2.$try"])
+                ->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'wrong'])->assertSessionHasErrors(['email' => 'No account has this e-mail address and password.']);
+        }
+        $answer = $this->withServerVariables(['REMOTE_ADDR' => '192.0.2.99'])->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'tidy-test']);
+        self::assertStringStartsWith('Too many tries.', $answer->assertSessionHasErrors('email')->getSession()->get('errors')->first('email'));
+        foreach ([str_repeat('😀', 200), "x' OR 1=1 --", '%', "a\u{200B}b", '::', '0'] as $email) {
+            $this->withServerVariables(['REMOTE_ADDR' => '192.0.2.100'])->post('/sign-in', ['email' => $email, 'password' => str_repeat('é', 1000)])->assertSessionHasErrors('email');
+        }
+        $this->post('/sign-in', ['email' => "a\0b", 'password' => 'x'])->assertStatus(422);
+        $this->post('/sign-in', ['email' => ['a'], 'password' => 'x'])->assertStatus(422);
+    }
+
+    public function test_only_proxies_that_are_configured_are_believed(): void
+    {
+        $asked = static fn (): \Illuminate\Http\Request => \Illuminate\Http\Request::create('/sign-in', 'GET', server: ['REMOTE_ADDR' => '10.0.0.7', 'HTTP_X_FORWARDED_FOR' => '192.0.2.5']);
+        $seen = static function (\Illuminate\Http\Request $request): ?string {
+            (new \Illuminate\Http\Middleware\TrustProxies)->handle($request, static fn (\Illuminate\Http\Request $handled): \Illuminate\Http\Response => new \Illuminate\Http\Response((string) $handled->ip()));
+
+            return $request->ip();
+        };
+        self::assertSame('10.0.0.7', $seen($asked()));
+        config(['shelf.proxies' => ['10.0.0.7']]);
+        (new \App\Providers\AppServiceProvider($this->app))->boot();
+        self::assertSame('192.0.2.5', $seen($asked()));
+        config(['shelf.proxies' => []]);
+        (new \App\Providers\AppServiceProvider($this->app))->boot();
+        self::assertSame('10.0.0.7', $seen($asked()));
     }
 
     public function test_pages_carry_a_strict_policy_and_no_script_of_their_own(): void

@@ -1,4 +1,5 @@
 import { htmx } from '../htmx.js';
+import { explain } from './failures.js';
 
 /** Asks the server to do something; it answers with the parts of the workbench that changed, and htmx puts them in place. */
 export class Server {
@@ -44,7 +45,6 @@ export class Server {
             source.remove();
             document.body.classList.remove('asking');
         }
-        if (status === 401 || status === 419) location.reload();
         return status;
     }
 
@@ -53,8 +53,8 @@ export class Server {
      * @param {string} path
      */
     async html(path) {
-        const response = await fetch(this.base + path, { headers: { 'HX-Request': 'true' } });
-        return response.ok ? response.text() : null;
+        const response = await this.fetch(path, { headers: { 'HX-Request': 'true' } });
+        return response?.text() ?? null;
     }
 
     /**
@@ -66,13 +66,21 @@ export class Server {
         const body = new URLSearchParams();
         for (const [name, value] of Object.entries(values)) for (const each of Array.isArray(value) ? value : [value]) body.append(name, String(each));
         const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
-        const response = await fetch(this.base + path, { method: 'POST', body, headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token } });
-        return response.ok ? response.json() : null;
+        const response = await this.fetch(path, { method: 'POST', body, headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token } });
+        return response?.json() ?? null;
     }
 
     /** @param {string} path */
     async json(path) {
-        const response = await fetch(this.base + path, { headers: { Accept: 'application/json' } });
-        return response.ok ? response.json() : null;
+        const response = await this.fetch(path, { headers: { Accept: 'application/json' } });
+        return response?.json() ?? null;
+    }
+
+    /** @param {string} path @param {RequestInit} how @returns {Promise<Response | null>} nothing when it failed; the page then says why */
+    async fetch(path, how) {
+        const response = await fetch(this.base + path, how).catch(() => null);
+        if (response?.ok) return response;
+        await explain(response);
+        return null;
     }
 }

@@ -6,6 +6,7 @@ import { CommandBox } from './commandbox.js';
 import { commandsOf } from './commands.js';
 import { Dialogs } from './dialogs.js';
 import { listenToDivider } from './divider.js';
+import { listenToFailures } from './failures.js';
 import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
 import { inflated } from './inflated.js';
@@ -56,6 +57,7 @@ export class Workbench {
         this.byId = new Map(this.commands.map((command) => [command.id, command]));
         this.byKey = new Map(this.commands.flatMap((command) => (command.keys === '' ? [] : command.keys.split(' ').map((key) => [key, command]))));
         this.listen();
+        listenToFailures();
         listenToLedger(this);
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);

@@ -1,0 +1,46 @@
+/** What an answer that is none of the application's own means, by its status, and what to do; 0 is no answer at all. @type {Record<number, string>} */
+const SENTENCES = {
+    0: 'The server does not answer. What you did last may not have been kept: look once it is back, and try again.',
+    401: 'You are signed out. Load the page anew to sign in; nothing that was answered is lost.',
+    403: 'This is not yours to do.',
+    404: 'This is not here any more, or not yours to see. Load the page anew to see what is.',
+    413: 'This is more than the server takes at once. Try it with less.',
+    419: 'You have been away for long. Load the page anew, then try again; nothing that was answered is lost.',
+    429: 'Too much was asked in a short time. Wait a moment, then try again.',
+    503: 'The database cannot be reached. Nothing that was answered is lost; try again in a moment.',
+};
+
+/** Answers with a sentence of their own, as part of the page. */
+const SPEAK = [422, 507];
+
+/** @param {number} status */
+export function sentenceOf(status) {
+    return SENTENCES[status] ?? (status >= 500 ? 'Something went wrong on the side of the server. It was logged; nothing that was answered is lost.' : 'The server refused this. Load the page anew, then try again.');
+}
+
+/** @param {string} sentence */
+export function warn(sentence) {
+    const line = Object.assign(document.createElement('p'), { className: 'warns' });
+    line.append(Object.assign(document.createElement('span'), { textContent: sentence }));
+    document.getElementById('message')?.replaceChildren(line);
+}
+
+/** Says why an answer failed. @param {Response | null} response none when there was no answer */
+export async function explain(response) {
+    const status = response?.status ?? 0;
+    const own = response && SPEAK.includes(status) ? new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('.warns span')?.textContent : null;
+    warn(own ?? sentenceOf(status));
+}
+
+/** Failed answers to htmx are said in words and put nowhere else. */
+export function listenToFailures() {
+    document.addEventListener('htmx:after:request', (event) => {
+        const { status } = /** @type {CustomEvent} */ (event).detail.ctx.response;
+        if (status < 400 || SPEAK.includes(status)) return;
+        event.preventDefault();
+        warn(sentenceOf(status));
+    });
+    document.addEventListener('htmx:error', (event) => {
+        if (/** @type {CustomEvent} */ (event).detail.ctx) warn(sentenceOf(0));
+    });
+}
