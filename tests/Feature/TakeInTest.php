@@ -143,6 +143,34 @@ final class TakeInTest extends TestCase
         $this->assertIndexTrue($project);
     }
 
+    #[\PHPUnit\Framework\Attributes\TestWith([SortBy::Property, 'gr'])]
+    #[\PHPUnit\Framework\Attributes\TestWith([SortBy::Material, ''])]
+    #[\PHPUnit\Framework\Attributes\TestWith([SortBy::Groups, ''])]
+    #[\PHPUnit\Framework\Attributes\TestWith([SortBy::Kind, ''])]
+    #[\PHPUnit\Framework\Attributes\TestWith([SortBy::Best, ''])]
+    public function test_any_text_of_a_file_may_hold_what_no_database_keeps(SortBy $by, string $property): void
+    {
+        $person = $this->person();
+        $odd = "a\u{0}b\u{7}\u{2028}";
+        $gltf = Gltf::triangle();
+        $gltf['asset'] += ['generator' => $odd, 'copyright' => $odd];
+        $gltf['scenes'][0]['name'] = $odd;
+        $gltf['meshes'][0]['name'] = $odd;
+        $gltf['materials'] = [['name' => $odd]];
+        $gltf['meshes'][0]['primitives'][0]['material'] = 0;
+        $gltf['nodes'][0]['name'] = $odd;
+        $gltf['nodes'][0]['extras'] = ['layer' => $odd, 'class' => $odd, 'gr' => $odd, $odd => $odd, 'deep' => [$odd => $odd]];
+        $import = $this->takeIn($person, Gltf::file($gltf), $by, "$odd.gltf", property: $property);
+        self::assertSame('', $import->error);
+        $project = $import->project ?? self::fail('not taken in');
+        $this->actingAs($person)->get("/projects/$project->key")->assertOk();
+        foreach (['name:b', '"a"', 'gr:b', 'class:a', 'material:a'] as $rule) {
+            $this->get("/projects/$project->key/ledger?lens=nesting&from=0&count=20&words=".urlencode($rule))->assertOk()->assertSee('data-hits="1"', false);
+        }
+        $this->get("/projects/$project->key/report/".$project->sources()->value('id'))->assertOk();
+        $this->assertIndexTrue($project);
+    }
+
     public function test_the_canvas_gets_packs_and_placements_of_what_is_not_hidden(): void
     {
         $person = $this->person();

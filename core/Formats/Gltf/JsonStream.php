@@ -74,6 +74,10 @@ final class JsonStream
 
     private function decode(string $json, string $name): mixed
     {
+        // A character that stands for none: PostgreSQL keeps no text that has it. A backslash before it may itself be escaped.
+        if (str_contains($json, '\u0000')) {
+            $json = (string) preg_replace('~(?<!\\\\)((?:\\\\\\\\)*+)\\\\u0000~', '$1', $json);
+        }
         try {
             return json_decode($json, true, 512, JSON_THROW_ON_ERROR);
         } catch (\JsonException $error) {
