@@ -28,7 +28,12 @@ final class Parser
 
     private const DEEPEST = 100;
 
+    /** Conditions, and words that lead to one, in a rule: more would keep a large model busy for seconds. */
+    private const MOST = 120;
+
     private int $next = 0;
+
+    private int $conditions = 0;
 
     private int $depth = 0;
 
@@ -91,6 +96,9 @@ final class Parser
         $here = $this->here();
         if (++$this->depth > self::DEEPEST) {
             throw RuleError::at($here, 'Conditions are nested more than '.self::DEEPEST.' deep here; split the rule.');
+        }
+        if (++$this->conditions > self::MOST) {
+            throw RuleError::at($here, 'A rule has at most '.self::MOST.' conditions; pick what the first ones find, then go on from the pick.');
         }
         $node = match (true) {
             $here->kind === TokenKind::Open => $this->enclosed(),

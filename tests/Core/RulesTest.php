@@ -148,6 +148,7 @@ final class RulesTest extends TestCase
     #[TestWith(['"":x', 0, 2, 'A field needs a name'])]
     #[TestWith(['"fire rating":', 13, 1, 'comes a word'])]
     #[TestWith(['', 0, 1, 'empty'])]
+    #[TestWith(['a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a bc', 240, 2, 'at most 120 conditions'])]
     public function test_errors_point_at_the_right_place_and_say_what_would_be_right(string $rule, int $at, int $length, string $says): void
     {
         try {
