@@ -216,6 +216,8 @@ worker() {
 }
 
 caches() {
+    # What an older version has left must not keep this one from starting.
+    rm -f "$STATE/cache/config.php" "$STATE/cache/routes.php"
     (cd "$ROOT" && APP_CONFIG_CACHE="$STATE/cache/config.php" APP_ROUTES_CACHE="$STATE/cache/routes.php" php artisan config:cache -q \
         && APP_CONFIG_CACHE="$STATE/cache/config.php" APP_ROUTES_CACHE="$STATE/cache/routes.php" php artisan route:cache -q && php artisan view:cache -q) \
         || fail "The application does not start; run 'php artisan about' to see why."

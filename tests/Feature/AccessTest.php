@@ -106,6 +106,16 @@ final class AccessTest extends TestCase
         $this->post('/sign-in', ['email' => ['a'], 'password' => 'x'])->assertStatus(422);
     }
 
+    public function test_only_names_that_are_configured_are_answered_to(): void
+    {
+        config(['app.url' => 'https://shelf.marlpit.example', 'shelf.hosts' => ['shelf.local']]);
+        $this->get('/sign-in')->assertOk();
+        $patterns = $this->app->make(\Illuminate\Http\Middleware\TrustHosts::class)->hosts();
+        foreach (['shelf.marlpit.example' => true, 'shelf.local' => true, '127.0.0.1' => true, 'elsewhere.example' => false, 'x.shelf.local' => false, 'shelfxlocal' => false] as $host => $known) {
+            self::assertSame($known, array_filter($patterns, static fn (?string $pattern): bool => preg_match("{{$pattern}}i", $host) === 1) !== [], $host);
+        }
+    }
+
     public function test_only_proxies_that_are_configured_are_believed(): void
     {
         $asked = static fn (): \Illuminate\Http\Request => \Illuminate\Http\Request::create('/sign-in', 'GET', server: ['REMOTE_ADDR' => '10.0.0.7', 'HTTP_X_FORWARDED_FOR' => '192.0.2.5']);
