@@ -34,6 +34,9 @@ export class Canvas {
         /** Whether a click picks what is under it. */
         this.clicks = true;
         this.movingUntil = 0;
+        /** When the last picture was finished, and how many milliseconds it took. */
+        this.drawnAt = 0;
+        this.drawnIn = 0;
         this.stale = true;
         this.screenStale = true;
         this.framed = false;
@@ -205,7 +208,7 @@ export class Canvas {
         const moving = now < this.movingUntil;
         if (this.wasMoving && !moving) this.stale = true;
         this.wasMoving = moving;
-        if (!this.painter.pass && (this.arrivals ?? 0) > 0 && !moving && (this.packs.coming.size === 0 || this.arrivals > 3)) this.stale = true;
+        if (!this.painter.pass && (this.arrivals ?? 0) > 0 && !moving && this.worthDrawingAnew(now)) this.stale = true;
         if (this.stale && this.placements.count > 0) {
             this.stale = false;
             this.arrivals = 0;
@@ -213,7 +216,8 @@ export class Canvas {
             this.painter.begin(this.viewpoint.camera, moving);
         }
         if (this.painter.pass) {
-            this.painter.step();
+            const { milliseconds } = this.painter.pass;
+            if (!this.painter.step()) [this.drawnAt, this.drawnIn] = [performance.now(), milliseconds];
             this.packs.fetchNext();
             this.screenStale = true;
             this.report('shelf:drawn', { ...this.painter.summary, missing: this.packs.missing, loading: this.loading });
@@ -222,6 +226,11 @@ export class Canvas {
             this.screenStale = false;
             this.painter.show(this.hovered || this.outlined);
         }
+    }
+
+    /** Packs that came wait until all have, or as long as the last picture took: half of the time at most goes into pictures that will not stay. */
+    worthDrawingAnew(/** @type {number} */ now) {
+        return this.packs.coming.size === 0 || now - this.drawnAt > this.drawnIn;
     }
 
     listen() {

@@ -1,7 +1,7 @@
 import { BufferAttribute, BufferGeometry, EdgesGeometry } from 'three';
 import { Page } from './pages.js';
 
-const AT_ONCE = 4;
+const AT_ONCE = 6;
 const KINDS = /** @type {const} */ ({ 0: 'points', 1: 'lines', 4: 'triangles' });
 
 /** Fetches packs in the order of need, takes them apart, and puts their meshes on pages. */

@@ -167,8 +167,8 @@ export class Painter {
             return false;
         }
         this.smooth(pass.round);
-        // A picture that takes long is not drawn again only to smooth its edges.
-        if (pass.round >= this.smoothing || pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > SMOOTHING_MS) {
+        // A picture that takes long is not drawn again only to smooth its edges, nor one that will be drawn anew when more has come.
+        if (this.packs.missing > 0 || pass.round >= this.smoothing || pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > SMOOTHING_MS) {
             this.pass = null;
             return false;
         }
