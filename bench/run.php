@@ -18,7 +18,7 @@ require __DIR__.'/../vendor/autoload.php';
 require __DIR__.'/Rows.php';
 
 ini_set('memory_limit', '4G');
-$sizes = array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?: array_keys(MarlpitBaths::SIZES);
+$sizes = array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?: array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
 $only = array_merge(...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv)) ?: ['core', 'import', 'requests', 'rules', 'canvas'];
 $heavy = static fn (string $size): bool => $size === 'huge' || $size === 'scattered';
 $rows = new Rows(in_array('--json', $argv, true));

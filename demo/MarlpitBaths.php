@@ -7,14 +7,21 @@ namespace MarlpitBaths;
 /**
  * Writes the demo: Marlpit Baths, a made-up municipal swimming hall, as an outside exporter would deliver it.
  *
- * `demo` is one hall of about 3,000 objects and 250,000 triangles. The others are the regional scheme of several such
+ * `demo` is one hall of about 3,000 objects and 250,000 triangles; `small` is the same hall, cut as coarsely as it can be. The others are the regional scheme of several such
  * halls, cut less finely, sharing most of their meshes: `medium` about 10,000 objects, `large` 50,000 with 2 million triangles drawn,
  * `huge` 200,000 with 12 million. `scattered` are as many objects, of a model that is unlike the others: {@see Scattered}.
  */
 final class MarlpitBaths
 {
     /** size => [halls, detail] */
-    public const SIZES = ['demo' => [1, 1.08], 'medium' => [3, 0.86], 'large' => [16, 0.6], 'huge' => [63, 0.86], 'scattered' => [0, 1.0]];
+    public const SIZES = [
+        'small' => [1, 0.2],
+        'demo' => [1, 1.08],
+        'medium' => [3, 0.86],
+        'large' => [16, 0.6],
+        'huge' => [63, 0.86],
+        'scattered' => [0, 1.0],
+    ];
 
     /** @return array{objects: int, triangles: int, bytes: int} what was written */
     public static function write(string $path, string $size): array

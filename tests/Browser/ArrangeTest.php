@@ -11,7 +11,7 @@ final class ArrangeTest extends BrowserTestCase
 {
     public function test_columns_are_chosen_sized_sorted_and_kept_as_a_layout(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(drawn: false);
         $browser->click('#lens-objects')->waitUntil('return document.querySelector("#rows .window").dataset.lens === "objects"', 'not turned');
         $browser->click('#ledger-head [data-command="columns"]')->waitFor('[data-narrow-columns]');
         $browser->type('[data-narrow-columns]', 'fire')->waitUntil('return [...document.querySelectorAll(".choices li")].filter((item) => !item.hidden).length === 1', 'the list is not narrowed');

@@ -23,7 +23,7 @@ abstract class BrowserTestCase extends TestCase
             self::fail('The browser tests need the running application that bin/test starts.');
         }
 
-        return $this->browsers[] = new Browser($base, $dark);
+        return $this->browsers[] = Browser::open($base, $dark);
     }
 
     protected function tearDown(): void
@@ -31,8 +31,10 @@ abstract class BrowserTestCase extends TestCase
         foreach ($this->browsers as $browser) {
             if ($this->status()->isFailure() || $this->status()->isError()) {
                 $browser->screenshot(getenv('SHELF_STATE').'/log/'.$this->name().'.png');
+                $browser->quit();
+            } else {
+                $browser->release();
             }
-            $browser->quit();
         }
     }
 
@@ -51,21 +53,31 @@ abstract class BrowserTestCase extends TestCase
         static $path = null;
         if ($path === null) {
             $path = sys_get_temp_dir().'/Marlpit Baths '.getmypid().'.glb';
-            MarlpitBaths::write($path, 'demo');
+            MarlpitBaths::write($path, 'small');
             register_shutdown_function(static fn () => @unlink($path));
         }
 
         return $path;
     }
 
-    /** Signs a new person in, takes the demo in by the file dialog, and opens the workbench. */
-    protected function workbench(bool $dark = false): Browser
+    /**
+     * Signs a new person in, takes the demo in by the file dialog, and opens the workbench.
+     *
+     * @param bool $drawn whether the canvas draws: a test that never looks at pixels need not wait for them
+     */
+    protected function workbench(bool $drawn = true): Browser
     {
-        $browser = $this->browser($dark)->signIn($this->person(), self::PASSWORD);
+        $browser = $this->browser()->signIn($this->person(), self::PASSWORD);
         $browser->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys(self::demoFile());
         $browser->waitFor('.report', 120);
         $browser->click('.report-head .primary');
         $browser->waitFor('#ledger-grid');
+        if (! $drawn) {
+            $browser->waitUntil('return window.shelfBench !== undefined', 'the workbench does not open');
+            $browser->js('shelfBench.canvas.frame = () => {}');
+
+            return $browser->waitUntil('return !shelfBench.canvas.loading', 'the objects do not come');
+        }
 
         return $browser->settled();
     }

@@ -87,7 +87,7 @@ final class FindingTest extends BrowserTestCase
 
     public function test_many_names_are_changed_after_a_look_and_taken_back(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(drawn: false);
         $browser->js('shelfBench.pick({ keys: "L16", mode: "replace" })');
         $browser->waitForText('#card', '240 parts')->press('Shift+r')->waitFor('#rn-pattern');
         $browser->type('#rn-pattern', 'Same')->waitForText('#rename-preview', 'would be called like another object');
@@ -183,7 +183,7 @@ final class FindingTest extends BrowserTestCase
 
     public function test_two_hundred_rows_are_picked_across_windows_and_groups_act_on_what_they_hold(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(drawn: false);
         $browser->click('#lens-nesting')->waitUntil('return document.querySelector("#rows .window").dataset.lens === "nesting"', 'not turned');
         $browser->js('shelfBench.command("unfold-all")');
         $browser->waitUntil('return document.querySelector("#rows .window").dataset.total === "3197"', 'not unfolded');

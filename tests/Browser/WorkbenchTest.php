@@ -8,7 +8,7 @@ final class WorkbenchTest extends BrowserTestCase
 {
     public function test_everything_by_keyboard(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(drawn: false);
         $browser->js('document.querySelector(".rows .row").focus()');
         // Down to the basins, unfold, down to an object, pick it and the two below it.
         for ($step = 0; $step < 9; $step++) {
@@ -71,7 +71,7 @@ final class WorkbenchTest extends BrowserTestCase
 
     public function test_objects_are_filed_by_dragging_them_onto_a_layer(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(drawn: false);
         $browser->click('#row-L14 .fold')->waitUntil('return document.querySelectorAll(".row:not(.is-layer):not(.head)").length === 3', 'the water is not unfolded');
         $browser->js(<<<'JS'
             const from = document.querySelector('.rows .row:not(.is-layer)'), to = document.querySelector('#row-L10'), transfer = new DataTransfer();

@@ -97,7 +97,7 @@ final class DemoTest extends TestCase
 
     public function test_an_unknown_size_is_refused(): void
     {
-        $this->expectExceptionMessage('There is no size "vast"; the sizes are demo, medium, large, huge, scattered.');
+        $this->expectExceptionMessage('There is no size "vast"; the sizes are small, demo, medium, large, huge, scattered.');
         MarlpitBaths::write(Gltf::keep(''), 'vast');
     }
 

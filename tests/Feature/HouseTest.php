@@ -47,7 +47,7 @@ final class HouseTest extends TestCase
         $demo = User::query()->where('email', 'demo@marlpit.example')->firstOrFail();
         self::assertSame(1, $demo->imports()->count());
         Queue::assertPushed(TakeIn::class, 1);
-        $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])->expectsOutput('The sizes are demo, medium, large, huge, scattered.')->assertFailed();
+        $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])->expectsOutput('The sizes are small, demo, medium, large, huge, scattered.')->assertFailed();
     }
 
     public function test_views_are_listed_on_the_command_line(): void

@@ -12,7 +12,7 @@ use VineShelf\Layers\SortBy;
 
 final class MakeDemo extends Command
 {
-    protected $signature = 'shelf:demo {--size=demo : demo, medium, large, huge or scattered} {--force : another one, although there is one}';
+    protected $signature = 'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although there is one}';
 
     protected $description = 'Make the demo person and their project, Marlpit Baths';
 
