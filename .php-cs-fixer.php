@@ -2,7 +2,10 @@
 
 declare(strict_types=1);
 
-$files = PhpCsFixer\Finder::create()->in([__DIR__.'/app', __DIR__.'/core', __DIR__.'/demo', __DIR__.'/tests', __DIR__.'/database', __DIR__.'/routes', __DIR__.'/config', __DIR__.'/bootstrap'])->exclude('cache')
+$folders = ['app', 'bench', 'bootstrap', 'config', 'core', 'database', 'demo', 'routes', 'tests'];
+$files = PhpCsFixer\Finder::create()
+    ->in(array_map(static fn (string $folder): string => __DIR__.'/'.$folder, $folders))
+    ->exclude('cache')
     ->append([__DIR__.'/bin/shelf', __FILE__]);
 
 return (new PhpCsFixer\Config)->setUnsupportedPhpVersionAllowed(true)->setRiskyAllowed(true)->setFinder($files)->setRules([

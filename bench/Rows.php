@@ -35,14 +35,43 @@ final class Rows
             });
         }
         sort($times);
-        $this->rows[] = ['row' => 'noise', 'spread' => round(100 * ($times[13] - $times[1]) / $times[7], 1)];
+        $this->rows[] = ['row' => 'noise', 'spread' => round((100 * ($times[13] - $times[1])) / $times[7], 1)];
         $this->note(sprintf('noise: the same loop takes %.1f to %.1f ms, median %.1f', $times[1], $times[13], $times[7]));
     }
 
-    public function add(string $name, string $size, float $value, ?float $floor, string $floorIs, ?float $goal, string $remark, string $unit = 'ms'): void
-    {
-        $this->rows[] = ['row' => $name, 'size' => $size, 'value' => round($value, 2), 'unit' => $unit, 'floor' => $floor === null ? null : round($floor, 2), 'floor is' => $floorIs, 'goal' => $goal === null ? null : round($goal, 1), 'met' => $goal === null ? null : $value <= $goal, 'remark' => $remark];
-        $this->note(sprintf('%-34s %-6s %10s %-3s floor %-9s %s %s', $name, $size, number_format($value, $value < 10 ? 2 : 1), $unit, $floor === null ? '-' : number_format($floor, 1).' ('.number_format($value / max(0.001, $floor), 1).'x)', $goal === null ? '' : ($value <= $goal ? 'met ' : 'MISSED ').'(goal '.number_format($goal).')', '· '.$remark));
+    public function add(
+        string $name,
+        string $size,
+        float $value,
+        ?float $floor,
+        string $floorIs,
+        ?float $goal,
+        string $remark,
+        string $unit = 'ms',
+    ): void {
+        $this->rows[] = [
+            'row' => $name,
+            'size' => $size,
+            'value' => round($value, 2),
+            'unit' => $unit,
+            'floor' => $floor === null ? null : round($floor, 2),
+            'floor is' => $floorIs,
+            'goal' => $goal === null ? null : round($goal, 1),
+            'met' => $goal === null ? null : $value <= $goal,
+            'remark' => $remark,
+        ];
+        $this->note(
+            sprintf(
+                '%-34s %-6s %10s %-3s floor %-9s %s %s',
+                $name,
+                $size,
+                number_format($value, $value < 10 ? 2 : 1),
+                $unit,
+                $floor === null ? '-' : number_format($floor, 1).' ('.number_format($value / max(0.001, $floor), 1).'x)',
+                $goal === null ? '' : ($value <= $goal ? 'met ' : 'MISSED ').'(goal '.number_format($goal).')',
+                '· '.$remark,
+            ),
+        );
     }
 
     /** How rows grow from the smaller sizes to the larger ones, beside how the objects do. */
@@ -64,8 +93,23 @@ final class Rows
                 $more = $objects['huge'] / $objects[$from];
                 // A tenth more is within the noise of this machine.
                 $straight = $times <= 1.1 * $more;
-                $this->rows[] = ['row' => "growth of $name", 'from' => $from, 'times' => round($times, 2), 'objects' => round($more, 1), 'straight' => $straight];
-                $this->note(sprintf('growth, %s to huge: %-42s %5.2f times for %.1f times the objects%s', $from, $name, $times, $more, $straight ? '' : ' MORE THAN A STRAIGHT LINE'));
+                $this->rows[] = [
+                    'row' => "growth of $name",
+                    'from' => $from,
+                    'times' => round($times, 2),
+                    'objects' => round($more, 1),
+                    'straight' => $straight,
+                ];
+                $this->note(
+                    sprintf(
+                        'growth, %s to huge: %-42s %5.2f times for %.1f times the objects%s',
+                        $from,
+                        $name,
+                        $times,
+                        $more,
+                        $straight ? '' : ' MORE THAN A STRAIGHT LINE',
+                    ),
+                );
             }
         }
     }
@@ -81,13 +125,29 @@ final class Rows
         $scene = $bench->scene();
         $bench->inEffect()->rungs();
         mt_srand(3);
-        $bits = array_map(static fn (): VineShelf\Scene\Bits => VineShelf\Scene\Bits::ofRows($scene->count(), array_values(array_filter(range(1, $scene->count()), static fn (): bool => mt_rand(0, 1) === 1))), range(1, 5));
+        $bits = array_map(
+            static fn (): VineShelf\Scene\Bits => VineShelf\Scene\Bits::ofRows(
+                $scene->count(),
+                array_values(array_filter(range(1, $scene->count()), static fn (): bool => mt_rand(0, 1) === 1)),
+            ),
+            range(1, 5),
+        );
         $floor = self::best(31, static fn () => $bits[0]->and($bits[1])->and($bits[2])->or($bits[3])->without($bits[4])->count());
         $rows = [];
-        foreach (['rule of five terms with names, core' => ['kind:part seat_shell layer:Seats width < 1m triangles >= 12', 6.0], 'rule of five terms without names, core' => ['kind:part layer:Seats width < 1m triangles >= 12 is shown', 2.0]] as $name => [$rule, $goal]) {
+        foreach (
+            [
+                'rule of five terms with names, core' => ['kind:part seat_shell layer:Seats width < 1m triangles >= 12', 6.0],
+                'rule of five terms without names, core' => ['kind:part layer:Seats width < 1m triangles >= 12 is shown', 2.0],
+            ] as $name => [$rule, $goal]
+        ) {
             $found = 0;
             $ms = self::best(31, static function () use ($bench, $scene, $rule, &$found): void {
-                $evaluator = new VineShelf\Rules\Evaluator(new VineShelf\Facts\Facts($scene), $bench->layers(), $bench->inEffect(), VineShelf\Scene\Bits::none($scene->count()));
+                $evaluator = new VineShelf\Rules\Evaluator(
+                    new VineShelf\Facts\Facts($scene),
+                    $bench->layers(),
+                    $bench->inEffect(),
+                    VineShelf\Scene\Bits::none($scene->count()),
+                );
                 $found = $evaluator->find(VineShelf\Rules\Parser::parse($rule))->count();
             });
             $rows[$name] = ['ms' => $ms, 'floor' => $floor, 'goal' => $goal, 'rule' => $rule, 'found' => $found];
@@ -135,14 +195,26 @@ final class Rows
     /** @return array{ms: float, floor: float, memory: float, objects: string} */
     public static function import(string $path): array
     {
-        $out = (string) shell_exec(getenv('SHELF_PHP').' -d memory_limit=2G '.escapeshellarg(__DIR__.'/import.php').' '.escapeshellarg($path));
+        $out = (string) shell_exec(
+            getenv('SHELF_PHP').' -d memory_limit=2G '.escapeshellarg(__DIR__.'/import.php').' '.escapeshellarg($path),
+        );
         $told = json_decode($out, true);
-        $floor = json_decode((string) shell_exec(getenv('SHELF_PHP').' -d memory_limit=4G '.escapeshellarg(__DIR__.'/import-floor.php').' '.escapeshellarg($path)), true);
+        $floor = json_decode(
+            (string) shell_exec(
+                getenv('SHELF_PHP').' -d memory_limit=4G '.escapeshellarg(__DIR__.'/import-floor.php').' '.escapeshellarg($path),
+            ),
+            true,
+        );
         if (! is_array($told) || ! is_array($floor)) {
             throw new RuntimeException("The import could not be measured: $out");
         }
 
-        return ['ms' => (float) $told['ms'], 'floor' => (float) $floor['ms'], 'memory' => (float) $told['memory'], 'objects' => number_format((int) $told['objects'])];
+        return [
+            'ms' => (float) $told['ms'],
+            'floor' => (float) $floor['ms'],
+            'memory' => (float) $told['memory'],
+            'objects' => number_format((int) $told['objects']),
+        ];
     }
 
     /** @return array{rows: array<string, float>, goals: array<string, float>, floor: float, boxes: float} */
@@ -161,30 +233,81 @@ final class Rows
         $floor = $median(static fn (Client $c) => $c->get("$base/pulse?revision={$c->revision}&desk={$c->desk}", 204));
         $window = 'lens=layers&from=0&count=47';
         $rows = [
-            'click on a rung, answered' => $median(static fn (Client $c, int $run) => $c->post("$base/rungs", "keys=L7&rung=".($run % 2 === 0 ? 2 : 5)."&$window")),
+            'click on a rung, answered' => $median(
+                static fn (Client $c, int $run) => $c->post("$base/rungs", 'keys=L7&rung='.($run % 2 === 0 ? 2 : 5)."&$window"),
+            ),
             'apply a view, answered' => $median(static function (Client $c, int $run) use ($base, $window): void {
-                $c->post("$base/views/".(1 + $run % 2).'/apply', $window);
+                $c->post("$base/views/".(1 + ($run % 2)).'/apply', $window);
             }),
-            'a window of 60 rows, nesting, far down' => $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=nesting&count=60&from=".(1000 * $run))),
-            'a window of 60 rows, by name' => $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=layers&words=seat_shell_".($run % 10)."&count=60&from=60")),
+            'a window of 60 rows, nesting, far down' => $median(
+                static fn (Client $c, int $run) => $c->get("$base/ledger?lens=nesting&count=60&from=". 1000 * $run),
+            ),
+            'a window of 60 rows, by name' => $median(
+                static fn (Client $c, int $run) => $c->get("$base/ledger?lens=layers&words=seat_shell_".$run % 10 .'&count=60&from=60'),
+            ),
         ];
         // Sorting is worked out when it is first asked for; what is measured is every window after that.
-        foreach (['name' => 'objects sorted by name', 'height' => 'objects sorted by height, filtered', 'layer' => 'objects sorted by layer, filtered'] as $by => $name) {
+        foreach (
+            [
+                'name' => 'objects sorted by name',
+                'height' => 'objects sorted by height, filtered',
+                'layer' => 'objects sorted by layer, filtered',
+            ] as $by => $name
+        ) {
             $client->post("$base/ledger", "lens=objects&sort=$by&down=1&from=0&count=60");
             $filter = $by === 'name' ? '' : '&words='.urlencode('kind:part triangles > 20');
-            $rows["a window of 60 rows, $name"] = $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=objects&count=60&from=".(($by === 'name' ? 9000 : 2000) * $run).$filter));
+            $rows["a window of 60 rows, $name"] = $median(
+                static fn (Client $c, int $run) => $c->get(
+                    "$base/ledger?lens=objects&count=60&from=".($by === 'name' ? 9000 : 2000) * $run.$filter,
+                ),
+            );
         }
         $client->post("$base/ledger", 'lens=nesting&sort=name&from=0&count=60');
-        $rows['a window of 60 rows, nesting sorted by name'] = $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=nesting&count=60&from=".(9000 * $run)));
+        $rows['a window of 60 rows, nesting sorted by name'] = $median(
+            static fn (Client $c, int $run) => $c->get("$base/ledger?lens=nesting&count=60&from=". 9000 * $run),
+        );
         $client->post("$base/ledger", 'lens=materials&sort=&all=1&unfold=1&from=0&count=60');
-        $rows['a window of 60 rows, materials unfolded'] = $median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=materials&count=60&from=".(9000 * $run)));
-        $rows['a step to the next hit'] = $median(static fn (Client $c, int $run) => $c->get("$base/find/step?lens=objects&words=seat&object=0&way=1"));
+        $rows['a window of 60 rows, materials unfolded'] = $median(
+            static fn (Client $c, int $run) => $c->get("$base/ledger?lens=materials&count=60&from=". 9000 * $run),
+        );
+        $rows['a step to the next hit'] = $median(
+            static fn (Client $c, int $run) => $c->get("$base/find/step?lens=objects&words=seat&object=0&way=1"),
+        );
         $client->post("$base/pick", 'mode=replace&keys=K1,K0');
-        $rows['click on a rung with everything picked'] = $median(static fn (Client $c, int $run) => $c->post("$base/rungs", 'on=pick&rung='.($run % 2 === 0 ? 2 : 5)."&$window"));
+        $rows['click on a rung with everything picked'] = $median(
+            static fn (Client $c, int $run) => $c->post("$base/rungs", 'on=pick&rung='.($run % 2 === 0 ? 2 : 5)."&$window"),
+        );
         $client->post("$base/rungs", "on=pick&rung=5&$window");
         $client->post("$base/pick", 'mode=replace');
-        foreach (['region, rectangle, touching' => ['rectangle', false, [[250, 200], [560, 430]]], 'region, rectangle, fully inside' => ['rectangle', true, [[250, 200], [560, 430]]], 'region, lasso of 126 points' => ['lasso', false, array_map(static fn (int $at): array => [390 + 190 * cos($at / 20), 320 + 140 * sin($at / 20)], range(0, 125))], 'region, lasso of 3000 points' => ['lasso', false, array_map(static fn (int $at): array => [390 + (190 + 3 * sin($at)) * cos($at / 477), 320 + 140 * sin($at / 477)], range(0, 2999))], 'region, brush of 600 points' => ['brush', false, array_map(static fn (int $at): array => [120 + $at, 320 + 140 * sin($at / 20)], range(0, 599))]] as $name => [$shape, $inside, $points]) {
-            $region = urlencode((string) json_encode(['shape' => $shape, 'inside' => $inside, 'points' => $points, 'width' => 780, 'height' => 644] + self::sight($base)));
+        foreach (
+            [
+                'region, rectangle, touching' => ['rectangle', false, [[250, 200], [560, 430]]],
+                'region, rectangle, fully inside' => ['rectangle', true, [[250, 200], [560, 430]]],
+                'region, lasso of 126 points' => [
+                    'lasso',
+                    false,
+                    array_map(static fn (int $at): array => [390 + 190 * cos($at / 20), 320 + 140 * sin($at / 20)], range(0, 125)),
+                ],
+                'region, lasso of 3000 points' => [
+                    'lasso',
+                    false,
+                    array_map(
+                        static fn (int $at): array => [390 + (190 + 3 * sin($at)) * cos($at / 477), 320 + 140 * sin($at / 477)],
+                        range(0, 2999),
+                    ),
+                ],
+                'region, brush of 600 points' => [
+                    'brush',
+                    false,
+                    array_map(static fn (int $at): array => [120 + $at, 320 + 140 * sin($at / 20)], range(0, 599)),
+                ],
+            ] as $name => [$shape, $inside, $points]
+        ) {
+            $region = urlencode(
+                (string) json_encode(
+                    ['shape' => $shape, 'inside' => $inside, 'points' => $points, 'width' => 780, 'height' => 644] + self::sight($base),
+                ),
+            );
             $rows[$name] = $median(static fn (Client $c) => $c->post("$base/pick/region", "count=1&region=$region"));
         }
         $client->get("$base/pulse?revision=0&desk=0");
@@ -211,14 +334,25 @@ final class Rows
         [$client, $base] = self::client($size);
         $project = App\Models\Project::query()->where('key', basename($base))->firstOrFail();
         $objects = (int) $project->objects()->count();
-        $client->post("$base/pick", 'mode=replace&found=1&lens=objects&words='.urlencode($size === 'scattered' ? 'layer:Tiles or layer:Steel or layer:Pipes or layer:Cable or layer:Fixings or layer:Glass or layer:Rubber' : 'kind:part not layer:51'));
+        $client->post(
+            "$base/pick",
+            'mode=replace&found=1&lens=objects&words='.
+                urlencode(
+                    $size === 'scattered'
+                        ? 'layer:Tiles or layer:Steel or layer:Pipes or layer:Cable or layer:Fixings or layer:Glass or layer:Rubber'
+                        : 'kind:part not layer:51',
+                ),
+        );
         $name = 'filing '.number_format(min(100_000, $objects), 0, '', ' ').' objects or so';
         $file = self::time(static fn () => $client->post("$base/file", 'layer=3'));
         $back = self::time(static fn () => $client->post("$base/undo", ''));
         $numbers = $project->objects()->orderBy('no')->limit(100_000)->pluck('no')->all();
         $floor = self::time(static function () use ($project, $numbers): void {
             Illuminate\Support\Facades\DB::beginTransaction();
-            Illuminate\Support\Facades\DB::update('UPDATE objects SET layer_no = 3 WHERE project_id = ? AND no = ANY(?::int[])', [$project->id, '{'.implode(',', $numbers).'}']);
+            Illuminate\Support\Facades\DB::update('UPDATE objects SET layer_no = 3 WHERE project_id = ? AND no = ANY(?::int[])', [
+                $project->id,
+                '{'.implode(',', $numbers).'}',
+            ]);
             Illuminate\Support\Facades\DB::rollBack();
         });
 
@@ -233,7 +367,13 @@ final class Rows
         $size = max($box[3] - $box[0], $box[4] - $box[1]);
         $middle = [($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2];
 
-        return ['eye' => [$middle[0] + 0.6 * $size, $middle[1] - 0.8 * $size, $middle[2] + 0.5 * $size], 'target' => $middle, 'up' => [0, 0, 1], 'fov' => 40, 'near' => 0.05];
+        return [
+            'eye' => [$middle[0] + 0.6 * $size, $middle[1] - 0.8 * $size, $middle[2] + 0.5 * $size],
+            'target' => $middle,
+            'up' => [0, 0, 1],
+            'fov' => 40,
+            'near' => 0.05,
+        ];
     }
 
     /** Milliseconds for putting the eight corners of every object's box into the picture, and nothing else. */
@@ -275,39 +415,55 @@ final class Rows
         sleep(2);
         $browser->visit('/projects');
         $browser->tools->execute('Page.enable');
-        $browser->tools->execute('Page.addScriptToEvaluateOnNewDocument', ['source' => 'addEventListener("shelf:drawn", () => { if (window.firstDrawn === undefined) requestAnimationFrame(() => { window.firstDrawn = performance.now(); window.firstBytes = performance.getEntriesByType("resource").concat(performance.getEntriesByType("navigation")).reduce((sum, e) => sum + (e.encodedBodySize || 0), 0); }); }, true);']);
+        $browser->tools->execute('Page.addScriptToEvaluateOnNewDocument', [
+            'source' =>
+                'addEventListener("shelf:drawn", () => { if (window.firstDrawn === undefined) requestAnimationFrame(() => { '
+                    .'window.firstDrawn = performance.now(); window.firstBytes = '
+                    .'performance.getEntriesByType("resource").concat(performance.getEntriesByType("navigation")).reduce((sum, e) => sum '
+                    .'+ (e.encodedBodySize || 0), 0); }); }, true);',
+        ]);
         $browser->visit($base);
         $browser->waitUntil('return window.firstDrawn !== undefined', 'nothing is drawn', 60);
         $first = (float) $browser->js('return window.firstDrawn');
         $megabytes = (float) $browser->js('return window.firstBytes') / 1e6;
         $browser->waitUntil('return !shelfBench.canvas.loading', 'the placements do not come', 120);
         sleep(4);
-        $frame = (float) $browser->driver->executeAsyncScript(<<<'JS'
-            const done = arguments[arguments.length - 1], { canvas } = window.shelfBench, frames = [];
-            let angle = 0, last = performance.now();
-            const eye = canvas.viewpoint.get().eye, [tx, ty] = canvas.viewpoint.get().target;
-            const turn = () => {
-                const now = performance.now(); frames.push(now - last); last = now; angle += 0.02;
-                const [x, y] = [eye[0] - tx, eye[1] - ty];
-                canvas.viewpoint.camera.position.set(tx + x * Math.cos(angle) - y * Math.sin(angle), ty + x * Math.sin(angle) + y * Math.cos(angle), eye[2]);
-                canvas.viewpoint.controls.update();
-                if (frames.length < 45) requestAnimationFrame(turn); else { frames.splice(0, 10); frames.sort((a, b) => a - b); done(frames[Math.floor(frames.length / 2)]); }
-            };
-            requestAnimationFrame(turn);
-        JS);
+        $frame = (float) $browser->driver->executeAsyncScript(
+            <<<'JS'
+                const done = arguments[arguments.length - 1], { canvas } = window.shelfBench, frames = [];
+                let angle = 0, last = performance.now();
+                const eye = canvas.viewpoint.get().eye, [tx, ty] = canvas.viewpoint.get().target;
+                const turn = () => {
+                    const now = performance.now(); frames.push(now - last); last = now; angle += 0.02;
+                    const [x, y] = [eye[0] - tx, eye[1] - ty];
+                    const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+                    canvas.viewpoint.camera.position.set(tx + x * cos - y * sin, ty + x * sin + y * cos, eye[2]);
+                    canvas.viewpoint.controls.update();
+                    if (frames.length < 45) return requestAnimationFrame(turn);
+                    frames.splice(0, 10);
+                    frames.sort((a, b) => a - b);
+                    done(frames[Math.floor(frames.length / 2)]);
+                };
+                requestAnimationFrame(turn);
+            JS
+            ,
+        );
         // The same library drawing every triangle: the same buffers and shaders, with no budget, in one picture.
         $browser->waitUntil('return shelfBench.canvas.packs.missing === 0', 'the packs do not come', 300);
-        $plain = (float) $browser->driver->executeAsyncScript(<<<'JS'
-            const done = arguments[arguments.length - 1], { canvas } = window.shelfBench, { painter } = canvas;
-            canvas.frame = () => {};
-            setTimeout(() => {
-                painter.budget = Infinity; painter.speed = 1e9;
-                painter.begin(canvas.viewpoint.camera, false);
-                const started = performance.now();
-                painter.drawSlice(Infinity); painter.drawSeeThrough(Infinity); painter.synchronize();
-                done(performance.now() - started);
-            }, 500);
-        JS);
+        $plain = (float) $browser->driver->executeAsyncScript(
+            <<<'JS'
+                const done = arguments[arguments.length - 1], { canvas } = window.shelfBench, { painter } = canvas;
+                canvas.frame = () => {};
+                setTimeout(() => {
+                    painter.budget = Infinity; painter.speed = 1e9;
+                    painter.begin(canvas.viewpoint.camera, false);
+                    const started = performance.now();
+                    painter.drawSlice(Infinity); painter.drawSeeThrough(Infinity); painter.synchronize();
+                    done(performance.now() - started);
+                }, 500);
+            JS
+            ,
+        );
         $browser->quit();
 
         return ['first' => $first, 'megabytes' => $megabytes, 'frame' => $frame, 'plain' => $plain];
@@ -325,7 +481,9 @@ final class Rows
         $person = User::query()->firstOrCreate(['email' => 'bench@marlpit.example'], ['name' => 'Bench', 'password' => 'tidy-bench']);
         $copy = (string) tempnam(sys_get_temp_dir(), 'bench');
         copy(self::file($size), $copy);
-        $import = $app->make(App\Intake\Uploads::class)->receive($person, null, $copy, "bench $size.glb", VineShelf\Layers\SortBy::Best, '');
+        $import = $app
+            ->make(App\Intake\Uploads::class)
+            ->receive($person, null, $copy, "bench $size.glb", VineShelf\Layers\SortBy::Best, '');
         while (! Import::query()->findOrFail($import->id)->isOver()) {
             usleep(200_000);
         }
@@ -363,7 +521,12 @@ final class Client
     public function __construct(private readonly string $base)
     {
         $this->curl = curl_init();
-        curl_setopt_array($this->curl, [CURLOPT_RETURNTRANSFER => true, CURLOPT_COOKIEFILE => '', CURLOPT_TIMEOUT => 120, CURLOPT_ENCODING => 'gzip']);
+        curl_setopt_array($this->curl, [
+            CURLOPT_RETURNTRANSFER => true,
+            CURLOPT_COOKIEFILE => '',
+            CURLOPT_TIMEOUT => 120,
+            CURLOPT_ENCODING => 'gzip',
+        ]);
     }
 
     public function signIn(string $email, string $password): void
@@ -384,14 +547,23 @@ final class Client
 
     public function get(string $path, int $expected = 200): string
     {
-        curl_setopt_array($this->curl, [CURLOPT_URL => $this->base.$path, CURLOPT_HTTPGET => true, CURLOPT_HTTPHEADER => ['HX-Request: true']]);
+        curl_setopt_array($this->curl, [
+            CURLOPT_URL => $this->base.$path,
+            CURLOPT_HTTPGET => true,
+            CURLOPT_HTTPHEADER => ['HX-Request: true'],
+        ]);
 
         return $this->send($path, $expected);
     }
 
     public function post(string $path, string $body, int $expected = 200): string
     {
-        curl_setopt_array($this->curl, [CURLOPT_URL => $this->base.$path, CURLOPT_POST => true, CURLOPT_POSTFIELDS => $body, CURLOPT_HTTPHEADER => ["X-CSRF-TOKEN: $this->token", 'HX-Request: true']]);
+        curl_setopt_array($this->curl, [
+            CURLOPT_URL => $this->base.$path,
+            CURLOPT_POST => true,
+            CURLOPT_POSTFIELDS => $body,
+            CURLOPT_HTTPHEADER => ["X-CSRF-TOKEN: $this->token", 'HX-Request: true'],
+        ]);
 
         return $this->send($path, $expected);
     }

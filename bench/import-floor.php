@@ -19,11 +19,29 @@ foreach (str_split(substr($bytes, 28 + $length), 120_000) as $window) {
 $transform = '\\\\x'.str_repeat('00', 96);
 $lines = [];
 foreach ($gltf['nodes'] as $index => $node) {
-    $lines[] = "1\t$index\t0\t$index\t1\t0\t12\t24\t1\t0\t1\t".addcslashes($node['name'] ?? '', "\\\t\n\r")."\t\t$index\t$transform\t".addcslashes((string) json_encode($node['extras'] ?? []), "\\\t\n\r");
+    $lines[] =
+        "1\t$index\t0\t$index\t1\t0\t12\t24\t1\t0\t1\t".
+        addcslashes($node['name'] ?? '', "\\\t\n\r").
+        "\t\t$index\t$transform\t".
+        addcslashes((string) json_encode($node['extras'] ?? []), "\\\t\n\r");
     if (count($lines) === 10_000) {
-        $pdo->pgsqlCopyFromArray('bench_objects', $lines, "\t", '\\\\N', 'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, lock, source_id, name, class, source_key, transform, properties');
+        $pdo->pgsqlCopyFromArray(
+            'bench_objects',
+            $lines,
+            "\t",
+            '\\\\N',
+            'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, lock, source_id, name, class, source_key, '
+                .'transform, properties',
+        );
         $lines = [];
     }
 }
-$pdo->pgsqlCopyFromArray('bench_objects', $lines, "\t", '\\\\N', 'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, lock, source_id, name, class, source_key, transform, properties');
+$pdo->pgsqlCopyFromArray(
+    'bench_objects',
+    $lines,
+    "\t",
+    '\\\\N',
+    'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, lock, source_id, name, class, source_key, '
+        .'transform, properties',
+);
 echo json_encode(['ms' => (hrtime(true) - $started) / 1e6]);

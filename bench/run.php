@@ -18,11 +18,22 @@ require __DIR__.'/../vendor/autoload.php';
 require __DIR__.'/Rows.php';
 
 ini_set('memory_limit', '4G');
-$sizes = array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?: array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
-$only = array_merge(...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv)) ?: ['core', 'import', 'requests', 'rules', 'canvas'];
+$sizes =
+    array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?:
+    array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
+$only = array_merge(
+    ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
+) ?: ['core', 'import', 'requests', 'rules', 'canvas'];
 $heavy = static fn (string $size): bool => $size === 'huge' || $size === 'scattered';
 $rows = new Rows(in_array('--json', $argv, true));
-$rows->note(sprintf('PHP %s, JIT %s, %s', PHP_VERSION, (opcache_get_status(false)['jit']['on'] ?? false) ? 'on' : 'off', trim((string) shell_exec("lscpu | sed -n 's/^Model name: *//p'"))));
+$rows->note(
+    sprintf(
+        'PHP %s, JIT %s, %s',
+        PHP_VERSION,
+        opcache_get_status(false)['jit']['on'] ?? false ? 'on' : 'off',
+        trim((string) shell_exec("lscpu | sed -n 's/^Model name: *//p'")),
+    ),
+);
 $rows->noise();
 
 // Rungs and locks in effect, and how they grow: the demo's own layering over 10,000 to 200,000 objects.
@@ -42,7 +53,13 @@ foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
         }
     }
     $columns = SceneBuilder::columns($parents, $layers, $kinds, [], $triangles);
-    $tree = new LayerTree([new Layer(1, 0, 0, 'Unsorted', '#999999'), ...array_map(static fn (int $index): Layer => new Layer($index + 2, 0, $index, $plan->names[$index], '#999999'), array_keys($plan->names))]);
+    $tree = new LayerTree([
+        new Layer(1, 0, 0, 'Unsorted', '#999999'),
+        ...array_map(
+            static fn (int $index): Layer => new Layer($index + 2, 0, $index, $plan->names[$index], '#999999'),
+            array_keys($plan->names),
+        ),
+    ]);
     mt_srand(5);
     $own = [];
     for ($n = 0; $n < 2000; $n++) {
@@ -58,13 +75,29 @@ foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
         $inEffect->weight();
     });
     $floor = Rows::best(9, static fn () => [unpack('V*', $columns['parent']), unpack('V*', $columns['end'])]);
-    $rows->add('rungs and locks in effect, core', $size, $took, $floor, 'unpacking two columns', $heavy($size) ? 25 : null, count($parents).' objects, '.$tree->count().' layers, 2,000 own rungs');
+    $rows->add(
+        'rungs and locks in effect, core',
+        $size,
+        $took,
+        $floor,
+        'unpacking two columns',
+        $heavy($size) ? 25 : null,
+        count($parents).' objects, '.$tree->count().' layers, 2,000 own rungs',
+    );
 }
 
 // Taking a glTF in: the whole job against its parts done plainly.
 foreach (in_array('import', $only, true) ? $sizes : [] as $size) {
     $import = Rows::import(Rows::file($size));
-    $rows->add('import of glTF', $size, $import['ms'], $import['floor'], 'json_decode + unpack + COPY', ($size === 'demo' ? 6 : 3.5) * $import['floor'], "{$import['objects']} objects; goal is ".($size === 'demo' ? '6' : '3.5').' times the floor');
+    $rows->add(
+        'import of glTF',
+        $size,
+        $import['ms'],
+        $import['floor'],
+        'json_decode + unpack + COPY',
+        ($size === 'demo' ? 6 : 3.5) * $import['floor'],
+        "{$import['objects']} objects; goal is ".($size === 'demo' ? '6' : '3.5').' times the floor',
+    );
     $rows->add('peak memory of the import', $size, $import['memory'], null, '', 400, 'MB, of the whole worker process', 'MB');
 }
 
@@ -73,7 +106,15 @@ foreach (in_array('requests', $only, true) ? $sizes : [] as $size) {
     $served = Rows::requests($size);
     foreach ($served['rows'] as $name => $milliseconds) {
         $region = str_starts_with($name, 'region');
-        $rows->add($name, $size, $milliseconds, $region ? $served['boxes'] : $served['floor'], $region ? 'projecting all bounding boxes' : 'an empty authenticated request', $heavy($size) ? $served['goals'][$name] : null, 'median of 17');
+        $rows->add(
+            $name,
+            $size,
+            $milliseconds,
+            $region ? $served['boxes'] : $served['floor'],
+            $region ? 'projecting all bounding boxes' : 'an empty authenticated request',
+            $heavy($size) ? $served['goals'][$name] : null,
+            'median of 17',
+        );
     }
     foreach ($heavy($size) ? Rows::filing($size) : [] as $name => $filed) {
         $rows->add($name, $size, $filed['ms'], $filed['floor'], 'the bare UPDATE', 3000, 'once');
@@ -83,7 +124,15 @@ foreach (in_array('requests', $only, true) ? $sizes : [] as $size) {
 // Rules in the core, on the index of the project that the requests used.
 foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
     foreach (Rows::rules($size) as $name => $rule) {
-        $rows->add($name, $size, $rule['ms'], $rule['floor'], 'the bitset operations alone', $heavy($size) ? $rule['goal'] : null, $rule['rule'].' · '.number_format($rule['found']).' found');
+        $rows->add(
+            $name,
+            $size,
+            $rule['ms'],
+            $rule['floor'],
+            'the bitset operations alone',
+            $heavy($size) ? $rule['goal'] : null,
+            $rule['rule'].' · '.number_format($rule['found']).' found',
+        );
     }
 }
 
@@ -91,7 +140,15 @@ foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
 foreach (in_array('canvas', $only, true) ? $sizes : [] as $size) {
     $drawn = Rows::canvas($size);
     $rows->add('something true on the canvas', $size, $drawn['first'], null, '', 1500, sprintf('%.2f MB before it', $drawn['megabytes']));
-    $rows->add('a frame while the camera moves', $size, $drawn['frame'], $drawn['plain'], 'drawing every triangle with the same library', 100, sprintf('%.1f frames a second', 1000 / $drawn['frame']));
+    $rows->add(
+        'a frame while the camera moves',
+        $size,
+        $drawn['frame'],
+        $drawn['plain'],
+        'drawing every triangle with the same library',
+        100,
+        sprintf('%.1f frames a second', 1000 / $drawn['frame']),
+    );
 }
 $rows->growth();
 $rows->noise();

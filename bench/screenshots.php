@@ -11,7 +11,12 @@ $app = require __DIR__.'/../bootstrap/app.php';
 $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();
 $folder = __DIR__.'/../docs/screenshots';
 $mail = 'pictures@marlpit.example';
-App\Models\User::query()->where('email', $mail)->first()?->projects()->get()->each(static fn (App\Models\Project $project) => $project->delete());
+App\Models\User::query()
+    ->where('email', $mail)
+    ->first()
+    ?->projects()
+    ->get()
+    ->each(static fn (App\Models\Project $project) => $project->delete());
 App\Models\User::query()->where('email', $mail)->delete();
 $person = App\Models\User::query()->create(['email' => $mail, 'name' => 'Ida Keller', 'password' => 'tidy-pictures']);
 $take = static function (string $size, string $name) use ($app, $person): App\Models\Project {
@@ -43,10 +48,20 @@ $keep = static function (string $name) use ($browser): void {
 };
 $clear = static fn () => $browser->js('document.getElementById("message").replaceChildren(); document.activeElement?.blur?.()');
 $keep('Arrival');
-$go("shelfBench.setRung(['{$layer('20 Roof')}', '{$layer('21 Roof skin')}'], 2); shelfBench.setRung(['{$layer('96 Finishes B')}'], 0); shelfBench.setRung(['{$layer('91 Planting')}'], 1); shelfBench.setLock(['{$layer('10 Structure')}'], 1); shelfBench.setLock(['{$layer('40 Basins')}'], 2)");
+$go(
+    "shelfBench.setRung(['{$layer('20 Roof')}', '{$layer('21 Roof skin')}'], 2); shelfBench.setRung(['{$layer(
+        '96 Finishes B',
+    )}'], 0); shelfBench.setRung(['{$layer('91 Planting')}'], 1); shelfBench.setLock(['{$layer(
+        '10 Structure',
+    )}'], 1); shelfBench.setLock(['{$layer('40 Basins')}'], 2)",
+);
 $go("shelfBench.canvas.viewpoint.set($hall, true)");
 $keep('Hall, roof ghosted');
-$go("shelfBench.setRung(['{$layer('20 Roof')}', '{$layer('21 Roof skin')}', '{$layer('10 Structure')}', '{$layer('12 Steel')}', '{$layer('95 Lights')}'], 0)");
+$go(
+    "shelfBench.setRung(['{$layer('20 Roof')}', '{$layer('21 Roof skin')}', '{$layer('10 Structure')}', '{$layer('12 Steel')}', '{$layer(
+        '95 Lights',
+    )}'], 0)",
+);
 $go('shelfBench.canvas.viewpoint.set({ eye: [-2, -6, 62], target: [-2, 0, 0], fov: 40 }, true)');
 $keep('Pool level from above');
 $go('shelfBench.canvas.viewpoint.set({ eye: [8, 3, 5.4], target: [-6, -11, .6], fov: 52 }, true)');
@@ -66,7 +81,10 @@ $clear();
 $browser->screenshot("$folder/finding.png");
 $browser->js('shelfBench.finder.search("")');
 $go('document.querySelectorAll(".view-picture")[1].click()');
-$go('shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], ["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")');
+$go(
+    'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '
+        .'["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',
+);
 $browser->waitFor('.legend-entry')->settled(90);
 $clear();
 $browser->screenshot("$folder/objects.png");
@@ -75,7 +93,10 @@ usleep(1_500_000);
 $clear();
 $browser->settled(90)->screenshot("$folder/objects-dark.png");
 $browser->dark(false);
-$browser->js('shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")');
+$browser->js(
+    'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '
+        .'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
+);
 $browser->waitFor('.command-box input')->type('.command-box input', 'seat')->waitForText('#command-list', '51 Seats');
 usleep(1_500_000);
 $browser->settled(90);
@@ -103,7 +124,8 @@ $browser->screenshot("$folder/why-dark.png");
 $browser->js('shelfBench.dialogs.close()');
 usleep(300_000);
 $browser->settled(90)->screenshot("$folder/workbench-dark.png");
-foreach (['projects' => '/projects', 'report' => parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH)] as $name => $path) {
+$report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
+foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {
     foreach (['-dark' => true, '' => false] as $ending => $dark) {
         $browser->dark($dark);
         $browser->visit((string) $path);

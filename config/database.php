@@ -15,7 +15,8 @@ $pgsql = [
     'search_path' => 'public',
     'sslmode' => env('DB_SSLMODE', 'prefer'),
     // Opening a connection costs more than most answers: each process that serves pages keeps its own and opens another when it has died.
-    // Not on the command line: there one process has several in turn, and letting go of one would take back what the next is about to write.
+    // Not on the command line: there one process has several in turn, and letting go of one would take back what the next is about to
+    // write.
     'options' => [PDO::ATTR_PERSISTENT => env('DB_PERSISTENT', PHP_SAPI !== 'cli')],
 ];
 
@@ -23,7 +24,8 @@ return [
     'default' => env('DB_CONNECTION', 'pgsql'),
     'connections' => [
         'pgsql' => $pgsql,
-        // A second connection of long work, to tell how far it is while a transaction is open. One that is kept would be the first one again.
+        // A second connection of long work, to tell how far it is while a transaction is open. One that is kept would be the first one
+        // again.
         'aside' => ['options' => [PDO::ATTR_PERSISTENT => false]] + $pgsql,
     ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => true],

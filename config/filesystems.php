@@ -3,11 +3,9 @@
 declare(strict_types=1);
 
 return [
-
     'default' => env('FILESYSTEM_DISK', 'local'),
 
     'disks' => [
-
         'local' => [
             'driver' => 'local',
             'root' => env('FILES_ROOT') ?: storage_path('app/private'),
@@ -37,11 +35,9 @@ return [
             'throw' => false,
             'report' => false,
         ],
-
     ],
 
     'links' => [
         public_path('storage') => storage_path('app/public'),
     ],
-
 ];

@@ -3,11 +3,9 @@
 declare(strict_types=1);
 
 return [
-
     'default' => env('QUEUE_CONNECTION', 'database'),
 
     'connections' => [
-
         'sync' => [
             'driver' => 'sync',
         ],
@@ -60,12 +58,8 @@ return [
 
         'failover' => [
             'driver' => 'failover',
-            'connections' => [
-                'database',
-                'deferred',
-            ],
+            'connections' => ['database', 'deferred'],
         ],
-
     ],
 
     'batching' => [
@@ -78,5 +72,4 @@ return [
         'database' => env('DB_CONNECTION', 'sqlite'),
         'table' => 'failed_jobs',
     ],
-
 ];

@@ -5,7 +5,6 @@ declare(strict_types=1);
 use Illuminate\Support\Str;
 
 return [
-
     'driver' => env('SESSION_DRIVER', 'database'),
 
     'lifetime' => (int) env('SESSION_LIFETIME', 120),
@@ -24,10 +23,7 @@ return [
 
     'lottery' => [2, 100],
 
-    'cookie' => env(
-        'SESSION_COOKIE',
-        Str::slug((string) env('APP_NAME', 'laravel')).'-session',
-    ),
+    'cookie' => env('SESSION_COOKIE', Str::slug((string) env('APP_NAME', 'laravel')).'-session'),
 
     'path' => env('SESSION_PATH', '/'),
 
@@ -40,5 +36,4 @@ return [
     'same_site' => env('SESSION_SAME_SITE', 'lax'),
 
     'partitioned' => env('SESSION_PARTITIONED_COOKIE', false),
-
 ];

@@ -11,8 +11,8 @@ final class Dice
 
     public function between(float $low, float $high): float
     {
-        $this->seed = ($this->seed * 1103515245 + 12345) & 0x7FFFFFFF;
+        $this->seed = ($this->seed * 1103515245 + 12345) & 0x7fffffff;
 
-        return $low + ($high - $low) * ($this->seed >> 8) / 0x7FFFFF;
+        return $low + (($high - $low) * ($this->seed >> 8)) / 0x7fffff;
     }
 }

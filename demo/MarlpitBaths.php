@@ -7,8 +7,9 @@ namespace MarlpitBaths;
 /**
  * Writes the demo: Marlpit Baths, a made-up municipal swimming hall, as an outside exporter would deliver it.
  *
- * `demo` is one hall of about 3,000 objects and 250,000 triangles; `small` is the same hall, cut as coarsely as it can be. The others are the regional scheme of several such
- * halls, cut less finely, sharing most of their meshes: `medium` about 10,000 objects, `large` 50,000 with 2 million triangles drawn,
+ * `demo` is one hall of about 3,000 objects and 250,000 triangles; `small` is the same hall, cut as coarsely as it can be. The others are
+ * the regional scheme of several such halls, cut less finely, sharing most of their meshes: `medium` about 10,000 objects, `large` 50,000
+ * with 2 million triangles drawn,
  * `huge` 200,000 with 12 million. `scattered` are as many objects, of a model that is unlike the others: {@see Scattered}.
  */
 final class MarlpitBaths
@@ -26,7 +27,11 @@ final class MarlpitBaths
     /** @return array{objects: int, triangles: int, bytes: int} what was written */
     public static function write(string $path, string $size): array
     {
-        [$halls, $detail] = self::SIZES[$size] ?? throw new \InvalidArgumentException("There is no size \"$size\"; the sizes are ".implode(', ', array_keys(self::SIZES)).'.');
+        [$halls, $detail] =
+            self::SIZES[$size] ??
+            throw new \InvalidArgumentException(
+                "There is no size \"$size\"; the sizes are ".implode(', ', array_keys(self::SIZES)).'.',
+            );
         $model = new Model($detail);
         if ($size === 'scattered') {
             Scattered::build($model);
@@ -70,7 +75,7 @@ final class MarlpitBaths
         if ($seed === 0) {
             $cameras = $model->group($parent, 'Cameras');
             $model->camera($cameras, 'Hall from the south east', [34.0, -30.0, 20.0], [-2.0, 0.0, 1.0], 40);
-            $model->camera($cameras, 'Pool from block 3', [-13.5, .4, 2.2], [8.0, -1.0, 1.2], 60);
+            $model->camera($cameras, 'Pool from block 3', [-13.5, 0.4, 2.2], [8.0, -1.0, 1.2], 60);
             $model->camera($cameras, 'Stand from the gallery', [12.0, 8.0, 5.2], [-6.0, -9.0, 1.0], 55);
             $model->camera($cameras, 'Cafe corner', [13.0, -10.0, 1.8], [21.0, -14.5, 1.1], 58);
         }

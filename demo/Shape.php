@@ -44,7 +44,17 @@ final class Shape
     /** A flat rectangle, facing up, with texture coordinates in metres. */
     public function sheet(float $x, float $y, float $z, float $w, float $d): self
     {
-        $this->quad([[$x - $w / 2, $y - $d / 2, $z], [$x + $w / 2, $y - $d / 2, $z], [$x + $w / 2, $y + $d / 2, $z], [$x - $w / 2, $y + $d / 2, $z]], [0.0, 0.0, 1.0], $w, $d);
+        $this->quad(
+            [
+                [$x - $w / 2, $y - $d / 2, $z],
+                [$x + $w / 2, $y - $d / 2, $z],
+                [$x + $w / 2, $y + $d / 2, $z],
+                [$x - $w / 2, $y + $d / 2, $z],
+            ],
+            [0.0, 0.0, 1.0],
+            $w,
+            $d,
+        );
 
         return $this;
     }
@@ -68,7 +78,7 @@ final class Shape
             $upward = -($r1 - $r0) / $run;
             $first = intdiv(count($this->positions), 3);
             for ($side = 0; $side <= $sides; $side++) {
-                $angle = 2 * M_PI * $side / $sides;
+                $angle = (2 * M_PI * $side) / $sides;
                 foreach ([[$r0, $h0, $length], [$r1, $h1, $length + $run]] as [$r, $h, $v]) {
                     array_push($this->positions, $x + $r * cos($angle), $y + $r * sin($angle), $z + $h);
                     array_push($this->normals, cos($angle) * $outward, sin($angle) * $outward, $upward);
@@ -100,9 +110,9 @@ final class Shape
         $rings = max(3, intdiv($sides, 2));
         $first = intdiv(count($this->positions), 3);
         for ($ring = 0; $ring <= $rings; $ring++) {
-            $up = M_PI * $ring / $rings - M_PI / 2;
+            $up = (M_PI * $ring) / $rings - M_PI / 2;
             for ($side = 0; $side <= $sides; $side++) {
-                $angle = 2 * M_PI * $side / $sides;
+                $angle = (2 * M_PI * $side) / $sides;
                 $normal = [cos($up) * cos($angle), cos($up) * sin($angle), sin($up)];
                 array_push($this->positions, $x + $radius * $normal[0], $y + $radius * $normal[1], $z + $radius * $flat * $normal[2]);
                 array_push($this->normals, ...$normal);
@@ -132,7 +142,7 @@ final class Shape
     {
         $ring = [];
         for ($side = 0; $side < $sides; $side++) {
-            $angle = 2 * M_PI * $side / $sides;
+            $angle = (2 * M_PI * $side) / $sides;
             $ring[] = [$radius * cos($angle), $radius * sin($angle)];
         }
 
@@ -167,7 +177,11 @@ final class Shape
             $up = self::cross($forward, $level);
             $ring = [];
             foreach ($outline as [$a, $b]) {
-                $ring[] = [$point[0] + $a * $level[0] + $b * $up[0], $point[1] + $a * $level[1] + $b * $up[1], $point[2] + $a * $level[2] + $b * $up[2]];
+                $ring[] = [
+                    $point[0] + $a * $level[0] + $b * $up[0],
+                    $point[1] + $a * $level[1] + $b * $up[1],
+                    $point[2] + $a * $level[2] + $b * $up[2],
+                ];
             }
             $rings[] = [$ring, $point];
             if ($at > 0) {
@@ -183,7 +197,7 @@ final class Shape
                 $flat = self::unit(self::cross($edge, $forward));
                 foreach ([[$ring[$side], 0.0], [$ring[$next], self::length(self::minus($ring[$next], $ring[$side]))]] as [$corner, $v]) {
                     array_push($this->positions, ...$corner);
-                    array_push($this->normals, ...($smooth ? self::unit(self::minus($corner, $centre)) : $flat));
+                    array_push($this->normals, ...$smooth ? self::unit(self::minus($corner, $centre)) : $flat);
                     array_push($this->uvs, $along[$at], $v);
                 }
                 if ($at > 0) {
@@ -201,7 +215,11 @@ final class Shape
                 array_push($this->normals, ...$normal);
                 array_push($this->uvs, $outline[$index][0], $outline[$index][1]);
                 if ($index > 1) {
-                    array_push($this->indices, $first, ...($sign > 0 ? [$first + $index - 1, $first + $index] : [$first + $index, $first + $index - 1]));
+                    array_push(
+                        $this->indices,
+                        $first,
+                        ...$sign > 0 ? [$first + $index - 1, $first + $index] : [$first + $index, $first + $index - 1],
+                    );
                 }
             }
         }

@@ -9,11 +9,19 @@ use VineShelf\Scene\Pick;
 /**
  * How a person has the ledger open: lens, what is unfolded, columns, sorting. Kept with the desk, and under names as ledger layouts.
  *
- * @phpstan-type Kept array{lens?: string, layers?: list<int>, objects?: string, groups?: list<string>, columns?: list<array{string, int}>, sort?: array{string, bool}|null, follow?: bool, layout?: int}
+ * @phpstan-type Kept array{lens?: string, layers?: list<int>, objects?: string, groups?: list<string>, columns?: list<array{string, int}>,
+ *     sort?: array{string, bool}|null, follow?: bool, layout?: int}
  */
 final readonly class Arrangement
 {
-    public const LENSES = ['layers' => 'Layers', 'nesting' => 'Nesting', 'objects' => 'Objects', 'kinds' => 'Kinds', 'materials' => 'Materials', 'sources' => 'Sources'];
+    public const LENSES = [
+        'layers' => 'Layers',
+        'nesting' => 'Nesting',
+        'objects' => 'Objects',
+        'kinds' => 'Kinds',
+        'materials' => 'Materials',
+        'sources' => 'Sources',
+    ];
 
     private const MOST_COLUMNS = 24;
 
@@ -44,9 +52,13 @@ final readonly class Arrangement
      */
     public static function of(array $kept, array $properties): self
     {
-        $numbers = static fn (string $what): array => array_fill_keys(array_filter(is_array($kept[$what] ?? null) ? $kept[$what] : [], is_int(...)), true);
+        $numbers = static fn (string $what): array => array_fill_keys(
+            array_filter(is_array($kept[$what] ?? null) ? $kept[$what] : [], is_int(...)),
+            true,
+        );
         $columns = [];
-        foreach (is_array($kept['columns'] ?? null) ? $kept['columns'] : array_map(static fn (string $id): array => [$id, null], Column::DEFAULT) as $column) {
+        $default = array_map(static fn (string $id): array => [$id, null], Column::DEFAULT);
+        foreach (is_array($kept['columns'] ?? null) ? $kept['columns'] : $default as $column) {
             if (is_array($column) && is_string($column[0] ?? null)) {
                 $columns[$column[0]] = Column::named($column[0], $properties, is_int($column[1] ?? null) ? $column[1] : null);
             }
@@ -106,7 +118,9 @@ final readonly class Arrangement
     /** The tracks of the ledger's grid, for CSS. */
     public function tracks(): string
     {
-        return 'minmax(150px, 1fr) '.implode(' ', array_map(static fn (Column $column): string => $column->width.'px', $this->columns)).' 28px';
+        return 'minmax(150px, 1fr) '.
+            implode(' ', array_map(static fn (Column $column): string => $column->width.'px', $this->columns)).
+            ' 28px';
     }
 
     /** Pixels that the narrowest ledger with these columns takes. */

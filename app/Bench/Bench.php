@@ -174,7 +174,12 @@ final class Bench
 
     public function contextOfRules(): Vocabulary
     {
-        return new Vocabulary($this->facts(), $this->layers(), $this->contents(), array_values(array_map(strval(...), $this->project->views()->pluck('name')->all())));
+        return new Vocabulary(
+            $this->facts(),
+            $this->layers(),
+            $this->contents(),
+            array_values(array_map(strval(...), $this->project->views()->pluck('name')->all())),
+        );
     }
 
     private function evaluate(string $rule): Found
@@ -187,7 +192,19 @@ final class Bench
         } catch (RuleError $error) {
             return new Found(error: $error);
         }
-        $views = str_contains($rule, 'newer') ? $this->project->views()->get()->map(static fn (View $view): KnownView => new KnownView($view->name, $view->known_layer, $view->known_object ?? PHP_INT_MAX >> 8))->all() : [];
+        $views = str_contains($rule, 'newer')
+            ? $this->project
+                ->views()
+                ->get()
+                ->map(
+                    static fn (View $view): KnownView => new KnownView(
+                        $view->name,
+                        $view->known_layer,
+                        $view->known_object ?? PHP_INT_MAX >> 8,
+                    ),
+                )
+                ->all()
+            : [];
         $evaluator = new Evaluator($this->facts(), $this->layers(), $this->inEffect(), $this->pickedBits(), array_values($views));
 
         return new Found($evaluator->find($parsed), remarks: $evaluator->remarks());
@@ -204,7 +221,9 @@ final class Bench
     public function forget(): void
     {
         $this->desk = Desk::of($this->project, $this->person);
-        $this->scene = $this->layers = $this->inEffect = $this->contents = $this->settings = $this->pick = $this->picked = $this->pickedByLayer = $this->facts = $this->isolation = $this->arrangement = $this->parked = null;
+        $this->scene = $this->layers = $this->contents = $this->facts = null;
+        $this->settings = $this->inEffect = $this->isolation = $this->arrangement = $this->parked = null;
+        $this->pick = $this->picked = $this->pickedByLayer = null;
         $this->found = [];
     }
 }

@@ -38,6 +38,12 @@ final readonly class Column
         public bool $isNumber,
     ) {}
 
+    /** Whether it is there before anybody has arranged the ledger. */
+    public function isDefault(): bool
+    {
+        return in_array($this->id, self::DEFAULT, true);
+    }
+
     /** @param list<string> $properties names of the properties that the files carry */
     public static function named(string $id, array $properties, ?int $width = null): ?self
     {
@@ -49,7 +55,13 @@ final readonly class Column
         }
         $measure = Measure::tryFrom($id);
         if ($measure !== null && $measure !== Measure::Holds) {
-            return new self($id, $measure === Measure::Weight ? 'Triangles in all' : $measure->label(), $width ?? 84, $measure->meaning(), true);
+            return new self(
+                $id,
+                $measure === Measure::Weight ? 'Triangles in all' : $measure->label(),
+                $width ?? 84,
+                $measure->meaning(),
+                true,
+            );
         }
         if (str_starts_with($id, 'p:') && in_array(substr($id, 2), $properties, true)) {
             return new self($id, substr($id, 2), $width ?? 96, 'a property of the file', false);
@@ -65,7 +77,11 @@ final readonly class Column
      */
     public static function all(array $properties): array
     {
-        $ids = [...array_keys(self::FIXED), ...array_map(static fn (Measure $measure): string => $measure->value, Measure::cases()), ...array_map(static fn (string $name): string => "p:$name", $properties)];
+        $ids = [
+            ...array_keys(self::FIXED),
+            ...array_map(static fn (Measure $measure): string => $measure->value, Measure::cases()),
+            ...array_map(static fn (string $name): string => "p:$name", $properties),
+        ];
 
         return array_values(array_filter(array_map(static fn (string $id): ?self => self::named($id, $properties), $ids)));
     }

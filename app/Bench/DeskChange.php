@@ -40,7 +40,8 @@ final class DeskChange
     public static function land(int $project, int $from, int $to): void
     {
         DB::transaction(static function () use ($project, $from, $to): void {
-            foreach (Desk::query()->where('project_id', $project)->where('landing_layer', $from)->orderBy('user_id')->lockForUpdate()->get() as $desk) {
+            $desks = Desk::query()->where('project_id', $project)->where('landing_layer', $from)->orderBy('user_id');
+            foreach ($desks->lockForUpdate()->get() as $desk) {
                 $desk->landing_layer = $to;
                 $desk->revision++;
                 $desk->save();

@@ -30,7 +30,18 @@ final readonly class Groups
         $groups = [];
         foreach (Kind::cases() as $kind) {
             if (isset($tally->rows[$kind->value])) {
-                $groups[] = new Group("K$kind->value", ucfirst($kind->plural()), 'kind', '', $tally->rows[$kind->value], $tally->triangles[$kind->value], fn (): Bits => $this->bench->facts()->ranked('kind')->in([$kind->value]));
+                $groups[] = new Group(
+                    "K$kind->value",
+                    ucfirst($kind->plural()),
+                    'kind',
+                    '',
+                    $tally->rows[$kind->value],
+                    $tally->triangles[$kind->value],
+                    fn (): Bits => $this->bench
+                        ->facts()
+                        ->ranked('kind')
+                        ->in([$kind->value]),
+                );
             }
         }
 
@@ -44,9 +55,20 @@ final readonly class Groups
         $tally = $facts->tally('kindclass');
         $groups = [];
         foreach ($tally->rows as $code => $rows) {
-            $class = $code & 0xFFFF;
+            $class = $code & 0xffff;
             if ($code >> 16 === $kind->value && $class > 0) {
-                $groups[] = new Group("K$kind->value.$class", (string) $facts->words('class.words')[$class], 'class', '', $rows, $tally->triangles[$code], static fn (): Bits => $facts->ranked('class')->in([$class])->and($facts->ranked('kind')->in([$kind->value])));
+                $groups[] = new Group(
+                    "K$kind->value.$class",
+                    (string) $facts->words('class.words')[$class],
+                    'class',
+                    '',
+                    $rows,
+                    $tally->triangles[$code],
+                    static fn (): Bits => $facts
+                        ->ranked('class')
+                        ->in([$class])
+                        ->and($facts->ranked('kind')->in([$kind->value])),
+                );
             }
         }
         usort($groups, static fn (Group $a, Group $b): int => strnatcasecmp($a->name, $b->name));
@@ -61,7 +83,18 @@ final readonly class Groups
         $tally = $facts->tally('kindclass');
         $code = $kind->value << 16;
 
-        return new Group("K$kind->value.0", '', 'class', '', $tally->rows[$code] ?? 0, $tally->triangles[$code] ?? 0, static fn (): Bits => $facts->ranked('kind')->in([$kind->value])->without($facts->ranked('class')->present()));
+        return new Group(
+            "K$kind->value.0",
+            '',
+            'class',
+            '',
+            $tally->rows[$code] ?? 0,
+            $tally->triangles[$code] ?? 0,
+            static fn (): Bits => $facts
+                ->ranked('kind')
+                ->in([$kind->value])
+                ->without($facts->ranked('class')->present()),
+        );
     }
 
     /** @return list<Group> */
@@ -79,10 +112,21 @@ final readonly class Groups
         $groups = [];
         foreach ($codes as $material => $some) {
             [$name, , $colour] = $facts->materials()[$material] ?? ['', false, '#b9b3a2'];
-            $groups[] = new Group("M$material", $name, 'material', $colour, $sum($tally->rows, $some), $sum($tally->triangles, $some), static fn (): Bits => $facts->ranked('surfaces')->in($some));
+            $groups[] = new Group(
+                "M$material",
+                $name,
+                'material',
+                $colour,
+                $sum($tally->rows, $some),
+                $sum($tally->triangles, $some),
+                static fn (): Bits => $facts->ranked('surfaces')->in($some),
+            );
         }
         usort($groups, static fn (Group $a, Group $b): int => strnatcasecmp($a->name, $b->name));
-        $bare = $facts->ranked('instances')->between(1, INF)->without($facts->bits('material'));
+        $bare = $facts
+            ->ranked('instances')
+            ->between(1, INF)
+            ->without($facts->bits('material'));
         if (! $bare->isEmpty()) {
             $groups[] = new Group('M0', 'No material', 'material', '#b9b3a2', $bare->count(), 0, static fn (): Bits => $bare);
         }
@@ -96,7 +140,18 @@ final readonly class Groups
         $tally = $this->bench->facts()->tally('source');
         $groups = [];
         foreach ($this->bench->facts()->sourceNames() as $number => $name) {
-            $groups[] = new Group("S$number", $name, 'source', '', $tally->rows[$number] ?? 0, $tally->triangles[$number] ?? 0, fn (): Bits => $this->bench->facts()->sources()->rowsOf([$number => true]));
+            $groups[] = new Group(
+                "S$number",
+                $name,
+                'source',
+                '',
+                $tally->rows[$number] ?? 0,
+                $tally->triangles[$number] ?? 0,
+                fn (): Bits => $this->bench
+                    ->facts()
+                    ->sources()
+                    ->rowsOf([$number => true]),
+            );
         }
 
         return $groups;
@@ -126,13 +181,15 @@ final readonly class Groups
             }
             $kind = $found[1] === 'K' ? Kind::tryFrom((int) $found[2]) : null;
             $in = isset($found[3]) ? "K$found[2]." : $found[1];
-            $known[$in] ??= self::byKey(match (true) {
-                $found[1] === 'M' => $this->materials(),
-                $found[1] === 'S' => $this->sources(),
-                ! isset($found[3]) => $this->kinds(),
-                $kind === null => [],
-                default => [...$this->classes($kind), $this->withoutClass($kind)],
-            });
+            $known[$in] ??= self::byKey(
+                match (true) {
+                    $found[1] === 'M' => $this->materials(),
+                    $found[1] === 'S' => $this->sources(),
+                    ! isset($found[3]) => $this->kinds(),
+                    $kind === null => [],
+                    default => [...$this->classes($kind), $this->withoutClass($kind)],
+                },
+            );
             if (isset($known[$in][$key])) {
                 $groups[] = $known[$in][$key];
             }

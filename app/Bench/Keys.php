@@ -7,7 +7,9 @@ namespace App\Bench;
 use Illuminate\Http\Request;
 use VineShelf\Scene\Bits;
 
-/** The ledger rows that an action is for, as the request names them: "L5" for a layer, "O123" for an object, "K1", "M4", "S2" for groups. */
+/**
+ * The ledger rows that an action is for, as the request names them: "L5" for a layer, "O123" for an object, "K1", "M4", "S2" for groups.
+ */
 final readonly class Keys
 {
     private const MOST = 5000;
@@ -37,7 +39,10 @@ final readonly class Keys
     {
         $keys = $keys === '' ? [] : explode(',', $keys);
         if (count($keys) > self::MOST) {
-            throw new Refused('At most '.number_format(self::MOST).' rows go at once; pick what you mean, then act on the pick.', 'keys');
+            throw new Refused(
+                'At most '.number_format(self::MOST).' rows go at once; pick what you mean, then act on the pick.',
+                'keys',
+            );
         }
 
         return self::of($keys);
@@ -50,9 +55,9 @@ final readonly class Keys
         foreach ($keys as $key) {
             if (preg_match(self::KEY, trim($key), $found) === 1) {
                 match ($found[1]) {
-                    'L' => $layers[] = (int) $found[2],
-                    'O' => $objects[] = (int) $found[2],
-                    default => $groups[] = trim($key),
+                    'L' => ($layers[] = (int) $found[2]),
+                    'O' => ($objects[] = (int) $found[2]),
+                    default => ($groups[] = trim($key)),
                 };
             }
         }
@@ -60,7 +65,10 @@ final readonly class Keys
         return new self($layers, $objects, $groups);
     }
 
-    /** Rows of what the named layers, with those nested in them, and the named groups hold; objects that are named themselves are not among them. */
+    /**
+     * Rows of what the named layers, with those nested in them, and the named groups hold; objects that are named themselves are not among
+     * them.
+     */
     public function heldIn(Bench $bench): Bits
     {
         $rows = Bits::none($bench->scene()->count());

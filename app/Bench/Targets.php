@@ -8,14 +8,15 @@ use Illuminate\Http\Request;
 use VineShelf\Scene\Bits;
 
 /**
- * What an action is for: the rows of the ledger that the request names, whatever the lens, or the pick when it names none. The one place where row
- * keys become objects and organizers; what they do not name any more is refused.
+ * What an action is for: the rows of the ledger that the request names, whatever the lens, or the pick when it names none. The one place
+ * where row keys become objects and organizers; what they do not name any more is refused.
  */
 final readonly class Targets
 {
     /**
      * @param list<int> $layers layers that are meant themselves
-     * @param Bits      $rows   scene rows of the objects that are meant, by themselves or by the kind, material or source that they belong to
+     * @param Bits      $rows   scene rows of the objects that are meant, by themselves or by the kind, material or source that they belong
+     *     to
      */
     private function __construct(public array $layers, public Bits $rows) {}
 
@@ -83,9 +84,12 @@ final readonly class Targets
             return $bench->layers()->get($this->layers[0])->name;
         }
 
-        return implode(' and ', array_filter([
-            $this->layers === [] ? '' : number_format(count($this->layers)).' '.(count($this->layers) === 1 ? 'layer' : 'layers'),
-            $objects === 0 ? '' : number_format($objects).' '.($objects === 1 ? 'object' : 'objects'),
-        ]));
+        return implode(
+            ' and ',
+            array_filter([
+                $this->layers === [] ? '' : number_format(count($this->layers)).' '.(count($this->layers) === 1 ? 'layer' : 'layers'),
+                $objects === 0 ? '' : number_format($objects).' '.($objects === 1 ? 'object' : 'objects'),
+            ]),
+        );
     }
 }

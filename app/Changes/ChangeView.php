@@ -31,12 +31,23 @@ final class ChangeView extends Command
         $number = $project->next_view++;
         $name = self::checked($name === '' ? "View $number" : $name);
 
-        return new self($number, "Keep view $name", new Edits([new RowEdit('views', $number, null, [
-            'position' => (int) $project->views()->max('position') + 1,
-            'name' => $name,
-            'newcomers' => 0,
-            'picture' => $picture,
-        ] + self::state($project, $camera, $rungs))]));
+        return new self(
+            $number,
+            "Keep view $name",
+            new Edits([
+                new RowEdit(
+                    'views',
+                    $number,
+                    null,
+                    [
+                        'position' => (int) $project->views()->max('position') + 1,
+                        'name' => $name,
+                        'newcomers' => 0,
+                        'picture' => $picture,
+                    ] + self::state($project, $camera, $rungs),
+                ),
+            ]),
+        );
     }
 
     /**
@@ -66,7 +77,9 @@ final class ChangeView extends Command
     public static function newcomers(Project $project, int $number, int $newcomers): self
     {
         $view = self::view($project, $number);
-        $word = [0 => 'Hidden', 5 => 'Full', -1 => 'as the desk has them'][$newcomers] ?? throw new Refused('Newcomers can be Hidden, Full, or as the desk has them.', 'newcomers');
+        $word =
+            [0 => 'Hidden', 5 => 'Full', -1 => 'as the desk has them'][$newcomers] ??
+            throw new Refused('Newcomers can be Hidden, Full, or as the desk has them.', 'newcomers');
 
         return self::columns($project, $view, "Newcomers in $view->name: $word", ['newcomers' => $newcomers]);
     }
@@ -92,7 +105,11 @@ final class ChangeView extends Command
     {
         $view = self::view($project, $number);
 
-        return new self($view->no, "Delete view $view->name", new Edits([new RowEdit('views', $view->no, self::row($project, $view), null)]));
+        return new self(
+            $view->no,
+            "Delete view $view->name",
+            new Edits([new RowEdit('views', $view->no, self::row($project, $view), null)]),
+        );
     }
 
     /** @throws Refused when somebody has deleted it meanwhile */

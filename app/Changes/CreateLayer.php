@@ -36,17 +36,29 @@ final class CreateLayer extends Command
         foreach ($tree->inside($parent) as $sibling) {
             $position = max($position, $tree->get($sibling)->position + 1);
         }
-        $steps = [new RowEdit('layers', $this->number, null, [
-            'parent_no' => $parent, 'position' => $position, 'name' => $this->layerName, 'colour' => self::COLOURS[$this->number % count(self::COLOURS)], 'lock' => 0,
-        ])];
-        $this->filing = $rows === null ? null : new FileObjects($bench, $rows, new Layer($this->number, $parent, $position, $this->layerName, '#000000'));
+        $steps = [
+            new RowEdit('layers', $this->number, null, [
+                'parent_no' => $parent,
+                'position' => $position,
+                'name' => $this->layerName,
+                'colour' => self::COLOURS[$this->number % count(self::COLOURS)],
+                'lock' => 0,
+            ]),
+        ];
+        $this->filing =
+            $rows === null
+                ? null
+                : new FileObjects($bench, $rows, new Layer($this->number, $parent, $position, $this->layerName, '#000000'));
         $this->leftAlone = $this->filing->leftAlone ?? '';
-        $this->edits = new Edits([...$steps, ...($this->filing?->edits()->steps ?? [])]);
+        $this->edits = new Edits([...$steps, ...$this->filing?->edits()->steps ?? []]);
     }
 
     public function name(): string
     {
-        return "Create layer $this->layerName".($this->filing === null ? '' : ' from '.number_format($this->filing->filed).' '.($this->filing->filed === 1 ? 'object' : 'objects'));
+        return "Create layer $this->layerName".
+            ($this->filing === null
+                ? ''
+                : ' from '.number_format($this->filing->filed).' '.($this->filing->filed === 1 ? 'object' : 'objects'));
     }
 
     public function edits(): Edits

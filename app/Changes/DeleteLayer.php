@@ -37,18 +37,32 @@ final class DeleteLayer extends Command
         if ($tree->locks()[$number] === Lock::Locked->value) {
             throw new Refused("$layer->name is locked; open it first.");
         }
-        if ($target === $number || $target !== null && ! $tree->has($target)) {
+        if ($target === $number || ($target !== null && ! $tree->has($target))) {
             throw new Refused('Choose another layer for the objects.', 'target');
         }
         $rows = $bench->contents()->rows($number);
         $going = $target === null ? Relatives::within($bench->scene(), $rows) : $rows;
         $locked = $going->and($bench->inEffect()->locked())->count();
         if ($locked > 0) {
-            throw new Refused("$layer->name holds ".number_format($locked).' locked '.($locked === 1 ? 'object' : 'objects').'; open '.($locked === 1 ? 'it' : 'them').' first.');
+            throw new Refused(
+                "$layer->name holds ".
+                    number_format($locked).
+                    ' locked '.
+                    ($locked === 1 ? 'object' : 'objects').
+                    '; open '.
+                    ($locked === 1 ? 'it' : 'them').
+                    ' first.',
+            );
         }
         $this->objects = $going->count();
-        $this->edits = new Edits([...self::moving($bench, $number, $target, $rows, $going), ...self::nested($bench, $layer), self::leaving($bench, $number)]);
-        $this->title = "Delete layer $layer->name".($target === null && $this->objects > 0 ? ' and '.number_format($this->objects).' objects' : '');
+        $this->edits = new Edits([
+            ...self::moving($bench, $number, $target, $rows, $going),
+            ...self::nested($bench, $layer),
+            self::leaving($bench, $number),
+        ]);
+        $this->title =
+            "Delete layer $layer->name".
+            ($target === null && $this->objects > 0 ? ' and '.number_format($this->objects).' objects' : '');
     }
 
     public function name(): string
@@ -82,7 +96,12 @@ final class DeleteLayer extends Command
     private static function nested(Bench $bench, Layer $layer): array
     {
         return array_map(
-            static fn (int $nested): RowEdit => new RowEdit('layers', $nested, ['parent_no' => $layer->number], ['parent_no' => $layer->parent]),
+            static fn (int $nested): RowEdit => new RowEdit(
+                'layers',
+                $nested,
+                ['parent_no' => $layer->number],
+                ['parent_no' => $layer->parent],
+            ),
             $bench->layers()->inside($layer->number),
         );
     }

@@ -16,8 +16,9 @@ use Illuminate\Support\Facades\Log;
 use VineShelf\Scene\Scene;
 
 /**
- * Carries changes out, takes them back and does them again: each in one transaction that holds the project, records what was done and raises the
- * revision. What a change decides on is read after the hold; a change that is taken back or done again is checked against what is there now.
+ * Carries changes out, takes them back and does them again: each in one transaction that holds the project, records what was done and
+ * raises the revision. What a change decides on is read after the hold; a change that is taken back or done again is checked against what
+ * is there now.
  */
 final class History
 {
@@ -53,14 +54,22 @@ final class History
         return $command;
     }
 
-    /** Notes in a held project that something was changed, and raises its revision. What the person themself took back before can no longer be done again. */
+    /**
+     * Notes in a held project that something was changed, and raises its revision. What the person themself took back before can no longer
+     * be done again.
+     */
     public static function record(Project $project, User $person, string $name, Edits $edits): Change
     {
         $project->changes()->where('undone', true)->where('undone_by', $person->id)->delete();
         $number = $project->next_change++;
         $change = Change::query()->create([
-            'project_id' => $project->id, 'no' => $number, 'turn' => $number, 'user_id' => $person->id,
-            'name' => mb_strimwidth($name, 0, 250, '…'), 'edits' => $edits->pack(), 'made_at' => now(),
+            'project_id' => $project->id,
+            'no' => $number,
+            'turn' => $number,
+            'user_id' => $person->id,
+            'name' => mb_strimwidth($name, 0, 250, '…'),
+            'edits' => $edits->pack(),
+            'made_at' => now(),
         ]);
         $project->revision++;
         $project->save();
@@ -88,7 +97,10 @@ final class History
     /** What the person took back last; where they took back nothing, what anybody did. */
     public function nextRedo(Project $project, User $person): ?Change
     {
-        return self::undone($project)->orderByRaw('undone_by IS NOT DISTINCT FROM ? DESC', [$person->id])->orderByDesc('turn')->first(Change::HEAD);
+        return self::undone($project)
+            ->orderByRaw('undone_by IS NOT DISTINCT FROM ? DESC', [$person->id])
+            ->orderByDesc('turn')
+            ->first(Change::HEAD);
     }
 
     /** Everybody else who wants to change the project waits here until the transaction ends. */
@@ -105,11 +117,13 @@ final class History
             $turned = DB::transaction(function () use ($bench, $project, $number, $undo, &$edits): Turned {
                 self::hold($project);
                 $change = $undo ? self::done($project)->with('user')->first() : $this->redoable($project, $bench->person, $number);
-                if ($change === null || $number !== null && $change->no !== $number) {
+                if ($change === null || ($number !== null && $change->no !== $number)) {
                     return $this->overtaken($bench, $number, $undo, $change);
                 }
                 $edits = $this->turnBack($project, $change, $undo);
-                Change::query()->where('project_id', $project->id)->where('no', $change->no)
+                Change::query()
+                    ->where('project_id', $project->id)
+                    ->where('no', $change->no)
                     ->update(['undone' => $undo, 'undone_by' => $undo ? $bench->person->id : null, 'turn' => $project->next_change++]);
                 $project->revision++;
                 $project->save();
@@ -138,7 +152,7 @@ final class History
             return $edits;
         } catch (OutOfStep $reason) {
             throw new CannotTurn($change, $reason->getMessage());
-        } catch (\JsonException|\InvalidArgumentException|\ErrorException $fault) {
+        } catch (\JsonException | \InvalidArgumentException | \ErrorException $fault) {
             Log::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
             throw new CannotTurn($change, 'what it did cannot be read any more');
         }
@@ -156,8 +170,19 @@ final class History
     /** Says what happened instead to the change that was meant, and offers what can be done now. */
     private function overtaken(Bench $bench, ?int $number, bool $undo, ?Change $next): Turned
     {
-        $meant = $number === null ? null : $bench->project->changes()->with(['user', 'undoneBy'])->where('no', $number)->first(Change::HEAD);
-        $by = static fn (?User $person): string => $person === null ? 'somebody who has left' : ($person->id === $bench->person->id ? 'you' : $person->name);
+        $meant =
+            $number === null
+                ? null
+                : $bench->project
+                    ->changes()
+                    ->with(['user', 'undoneBy'])
+                    ->where('no', $number)
+                    ->first(Change::HEAD);
+        $by = static fn (?User $person): string => $person === null
+            ? 'somebody who has left'
+            : ($person->id === $bench->person->id
+                ? 'you'
+                : $person->name);
         $sentence = match (true) {
             $number === null => $undo ? 'Nothing to undo.' : 'Nothing to redo.',
             $meant === null => 'That change is no longer in the history.',
@@ -178,7 +203,10 @@ final class History
         $change = $cannot->change;
         $sentence = "“{$change->name}” cannot be ".($undo ? 'taken back' : 'done again').": {$cannot->getMessage()}.";
         if ($undo) {
-            Change::query()->where('project_id', $bench->project->id)->where('no', $change->no)->update(['barred' => $cannot->getMessage()]);
+            Change::query()
+                ->where('project_id', $bench->project->id)
+                ->where('no', $change->no)
+                ->update(['barred' => $cannot->getMessage()]);
         }
 
         return new Turned(null, $sentence, $undo ? $this->nextUndo($bench->project) : null, $undo);
@@ -215,7 +243,11 @@ final class History
             $this->scenes->carry($project, $project->revision - 1, $changed);
         } catch (\Throwable $fault) {
             // The change is made; whatever is wrong here, the index follows from the database.
-            Log::warning('The index did not follow a change.', ['project' => $project->key, 'revision' => $project->revision, 'error' => $fault->getMessage()]);
+            Log::warning('The index did not follow a change.', [
+                'project' => $project->key,
+                'revision' => $project->revision,
+                'error' => $fault->getMessage(),
+            ]);
         }
     }
 }

@@ -24,10 +24,20 @@ final class RenameObject extends Command
     {
         $this->after = trim((string) preg_replace('~\s+~u', ' ', $name));
         if (mb_strlen($this->after) > Renaming::LONGEST) {
-            throw new Refused('A name has at most '.Renaming::LONGEST.' characters; this one has '.mb_strlen($this->after).'.', 'name');
+            throw new Refused(
+                'A name has at most '.Renaming::LONGEST.' characters; this one has '.mb_strlen($this->after).'.',
+                'name',
+            );
         }
         $row = $bench->scene()->row($number);
-        $object = $row === 0 ? null : ProjectObject::query()->where('project_id', $bench->project->id)->where('no', $number)->where('gone', false)->first(['project_id', 'no', 'name']);
+        $object =
+            $row === 0
+                ? null
+                : ProjectObject::query()
+                    ->where('project_id', $bench->project->id)
+                    ->where('no', $number)
+                    ->where('gone', false)
+                    ->first(['project_id', 'no', 'name']);
         if ($object === null) {
             throw new Refused('The object is no longer in the project.', 'name');
         }

@@ -36,7 +36,10 @@ final class RenameObjects extends Command
         $layers = $bench->layers();
         $inEffect = $bench->inEffect();
         $rows = $picked->rows();
-        $names = self::names($project, array_map($scene->number(...), [...$rows, ...array_values(array_unique(array_map($scene->parent(...), $rows)))]));
+        $names = self::names(
+            $project,
+            array_map($scene->number(...), [...$rows, ...array_values(array_unique(array_map($scene->parent(...), $rows)))]),
+        );
         $before = $after = [];
         $locked = $index = 0;
         foreach ($rows as $row) {
@@ -47,10 +50,25 @@ final class RenameObjects extends Command
             }
             $number = $scene->number($row);
             $old = $names[$number] ?? '';
-            $new = $renaming->of($old, $index++, $layers->get($scene->layers()->at($row))->name, $scene->parent($row) === 0 ? '' : $names[$scene->number($scene->parent($row))] ?? '', $scene->kind($row)->label());
+            $new = $renaming->of(
+                $old,
+                $index++,
+                $layers->get($scene->layers()->at($row))->name,
+                $scene->parent($row) === 0 ? '' : $names[$scene->number($scene->parent($row))] ?? '',
+                $scene->kind($row)->label(),
+            );
             // A long name that stays as it is stands in nobody's way.
             if ($new !== $old && mb_strlen($new) > Renaming::LONGEST) {
-                throw new Refused('A name has at most '.Renaming::LONGEST.' characters; “'.mb_substr($new, 0, 40).'…” would have '.mb_strlen($new).'.', 'pattern');
+                throw new Refused(
+                    'A name has at most '.
+                        Renaming::LONGEST.
+                        ' characters; “'.
+                        mb_substr($new, 0, 40).
+                        '…” would have '.
+                        mb_strlen($new).
+                        '.',
+                    'pattern',
+                );
             }
             if ($new !== $old) {
                 $before[$number] = $old;
@@ -112,7 +130,12 @@ final class RenameObjects extends Command
     private static function names(Project $project, array $numbers): array
     {
         $names = [];
-        foreach (DB::select('SELECT no, name FROM objects WHERE project_id = ? AND no = ANY(?::int[])', [$project->id, '{'.implode(',', $numbers).'}']) as $row) {
+        foreach (
+            DB::select('SELECT no, name FROM objects WHERE project_id = ? AND no = ANY(?::int[])', [
+                $project->id,
+                '{'.implode(',', $numbers).'}',
+            ]) as $row
+        ) {
             $names[(int) $row->no] = (string) $row->name;
         }
 

@@ -37,10 +37,13 @@ final class SetLocks extends Command
         }
         $this->edits = new Edits($steps);
         $objects = number_format(count($after)).' '.(count($after) === 1 ? 'object' : 'objects');
-        $this->title = ['Open', 'Guard', 'Lock'][$lock->value].' '.implode(' and ', array_filter([
-            $layers === 0 ? '' : ($layers === 1 ? "layer $name" : "$layers layers"),
-            $after === [] ? '' : $objects,
-        ]));
+        $this->title =
+            ['Open', 'Guard', 'Lock'][$lock->value].
+            ' '.
+            implode(
+                ' and ',
+                array_filter([$layers === 0 ? '' : ($layers === 1 ? "layer $name" : "$layers layers"), $after === [] ? '' : $objects]),
+            );
     }
 
     public function name(): string
@@ -53,7 +56,10 @@ final class SetLocks extends Command
         return $this->edits;
     }
 
-    /** @return array{array<int, list<int>>, list<int>} numbers of objects by the lock that they have, and all of them: only those that change */
+    /**
+     * @return array{array<int, list<int>>, list<int>} numbers of objects by the lock that they have, and all of them: only those that
+     * change
+     */
     private function objects(Bench $bench, Bits $rows, Lock $lock): array
     {
         $scene = $bench->scene();

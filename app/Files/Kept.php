@@ -9,8 +9,8 @@ use Illuminate\Support\Facades\Storage;
 use League\Flysystem\Local\LocalFilesystemAdapter;
 
 /**
- * Files that are kept: each is there whole or not at all. On a disk of this machine a file is written beside its place, looked at, and renamed; an
- * object store does as much by itself.
+ * Files that are kept: each is there whole or not at all. On a disk of this machine a file is written beside its place, looked at, and
+ * renamed; an object store does as much by itself.
  */
 final class Kept
 {
@@ -18,7 +18,7 @@ final class Kept
     public static function put(string $file, string $bytes): void
     {
         $disk = self::disk();
-        if (! $disk->getAdapter() instanceof LocalFilesystemAdapter) {
+        if (! ($disk->getAdapter() instanceof LocalFilesystemAdapter)) {
             if (! $disk->put($file, $bytes)) {
                 throw UnableToKeep::file($file, strlen($bytes));
             }
@@ -46,7 +46,7 @@ final class Kept
     {
         $bytes = self::disk()->get($file);
 
-        return $bytes === null || $length !== null && strlen($bytes) !== $length ? null : $bytes;
+        return $bytes === null || ($length !== null && strlen($bytes) !== $length) ? null : $bytes;
     }
 
     /** Moves a folder to its place, in one step on a disk of this machine. What stands there goes. @throws UnableToKeep */

@@ -16,7 +16,10 @@ use VineShelf\Formats\UnreadableFile;
 use VineShelf\Layers\FilingPlan;
 use VineShelf\Layers\SortBy;
 
-/** The first stage of taking a file in: reads it and writes packs and pictures beside everything. Whatever happens here, the project is as before. */
+/**
+ * The first stage of taking a file in: reads it and writes packs and pictures beside everything. Whatever happens here, the project is as
+ * before.
+ */
 final readonly class Preparing
 {
     public function __construct(private Import $import, private Staging $staging, private Progress $progress) {}
@@ -44,8 +47,8 @@ final readonly class Preparing
     }
 
     /**
-     * Numbers for meshes and materials, which packs name: taken from the project at once, so that two files on their way into one project never get
-     * the same. Should this one not get in, they are not used again.
+     * Numbers for meshes and materials, which packs name: taken from the project at once, so that two files on their way into one project
+     * never get the same. Should this one not get in, they are not used again.
      *
      * @return array{array<int, int>, array<int, int>} by the source's own index
      *
@@ -55,17 +58,24 @@ final readonly class Preparing
     {
         $meshes = array_keys($intake->meshes());
         $materials = array_keys($intake->materials());
-        [$mesh, $material] = $this->import->project_id === null ? [1, 1] : DB::transaction(function () use ($meshes, $materials): array {
-            $project = Project::query()->find($this->import->project_id) ?? throw UnreadableFile::because('The project that the file was to join has been deleted.');
-            History::hold($project);
-            $first = [$project->next_mesh, $project->next_material];
-            $project->next_mesh += count($meshes);
-            $project->next_material += count($materials);
-            $project->save();
+        [$mesh, $material] =
+            $this->import->project_id === null
+                ? [1, 1]
+                : DB::transaction(function () use ($meshes, $materials): array {
+                    $project =
+                        Project::query()->find($this->import->project_id) ??
+                        throw UnreadableFile::because('The project that the file was to join has been deleted.');
+                    History::hold($project);
+                    $first = [$project->next_mesh, $project->next_material];
+                    $project->next_mesh += count($meshes);
+                    $project->next_material += count($materials);
+                    $project->save();
 
-            return $first;
-        });
-        $from = static fn (array $indices, int $first): array => $indices === [] ? [] : array_combine($indices, range($first, $first + count($indices) - 1));
+                    return $first;
+                });
+        $from = static fn (array $indices, int $first): array => $indices === []
+            ? []
+            : array_combine($indices, range($first, $first + count($indices) - 1));
 
         return [$from($meshes, $mesh), $from($materials, $material)];
     }
@@ -83,7 +93,10 @@ final readonly class Preparing
         return $layers;
     }
 
-    /** @return array{array<int, string|null>, int} file by the source's own index, null for a picture that is not in the file; and their bytes in all */
+    /**
+     * @return array{array<int, string|null>, int} file by the source's own index, null for a picture that is not in the file; and their
+     * bytes in all
+     */
     private function textures(Intake $intake): array
     {
         $files = [];

@@ -9,8 +9,8 @@ use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Tells the database how far an import is, a few times a second, and hears from it whether to stop. It does so beside the worker's own connection, so
- * that it is seen, and stopping is heard, also while a long transaction is open.
+ * Tells the database how far an import is, a few times a second, and hears from it whether to stop. It does so beside the worker's own
+ * connection, so that it is seen, and stopping is heard, also while a long transaction is open.
  */
 final class Progress
 {
@@ -30,7 +30,13 @@ final class Progress
         $this->told = $now;
         $this->import->stage = $stage;
         $this->import->objects = max($objects, $this->import->objects);
-        $this->row()->update(['stage' => $stage, 'done' => $done, 'total' => $total, 'objects' => $this->import->objects, 'updated_at' => now()]);
+        $this->row()->update([
+            'stage' => $stage,
+            'done' => $done,
+            'total' => $total,
+            'objects' => $this->import->objects,
+            'updated_at' => now(),
+        ]);
         $this->hear();
     }
 
@@ -46,6 +52,8 @@ final class Progress
     {
         $connection = config('shelf.aside');
 
-        return DB::connection(is_string($connection) ? $connection : null)->table('imports')->where('id', $this->import->id);
+        return DB::connection(is_string($connection) ? $connection : null)
+            ->table('imports')
+            ->where('id', $this->import->id);
     }
 }

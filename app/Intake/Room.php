@@ -25,20 +25,42 @@ final class Room
         $quota = (int) config('shelf.quota');
         $used = self::used($person);
         if ($used + $bytes > $quota) {
-            throw new Refused('With this file ('.self::size($bytes).') you would keep '.self::size($used + $bytes).', and '.self::size($quota).' is what one person may keep. Delete a project that you no longer need.', 'file');
+            throw new Refused(
+                'With this file ('.
+                    self::size($bytes).
+                    ') you would keep '.
+                    self::size($used + $bytes).
+                    ', and '.
+                    self::size($quota).
+                    ' is what one person may keep. Delete a project that you no longer need.',
+                'file',
+            );
         }
         $free = self::free();
         if ($free !== null && $free - self::TIMES * $bytes < (int) config('shelf.reserve')) {
-            throw new Refused('The server has room for files of up to '.self::size(max(0, intdiv($free - (int) config('shelf.reserve'), self::TIMES))).' now; this one has '.self::size($bytes).'.', 'file');
+            throw new Refused(
+                'The server has room for files of up to '.
+                    self::size(max(0, intdiv($free - (int) config('shelf.reserve'), self::TIMES))).
+                    ' now; this one has '.
+                    self::size($bytes).
+                    '.',
+                'file',
+            );
         }
     }
 
     /** Bytes that a person keeps: the sources of the projects that they own, and files on their way. */
     public static function used(User $person): int
     {
-        $kept = DB::table('sources')->join('project_people', 'project_people.project_id', '=', 'sources.project_id')
-            ->where('project_people.user_id', $person->id)->where('project_people.role', 'owner')->sum('sources.kept');
-        $coming = DB::table('imports')->where('user_id', $person->id)->whereIn('state', ['waiting', 'running'])->sum('bytes');
+        $kept = DB::table('sources')
+            ->join('project_people', 'project_people.project_id', '=', 'sources.project_id')
+            ->where('project_people.user_id', $person->id)
+            ->where('project_people.role', 'owner')
+            ->sum('sources.kept');
+        $coming = DB::table('imports')
+            ->where('user_id', $person->id)
+            ->whereIn('state', ['waiting', 'running'])
+            ->sum('bytes');
 
         return (int) $kept + (int) $coming;
     }

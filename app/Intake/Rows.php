@@ -20,7 +20,11 @@ final class Rows
      * @param string              $columns with commas between
      * @param \Closure(int): void $copied  is told how many rows are in
      */
-    public function __construct(private readonly string $table, private readonly string $columns, private readonly ?\Closure $copied = null) {}
+    public function __construct(
+        private readonly string $table,
+        private readonly string $columns,
+        private readonly ?\Closure $copied = null,
+    ) {}
 
     /** @param string $line fields as COPY has them, with tabs between */
     public function add(string $line): void

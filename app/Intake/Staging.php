@@ -7,7 +7,9 @@ namespace App\Intake;
 use App\Files\Kept;
 use App\Models\Import;
 
-/** Where an import's files lie: beside everything until it is in, then in the folder of its source. The file that was given is let go last. */
+/**
+ * Where an import's files lie: beside everything until it is in, then in the folder of its source. The file that was given is let go last.
+ */
 final readonly class Staging
 {
     public function __construct(private Import $import) {}

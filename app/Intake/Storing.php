@@ -24,8 +24,8 @@ use VineShelf\Geometry\Affine;
 use VineShelf\Layers\Layer;
 
 /**
- * The second stage of taking a file in: everything that was prepared goes into the database in one transaction, as a change of the project that can be
- * taken back. The import's own row is written last, so that whoever wants to stop it need not wait for the rest.
+ * The second stage of taking a file in: everything that was prepared goes into the database in one transaction, as a change of the project
+ * that can be taken back. The import's own row is written last, so that whoever wants to stop it need not wait for the rest.
  */
 final class Storing
 {
@@ -35,7 +35,11 @@ final class Storing
     /** The layer of what has none of its own. */
     private int $landing = Layer::UNSORTED;
 
-    public function __construct(private readonly Import $import, private readonly Prepared $prepared, private readonly Progress $progress) {}
+    public function __construct(
+        private readonly Import $import,
+        private readonly Prepared $prepared,
+        private readonly Progress $progress,
+    ) {}
 
     /**
      * @throws UnreadableFile when the project is gone or no longer the person's to change
@@ -92,7 +96,9 @@ final class Storing
     private function project(User $person): Project
     {
         if ($this->import->project_id === null) {
-            $project = Project::query()->create(['key' => Str::lower(Str::random(20)), 'name' => self::title($this->import->file_name)])->refresh();
+            $project = Project::query()
+                ->create(['key' => Str::lower(Str::random(20)), 'name' => self::title($this->import->file_name)])
+                ->refresh();
             $project->people()->attach($person, ['role' => 'owner']);
             $project->layers()->create(['no' => Layer::UNSORTED, 'position' => 0, 'name' => 'Unsorted', 'colour' => '#b9b3a2']);
             $project->next_mesh = 1 + count($this->prepared->meshes);
@@ -100,7 +106,9 @@ final class Storing
 
             return $project;
         }
-        $project = Project::query()->find($this->import->project_id) ?? throw UnreadableFile::because('The project that the file was to join has been deleted.');
+        $project =
+            Project::query()->find($this->import->project_id) ??
+            throw UnreadableFile::because('The project that the file was to join has been deleted.');
         History::hold($project);
         if (Gate::forUser($person)->denies('change', $project)) {
             throw UnreadableFile::because('You may no longer change the project that the file was to join.');
@@ -144,13 +152,22 @@ final class Storing
             $number = $known[mb_strtolower($name)] ?? null;
             if ($number === null) {
                 $number = $project->next_layer++;
-                $values = ['parent_no' => 0, 'position' => ++$position, 'name' => $name, 'colour' => $this->prepared->plan->colours[$index], 'lock' => 0];
+                $values = [
+                    'parent_no' => 0,
+                    'position' => ++$position,
+                    'name' => $name,
+                    'colour' => $this->prepared->plan->colours[$index],
+                    'lock' => 0,
+                ];
                 $made[] = new RowEdit('layers', $number, null, $values);
                 $known[mb_strtolower($name)] = $number;
             }
             $this->layers[] = $number;
         }
-        $rows = array_map(static fn (RowEdit $edit): array => ['project_id' => $project->id, 'no' => $edit->number] + ($edit->after ?? []), $made);
+        $rows = array_map(
+            static fn (RowEdit $edit): array => ['project_id' => $project->id, 'no' => $edit->number] + ($edit->after ?? []),
+            $made,
+        );
         foreach (array_chunk($rows, 1000) as $some) {
             DB::table('layers')->insert($some);
         }
@@ -164,21 +181,33 @@ final class Storing
         foreach ($this->prepared->textures as $index => $file) {
             if ($file !== null) {
                 $textures[$index] = $project->next_texture++;
-                DB::table('textures')->insert(['project_id' => $project->id, 'no' => $textures[$index], 'source_id' => $source->id, 'file' => $file, 'bytes' => 0]);
+                DB::table('textures')->insert([
+                    'project_id' => $project->id,
+                    'no' => $textures[$index],
+                    'source_id' => $source->id,
+                    'file' => $file,
+                    'bytes' => 0,
+                ]);
             }
         }
         $rows = [];
         foreach ($this->prepared->intake->materials() as $index => $material) {
             $name = str_replace("\0", '', mb_scrub($material->name));
-            $rows[] = ['project_id' => $project->id, 'no' => $this->prepared->materials[$index], 'source_id' => $source->id, 'name' => $name, 'surface' => json_encode([
-                'colour' => $material->colour,
-                'texture' => $material->texture === null ? null : $textures[$material->texture] ?? null,
-                'metallic' => $material->metallic,
-                'roughness' => $material->roughness,
-                'alpha' => $material->alpha,
-                'cutoff' => $material->cutoff,
-                'doubleSided' => $material->doubleSided,
-            ])];
+            $rows[] = [
+                'project_id' => $project->id,
+                'no' => $this->prepared->materials[$index],
+                'source_id' => $source->id,
+                'name' => $name,
+                'surface' => json_encode([
+                    'colour' => $material->colour,
+                    'texture' => $material->texture === null ? null : $textures[$material->texture] ?? null,
+                    'metallic' => $material->metallic,
+                    'roughness' => $material->roughness,
+                    'alpha' => $material->alpha,
+                    'cutoff' => $material->cutoff,
+                    'doubleSided' => $material->doubleSided,
+                ]),
+            ];
         }
         foreach (array_chunk($rows, 1000) as $some) {
             DB::table('materials')->insert($some);
@@ -194,15 +223,30 @@ final class Storing
             DB::table('packs')->insert(['project_id' => $project->id, 'no' => $packs[$index], 'source_id' => $source->id] + $pack);
         }
         $materials = $this->prepared->materials;
-        $rows = new Rows('meshes', 'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds, materials');
+        $rows = new Rows(
+            'meshes',
+            'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds, materials',
+        );
         foreach ($this->prepared->intake->meshes() as $index => $mesh) {
             $packed = $packer->meshes[$index];
             $box = $packed->box->isEmpty() ? array_fill(0, 6, 0.0) : $packed->box->toList();
-            $rows->add(implode("\t", [
-                $project->id, $packed->number, $source->id, $packs[$packer->packOf[$index]], $mesh->material === null ? 0 : $materials[$mesh->material] ?? 0,
-                Rows::text($mesh->name), $packed->hash, $packed->triangles, $packed->vertices, $mesh->pieces, $packed->bytes, Rows::bytes(pack('e6', ...$box)),
-                '['.implode(',', array_map(static fn (int $material): int => $materials[$material] ?? 0, $mesh->materials)).']',
-            ]));
+            $rows->add(
+                implode("\t", [
+                    $project->id,
+                    $packed->number,
+                    $source->id,
+                    $packs[$packer->packOf[$index]],
+                    $mesh->material === null ? 0 : $materials[$mesh->material] ?? 0,
+                    Rows::text($mesh->name),
+                    $packed->hash,
+                    $packed->triangles,
+                    $packed->vertices,
+                    $mesh->pieces,
+                    $packed->bytes,
+                    Rows::bytes(pack('e6', ...$box)),
+                    '['.implode(',', array_map(static fn (int $material): int => $materials[$material] ?? 0, $mesh->materials)).']',
+                ]),
+            );
         }
         $rows->finish();
     }
@@ -216,20 +260,47 @@ final class Storing
         $facts = $this->prepared->packer->meshes;
         $meshes = $this->prepared->meshes;
         $told = fn (int $in) => $this->progress->tell('Storing the objects', $in, $count, $in);
-        $columns = 'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, source_id, name, class, source_key, transform, instances, properties';
+        $columns =
+            'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, source_id, name, class, source_key, '
+                .'transform, instances, properties';
         $rows = new Rows('objects', $columns, $told);
         for ($row = 1; $row <= $count; $row++) {
             $mesh = $objects->meshes[$row];
             $drawn = $objects->drawn($row);
             $properties = $objects->properties[$row] ?? null;
-            $rows->add($project->id."\t".($first + $row)."\t".($objects->parents[$row] === 0 ? 0 : $first + $objects->parents[$row])."\t".($first + $row)
-                ."\t".$this->layerOf($row)
-                ."\t".($mesh < 0 ? "0\t0\t0" : $meshes[$mesh]."\t".$facts[$mesh]->triangles * $drawn."\t".$facts[$mesh]->vertices * $drawn)
-                ."\t".$objects->kinds[$row]."\t".$source->id."\t".Rows::text($objects->names[$row])
-                ."\t".($properties === null ? '' : self::className($properties))."\t".Rows::text($keys[$row])
-                ."\t".Rows::bytes($mesh < 0 && $objects->kinds[$row] === 0 ? '' : Affine::shortened(substr($objects->transforms, $row * 96, 96)))
-                ."\t".(isset($objects->instances[$row]) ? Rows::bytes($objects->instances[$row]) : '\\N')
-                ."\t".($properties === null ? '\\N' : Rows::text(str_replace('\\u0000', '', $properties))));
+            $rows->add(
+                $project->id.
+                    "\t".
+                    ($first + $row).
+                    "\t".
+                    ($objects->parents[$row] === 0 ? 0 : $first + $objects->parents[$row]).
+                    "\t".
+                    ($first + $row).
+                    "\t".
+                    $this->layerOf($row).
+                    "\t".
+                    ($mesh < 0
+                        ? "0\t0\t0"
+                        : $meshes[$mesh]."\t".$facts[$mesh]->triangles * $drawn."\t".$facts[$mesh]->vertices * $drawn).
+                    "\t".
+                    $objects->kinds[$row].
+                    "\t".
+                    $source->id.
+                    "\t".
+                    Rows::text($objects->names[$row]).
+                    "\t".
+                    ($properties === null ? '' : self::className($properties)).
+                    "\t".
+                    Rows::text($keys[$row]).
+                    "\t".
+                    Rows::bytes(
+                        $mesh < 0 && $objects->kinds[$row] === 0 ? '' : Affine::shortened(substr($objects->transforms, $row * 96, 96)),
+                    ).
+                    "\t".
+                    (isset($objects->instances[$row]) ? Rows::bytes($objects->instances[$row]) : '\\N').
+                    "\t".
+                    ($properties === null ? '\\N' : Rows::text(str_replace('\\u0000', '', $properties))),
+            );
         }
         $rows->finish();
         $project->next_object += $count;
@@ -256,7 +327,14 @@ final class Storing
     /** @throws Stopped when the person asked to stop before this was reached */
     private function finish(Project $project, Source $source, int $objects): void
     {
-        $done = ['project_id' => $project->id, 'source_id' => $source->id, 'state' => ImportState::Done->value, 'stage' => '', 'objects' => $objects, 'updated_at' => now()];
+        $done = [
+            'project_id' => $project->id,
+            'source_id' => $source->id,
+            'state' => ImportState::Done->value,
+            'stage' => '',
+            'objects' => $objects,
+            'updated_at' => now(),
+        ];
         if (Import::query()->whereKey($this->import->id)->where('stop', false)->update($done) === 0) {
             throw new Stopped;
         }

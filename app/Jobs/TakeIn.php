@@ -71,7 +71,11 @@ final class TakeIn implements ShouldQueue
     {
         $import = Import::query()->find($this->importId);
         if ($import !== null && ! $import->isOver()) {
-            $this->end($import, ImportState::Failed, 'The file could not be taken in: the worker gave it up. It is logged under '.$import->key.'.');
+            $this->end(
+                $import,
+                ImportState::Failed,
+                'The file could not be taken in: the worker gave it up. It is logged under '.$import->key.'.',
+            );
         }
         Log::error('An import was given up.', ['import' => $import?->key, 'error' => $error]);
     }
@@ -79,7 +83,13 @@ final class TakeIn implements ShouldQueue
     private function takeIn(Import $import, SceneStore $scenes): void
     {
         if ($import->attempts >= self::TRIES) {
-            $this->end($import, ImportState::Failed, 'The file could not be taken in: '.self::TRIES.' workers ended while they worked on it. It may be too large for this server.');
+            $this->end(
+                $import,
+                ImportState::Failed,
+                'The file could not be taken in: '.
+                    self::TRIES.
+                    ' workers ended while they worked on it. It may be too large for this server.',
+            );
 
             return;
         }
@@ -95,11 +105,11 @@ final class TakeIn implements ShouldQueue
             $this->end($import, ImportState::Stopped, '');
 
             return;
-        } catch (UnreadableFile|UnableToKeep $error) {
+        } catch (UnreadableFile | UnableToKeep $error) {
             $this->end($import, ImportState::Failed, $error->getMessage());
 
             return;
-        } catch (QueryException|\PDOException $error) {
+        } catch (QueryException | \PDOException $error) {
             // Whether it is in cannot be told while the database is away: the import stays as it is, and the next try finds out.
             Log::warning('The database was lost during an import.', ['import' => $import->key, 'error' => $error->getMessage()]);
             if (! self::isConnected()) {
@@ -120,7 +130,10 @@ final class TakeIn implements ShouldQueue
             $staging->letGo();
             Ripen::dispatch($project->id);
         } catch (\Throwable $error) {
-            Log::warning('What follows an import was cut short; it is made up for when it is asked for.', ['import' => $import->key, 'error' => $error]);
+            Log::warning('What follows an import was cut short; it is made up for when it is asked for.', [
+                'import' => $import->key,
+                'error' => $error,
+            ]);
         }
     }
 
@@ -128,14 +141,20 @@ final class TakeIn implements ShouldQueue
     {
         Log::error('An import failed.', ['import' => $import->key, 'error' => $error]);
         if ($import->refresh()->state !== ImportState::Done) {
-            $this->end($import, ImportState::Failed, 'The file could not be taken in because of a fault on our side. It is logged under '.$import->key.'.');
+            $this->end(
+                $import,
+                ImportState::Failed,
+                'The file could not be taken in because of a fault on our side. It is logged under '.$import->key.'.',
+            );
         }
     }
 
     /** First it is written down how the import ended, then its files go: should that be cut short, the nightly sweep finds them. */
     private function end(Import $import, ImportState $state, string $error): void
     {
-        Import::query()->whereKey($import->id)->update(['state' => $state->value, 'error' => $error, 'stage' => '', 'updated_at' => now()]);
+        Import::query()
+            ->whereKey($import->id)
+            ->update(['state' => $state->value, 'error' => $error, 'stage' => '', 'updated_at' => now()]);
         (new Staging($import))->abandon();
     }
 

@@ -17,7 +17,10 @@ final readonly class Ahead
 
     public function __construct(private Bench $bench, private Ledger $ledger) {}
 
-    /** The place of the next such row after a place, from the top again after the last one; null when there is none. @param string $starts in lower case */
+    /**
+     * The place of the next such row after a place, from the top again after the last one; null when there is none. @param string $starts
+     * in lower case
+     */
     public function place(string $starts, int $after): ?int
     {
         $keys = $this->groups($starts);

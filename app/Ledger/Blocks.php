@@ -20,7 +20,13 @@ final class Blocks
      * @param \Closure(int): Bits  $find   the rows of a value
      * @param \Closure(int): int   $at     the value of a row
      */
-    private function __construct(private readonly int $length, private readonly array $values, private readonly array $counts, private readonly \Closure $find, private readonly \Closure $at) {}
+    private function __construct(
+        private readonly int $length,
+        private readonly array $values,
+        private readonly array $counts,
+        private readonly \Closure $find,
+        private readonly \Closure $at,
+    ) {}
 
     /** @param list<int> $values in the order in which they come */
     public static function ofLevels(Levels $levels, array $values): self
@@ -31,7 +37,13 @@ final class Blocks
     /** @param list<int> $values in the order in which they come */
     public static function ofCoded(Coded $column, array $values): self
     {
-        return new self($column->length, $values, $column->histogram(), static fn (int $value): Bits => $column->rowsOf([$value => true]), $column->at(...));
+        return new self(
+            $column->length,
+            $values,
+            $column->histogram(),
+            static fn (int $value): Bits => $column->rowsOf([$value => true]),
+            $column->at(...),
+        );
     }
 
     /** @return list<int> */

@@ -49,13 +49,27 @@ final class Folding
                 }
             }
         } elseif ($lens === 'nesting') {
-            $kept['objects'] = $depth === 0 ? '' : Arrangement::packed(Pick::ofBits($bench->scene()->numberBits($bench->facts()->bits('groups')->and($bench->facts()->ranked('depth')->between(1, $depth)))));
+            $kept['objects'] =
+                $depth === 0
+                    ? ''
+                    : Arrangement::packed(
+                        Pick::ofBits(
+                            $bench->scene()->numberBits(
+                                $bench
+                                    ->facts()
+                                    ->bits('groups')
+                                    ->and($bench->facts()->ranked('depth')->between(1, $depth)),
+                            ),
+                        ),
+                    );
         } else {
             $kept['groups'] = [];
             $groups = new Groups($bench);
             foreach ($depth === 0 || ! is_string($lens) ? [] : $groups->ofLens($lens) as $group) {
                 $kept['groups'][] = $group->key;
-                foreach ($group->what === 'kind' && $depth > 1 ? $groups->classes(Kind::from((int) substr($group->key, 1))) : [] as $class) {
+                foreach (
+                    $group->what === 'kind' && $depth > 1 ? $groups->classes(Kind::from((int) substr($group->key, 1))) : [] as $class
+                ) {
                     $kept['groups'][] = $class->key;
                 }
             }
@@ -73,14 +87,23 @@ final class Folding
      */
     public static function deep(Bench $bench, array $kept, Keys $keys, bool $unfold): array
     {
-        $all = array_map(static fn (int $layer): string => "L$layer", array_merge(...array_map($bench->layers()->withNested(...), array_filter($keys->layers, $bench->layers()->has(...)))));
+        $all = array_map(
+            static fn (int $layer): string => "L$layer",
+            array_merge(...array_map($bench->layers()->withNested(...), array_filter($keys->layers, $bench->layers()->has(...)))),
+        );
         $scene = $bench->scene();
-        $groups = $scene->numberBits(Pick::of($keys->objects)->withHeld($scene)->and($bench->facts()->bits('groups')));
+        $groups = $scene->numberBits(
+            Pick::of($keys->objects)
+                ->withHeld($scene)
+                ->and($bench->facts()->bits('groups')),
+        );
         $objects = Arrangement::unfolded($kept);
         $kept['objects'] = Arrangement::packed($unfold ? $objects->withBits($groups) : $objects->withoutBits($groups));
         foreach ($keys->groups as $key) {
             $all[] = $key;
-            foreach (preg_match('~^K(\d+)$~', $key, $found) === 1 ? (new Groups($bench))->classes(Kind::from((int) $found[1])) : [] as $class) {
+            foreach (
+                preg_match('~^K(\d+)$~', $key, $found) === 1 ? (new Groups($bench))->classes(Kind::from((int) $found[1])) : [] as $class
+            ) {
                 $all[] = $class->key;
             }
         }

@@ -30,8 +30,15 @@ final class GroupsLens implements Lens
     /**
      * @param array<string, true> $unfolded row keys
      */
-    public function __construct(private readonly Bench $bench, private readonly string $what, private readonly array $unfolded, private readonly Ordered|Blocks|null $order, private readonly ?Bits $found, string $sortBy = '', bool $down = false)
-    {
+    public function __construct(
+        private readonly Bench $bench,
+        private readonly string $what,
+        private readonly array $unfolded,
+        private readonly Ordered|Blocks|null $order,
+        private readonly ?Bits $found,
+        string $sortBy = '',
+        bool $down = false,
+    ) {
         $groups = new Groups($bench);
         foreach ($this->sorted($groups->ofLens($what), $sortBy, $down) as $group) {
             $this->lay($group, 1);
@@ -68,7 +75,10 @@ final class GroupsLens implements Lens
 
     public function keys(int $from, int $count): array
     {
-        return array_map(fn (array $entry): string => $entry[0] instanceof Group ? $entry[0]->key : 'O'.$this->bench->scene()->number($entry[0]), array_values($this->window($from, $count)));
+        return array_map(
+            fn (array $entry): string => $entry[0] instanceof Group ? $entry[0]->key : 'O'.$this->bench->scene()->number($entry[0]),
+            array_values($this->window($from, $count)),
+        );
     }
 
     public function position(string $key): ?int
@@ -135,13 +145,17 @@ final class GroupsLens implements Lens
         $rest = $kind === null ? $group : $groups->withoutClass($kind);
         $objects = $this->count($rest);
         if ($objects > 0) {
-            $this->add(new RowList($this->bench->scene()->count(), fn (): Bits => $this->within($rest), $this->order, $objects), $level + 1, $objects);
+            $this->add(
+                new RowList($this->bench->scene()->count(), fn (): Bits => $this->within($rest), $this->order, $objects),
+                $level + 1,
+                $objects,
+            );
         }
     }
 
     private function within(Group $group): Bits
     {
-        return $this->found === null ? $group->rows() : $this->within[$group->key] ??= $group->rows()->and($this->found);
+        return $this->found === null ? $group->rows() : ($this->within[$group->key] ??= $group->rows()->and($this->found));
     }
 
     private function count(Group $group): int

@@ -20,12 +20,18 @@ final class Homes
         return match ($lens) {
             'nesting' => array_map(static fn (int $above): string => 'O'.$scene->number($above), $scene->ancestors($row)),
             'kinds' => [
-                ...array_map(static fn (int $code): string => "K$kind.$code", array_keys($facts->words('class.words'), $facts->className($row), true)),
+                ...array_map(
+                    static fn (int $code): string => "K$kind.$code",
+                    array_keys($facts->words('class.words'), $facts->className($row), true),
+                ),
                 "K$kind",
             ],
             'materials' => array_map(static fn (int $material): string => "M$material", $facts->materialsOf($row) ?: [0]),
             'sources' => ['S'.$facts->sources()->at($row)],
-            'layers' => array_map(static fn (Layer $layer): string => "L$layer->number", $bench->layers()->chain($scene->layers()->at($row))),
+            'layers' => array_map(
+                static fn (Layer $layer): string => "L$layer->number",
+                $bench->layers()->chain($scene->layers()->at($row)),
+            ),
             default => [],
         };
     }

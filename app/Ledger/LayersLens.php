@@ -31,8 +31,13 @@ final class LayersLens implements Lens
      * @param Ordered|Blocks|null $order null for the order of the scene
      * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
-    public function __construct(private readonly Bench $bench, private readonly array $unfolded, private readonly Ordered|Blocks|null $order = null, private readonly ?Bits $found = null, private readonly string $words = '')
-    {
+    public function __construct(
+        private readonly Bench $bench,
+        private readonly array $unfolded,
+        private readonly Ordered|Blocks|null $order = null,
+        private readonly ?Bits $found = null,
+        private readonly string $words = '',
+    ) {
         $this->objects = new ObjectRows($bench);
         if ($found !== null) {
             $this->matches = $bench->scene()->layers()->histogram($found);

@@ -21,8 +21,13 @@ final class Ledger
 
     public readonly string $words;
 
-    public function __construct(private readonly Bench $bench, string $lens, string $words, public readonly int $from = 0, public readonly int $count = 60)
-    {
+    public function __construct(
+        private readonly Bench $bench,
+        string $lens,
+        string $words,
+        public readonly int $from = 0,
+        public readonly int $count = 60,
+    ) {
         $this->name = isset(Arrangement::LENSES[$lens]) ? $lens : $bench->arrangement()->lens;
         $this->words = trim($words);
     }
@@ -30,7 +35,13 @@ final class Ledger
     /** As a request wants to see it: lens, words, and which rows. */
     public static function asked(Bench $bench, Request $request): self
     {
-        return new self($bench, $request->string('lens')->value(), mb_substr($request->string('words')->value(), 0, Lexer::LONGEST + 1), max(0, $request->integer('from')), min(200, max(10, $request->integer('count', 60))));
+        return new self(
+            $bench,
+            $request->string('lens')->value(),
+            mb_substr($request->string('words')->value(), 0, Lexer::LONGEST + 1),
+            max(0, $request->integer('from')),
+            min(200, max(10, $request->integer('count', 60))),
+        );
     }
 
     public function lens(): Lens
@@ -43,7 +54,15 @@ final class Ledger
                 'nesting' => new NestingLens($this->bench, $arrangement->objects, $order, $found),
                 'objects' => new ObjectsLens($this->bench, $order, $found),
                 'layers' => new LayersLens($this->bench, $arrangement->layers, $order, $found, $this->words),
-                default => new GroupsLens($this->bench, $this->name, $arrangement->groups, $order, $found, $arrangement->sortBy, $arrangement->down),
+                default => new GroupsLens(
+                    $this->bench,
+                    $this->name,
+                    $arrangement->groups,
+                    $order,
+                    $found,
+                    $arrangement->sortBy,
+                    $arrangement->down,
+                ),
             };
         }
 

@@ -28,8 +28,12 @@ final class NestingLens implements Lens
      * @param Ordered|Blocks|null $order each row's own children come in that order; null for the order of the scene
      * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
-    public function __construct(private readonly Bench $bench, private readonly Pick $unfolded, Ordered|Blocks|null $order = null, private readonly ?Bits $found = null)
-    {
+    public function __construct(
+        private readonly Bench $bench,
+        private readonly Pick $unfolded,
+        Ordered|Blocks|null $order = null,
+        private readonly ?Bits $found = null,
+    ) {
         if ($found === null) {
             $this->showAll();
         } else {
@@ -38,7 +42,8 @@ final class NestingLens implements Lens
             }
         }
         if ($order !== null) {
-            $this->sorted = new SortedForest($bench->scene(), Bits::ofRanges($bench->scene()->count(), array_map(static fn (array $shown): array => [$shown[0], $shown[1]], $this->shown)), $order);
+            $shown = array_map(static fn (array $shown): array => [$shown[0], $shown[1]], $this->shown);
+            $this->sorted = new SortedForest($bench->scene(), Bits::ofRanges($bench->scene()->count(), $shown), $order);
         }
     }
 
@@ -52,7 +57,12 @@ final class NestingLens implements Lens
         $scene = $this->bench->scene();
         $wanted = [];
         foreach ($this->window($from, $count) as $row) {
-            $wanted[] = [$row, $scene->depth($row), $scene->end($row) > $row, $this->found !== null || $this->unfolded->has($scene->number($row))];
+            $wanted[] = [
+                $row,
+                $scene->depth($row),
+                $scene->end($row) > $row,
+                $this->found !== null || $this->unfolded->has($scene->number($row)),
+            ];
         }
 
         return (new ObjectRows($this->bench))->make($wanted);

@@ -30,7 +30,10 @@ final class ObjectRows
         $names = DB::table('objects')->where('project_id', $this->bench->project->id)->whereIn('no', $numbers)->pluck('name', 'no');
         $rungs = $this->bench->inEffect()->rungs();
         $locks = $this->bench->inEffect()->locks();
-        $columns = array_filter($this->bench->arrangement()->columns, static fn (Column $column): bool => ! in_array($column->id, Column::DEFAULT, true));
+        $columns = array_filter(
+            $this->bench->arrangement()->columns,
+            static fn (Column $column): bool => ! in_array($column->id, Column::DEFAULT, true),
+        );
         $rows = [];
         foreach ($wanted as $index => [$row, $level, $foldable, $unfolded]) {
             $number = $numbers[$index];
@@ -73,18 +76,23 @@ final class ObjectRows
         if ($measure !== null) {
             $value = $facts->measure($measure, $row);
 
-            return $value === null ? '' : match ($measure->dimension()) {
-                0 => number_format($value),
-                1 => number_format($value, 2).' m',
-                default => number_format($value, $value < 1 ? 4 : 1).' m³',
-            };
+            return $value === null
+                ? ''
+                : match ($measure->dimension()) {
+                    0 => number_format($value),
+                    1 => number_format($value, 2).' m',
+                    default => number_format($value, $value < 1 ? 4 : 1).' m³',
+                };
         }
 
         return match ($column) {
             'kind' => $this->bench->scene()->kind($row)->label(),
             'class' => $facts->className($row),
             'layer' => $this->bench->layers()->get($this->bench->scene()->layers()->at($row))->name,
-            'material' => implode(', ', array_map(static fn (int $material): string => $facts->materials()[$material][0] ?? '', $facts->materialsOf($row))),
+            'material' => implode(
+                ', ',
+                array_map(static fn (int $material): string => $facts->materials()[$material][0] ?? '', $facts->materialsOf($row)),
+            ),
             'source' => $facts->sourceNames()[$facts->sources()->at($row)] ?? '',
             default => (string) $facts->property($row, substr($column, 2)),
         };

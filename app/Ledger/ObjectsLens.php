@@ -25,7 +25,9 @@ final readonly class ObjectsLens implements Lens
 
     public function rows(int $from, int $count): array
     {
-        return (new ObjectRows($this->bench))->make(array_map(static fn (int $row): array => [$row, 1, false, false], $this->rows->slice($from, $count)));
+        return (new ObjectRows($this->bench))->make(
+            array_map(static fn (int $row): array => [$row, 1, false, false], $this->rows->slice($from, $count)),
+        );
     }
 
     public function keys(int $from, int $count): array

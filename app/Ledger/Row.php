@@ -59,4 +59,31 @@ final readonly class Row
     {
         return $this->inEffect->value < $this->own->value;
     }
+
+    /** Classes of its line on the page. */
+    public function classes(): string
+    {
+        $kind = $this->isLayer() ? ' is-layer' : ($this->isObject() ? '' : ' is-group');
+
+        return 'row'.$kind.($this->isHeld() ? ' held' : '').($this->isPicked ? ' picked' : '');
+    }
+
+    /** How long its bar of weight is: percent of the heaviest row's, but never too short to be seen. */
+    public function share(int $heaviest): float
+    {
+        return $this->triangles === 0 ? 0.0 : max(1.5, round(100 * min(1, $this->triangles / max(1, $heaviest)), 1));
+    }
+
+    public function rungLabel(): string
+    {
+        return ($this->mixed ? 'Mixed' : $this->inEffect->label()).($this->isHeld() ? ', own setting '.$this->own->label() : '');
+    }
+
+    /** @param bool $mayChange whether a click changes it */
+    public function lockTitle(bool $mayChange): string
+    {
+        $above = $this->lock !== $this->ownLock ? ' by something above it' : '';
+
+        return $this->lock->label().$above.($mayChange ? '. Click: '.$this->ownLock->next()->label() : '');
+    }
 }

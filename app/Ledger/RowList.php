@@ -19,8 +19,12 @@ final class RowList
      * @param Ordered|Blocks|null     $order null for the order of the scene
      * @param int|null                $count how many rows there are, where that is known
      */
-    public function __construct(private readonly int $length, private readonly ?\Closure $find, private readonly Ordered|Blocks|null $order = null, ?int $count = null)
-    {
+    public function __construct(
+        private readonly int $length,
+        private readonly ?\Closure $find,
+        private readonly Ordered|Blocks|null $order = null,
+        ?int $count = null,
+    ) {
         $this->count = $find === null ? $length : $count;
     }
 
@@ -33,7 +37,8 @@ final class RowList
     public function slice(int $offset, int $count): array
     {
         if ($this->find === null) {
-            return $this->order?->slice($offset, $count) ?? ($offset >= $this->length || $count < 1 ? [] : range($offset + 1, min($this->length, $offset + $count)));
+            return $this->order?->slice($offset, $count) ??
+                ($offset >= $this->length || $count < 1 ? [] : range($offset + 1, min($this->length, $offset + $count)));
         }
 
         return $this->order?->sliceOf($this->rows(), $offset, $count) ?? $this->rows()->slice($offset, $count);

@@ -26,7 +26,10 @@ final readonly class Sorting
             'desk' => Blocks::ofLevels($this->bench->inEffect()->rungs(), $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0]),
             'lock' => Blocks::ofLevels($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
             'layer' => self::byLayer($this->bench, $down),
-            default => $facts->order(str_starts_with($by, 'p:') ? 'property.'.($facts->properties()[substr($by, 2)][0] ?? 0) : $by, $down),
+            default => $facts->order(
+                str_starts_with($by, 'p:') ? 'property.'.($facts->properties()[substr($by, 2)][0] ?? 0) : $by,
+                $down,
+            ),
         };
     }
 

@@ -35,7 +35,16 @@ final class Import extends Model
 {
     protected $guarded = [];
 
-    protected $attributes = ['state' => 'waiting', 'stage' => '', 'done' => 0, 'total' => 0, 'objects' => 0, 'error' => '', 'stop' => false, 'attempts' => 0];
+    protected $attributes = [
+        'state' => 'waiting',
+        'stage' => '',
+        'done' => 0,
+        'total' => 0,
+        'objects' => 0,
+        'error' => '',
+        'stop' => false,
+        'attempts' => 0,
+    ];
 
     protected $casts = ['state' => ImportState::class, 'stop' => 'boolean'];
 
@@ -56,6 +65,23 @@ final class Import extends Model
         return $this->belongsTo(Source::class);
     }
 
+    /** How far it is, for example "Reading meshes · 1,200 of 4,000 · 90,000 objects so far". */
+    public function says(): string
+    {
+        if ($this->state === ImportState::Waiting) {
+            return 'Waiting for a free worker';
+        }
+        $said = [$this->stage ?: 'Starting'];
+        if ($this->total > 0 && $this->done > 0) {
+            $said[] = number_format($this->done).' of '.number_format($this->total);
+        }
+        if ($this->objects > 0) {
+            $said[] = number_format($this->objects).' objects so far';
+        }
+
+        return implode(' · ', $said);
+    }
+
     public function isOver(): bool
     {
         return in_array($this->state, [ImportState::Done, ImportState::Failed, ImportState::Stopped], true);
@@ -63,6 +89,6 @@ final class Import extends Model
 
     public function percent(): int
     {
-        return $this->total > 0 ? (int) min(100, floor(100 * $this->done / $this->total)) : 0;
+        return $this->total > 0 ? (int) min(100, floor((100 * $this->done) / $this->total)) : 0;
     }
 }

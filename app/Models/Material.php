@@ -12,7 +12,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $no
  * @property int $source_id
  * @property string $name
- * @property array{colour: list<float>, texture: int|null, metallic: float, roughness: float, alpha: string, cutoff: float, doubleSided: bool} $surface
+ * @property array{colour: list<float>, texture: int|null, metallic: float, roughness: float, alpha: string, cutoff: float,
+ *     doubleSided: bool} $surface
  */
 final class Material extends Model
 {

@@ -100,14 +100,21 @@ final class Project extends Model
 
     public function layerTree(): LayerTree
     {
-        return new LayerTree($this->layers()->toBase()->get()->map(static fn (\stdClass $row): \VineShelf\Layers\Layer => new \VineShelf\Layers\Layer(
-            (int) $row->no,
-            (int) $row->parent_no,
-            (int) $row->position,
-            (string) $row->name,
-            (string) $row->colour,
-            Lock::from((int) $row->lock),
-        )));
+        return new LayerTree(
+            $this->layers()
+                ->toBase()
+                ->get()
+                ->map(
+                    static fn (\stdClass $row): \VineShelf\Layers\Layer => new \VineShelf\Layers\Layer(
+                        (int) $row->no,
+                        (int) $row->parent_no,
+                        (int) $row->position,
+                        (string) $row->name,
+                        (string) $row->colour,
+                        Lock::from((int) $row->lock),
+                    ),
+                ),
+        );
     }
 
     /** The folder of the project's files on the disk for kept files. */

@@ -42,7 +42,10 @@ final class User extends Authenticatable
     /** Up to two letters that stand for the person. */
     public function initials(): string
     {
-        $letters = array_map(static fn (string $word): string => mb_strtoupper(mb_substr($word, 0, 1)), preg_split('~\s+~u', trim($this->name)) ?: []);
+        $letters = array_map(
+            static fn (string $word): string => mb_strtoupper(mb_substr($word, 0, 1)),
+            preg_split('~\s+~u', trim($this->name)) ?: [],
+        );
 
         return implode('', array_slice($letters, 0, 2));
     }

@@ -16,7 +16,8 @@ use VineShelf\Rungs\Settings;
  * @property int $no
  * @property int $position
  * @property string $name
- * @property array{eye: list<float>, target: list<float>, fov: float, tall?: float, up?: list<float>}|null $camera metres, z up; field of view in degrees; tall: metres that a parallel picture is high
+ * @property array{eye: list<float>, target: list<float>, fov: float, tall?: float, up?: list<float>}|null $camera metres, z up; field of
+ *     view in degrees; tall: metres that a parallel picture is high
  * @property int $newcomers what layers get that are newer than the view: 0 Hidden, 5 Full, -1 as the desk has it
  * @property int $known_layer the newest layer that the view knows
  * @property int|null $known_object the newest object that the view knows, null when it was kept before that was noted

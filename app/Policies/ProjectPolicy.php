@@ -29,6 +29,8 @@ final class ProjectPolicy
     /** @param list<string> $roles */
     private function has(User $person, Project $project, array $roles): Response
     {
-        return $project->people()->whereKey($person->id)->wherePivotIn('role', $roles)->exists() ? Response::allow() : Response::denyAsNotFound();
+        return $project->people()->whereKey($person->id)->wherePivotIn('role', $roles)->exists()
+            ? Response::allow()
+            : Response::denyAsNotFound();
     }
 }

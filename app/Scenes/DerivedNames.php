@@ -12,7 +12,10 @@ final readonly class DerivedNames
 {
     public function __construct(private Manifest $base, private ?Manifest $facts) {}
 
-    /** @return list<string>|null for each column that it needs, the file that it is read from, or where that is derived too, what it follows from; null when one of them has no file */
+    /**
+     * @return list<string>|null for each column that it needs, the file that it is read from, or where that is derived too, what it follows
+     * from; null when one of them has no file
+     */
     public function from(string $name): ?array
     {
         try {

@@ -26,7 +26,9 @@ final class SceneQuery
         $parents = $positions = $layers = $kinds = $locks = $triangles = $meshes = $names = [];
         $placements = '';
         $placed = [];
-        foreach ($this->rows($project) as [$number, $parent, $position, $layer, $kind, $lock, $weight, $mesh, $name, $transform, $instances]) {
+        foreach (
+            $this->rows($project) as [$number, $parent, $position, $layer, $kind, $lock, $weight, $mesh, $name, $transform, $instances]
+        ) {
             $number = (int) $number;
             $parents[$number] = (int) $parent;
             $positions[] = (int) $position;
@@ -40,7 +42,10 @@ final class SceneQuery
                 $triangles[$number] = (int) $weight;
                 $meshes[$number] = (int) $mesh;
                 $placed[$number] = strlen($placements);
-                $placements .= $instances === '\\N' ? Affine::lengthened((string) hex2bin(substr($transform, 3))) : (string) hex2bin(substr($instances, 3));
+                $placements .=
+                    $instances === '\\N'
+                        ? Affine::lengthened((string) hex2bin(substr($transform, 3)))
+                        : (string) hex2bin(substr($instances, 3));
             }
         }
         $numbers = array_keys($parents);
@@ -68,14 +73,24 @@ final class SceneQuery
      *
      * @return array<string, string>
      */
-    public function packed(Project $project, array $parents, array $layers, array $kinds, array $locks, array $triangles, array $names, array $meshes, array $placed, string $placements): array
-    {
+    public function packed(
+        Project $project,
+        array $parents,
+        array $layers,
+        array $kinds,
+        array $locks,
+        array $triangles,
+        array $names,
+        array $meshes,
+        array $placed,
+        string $placements,
+    ): array {
         $columns = SceneBuilder::columns($parents, $layers, $kinds, $locks, $triangles);
         $order = Packed::uint32($columns['no'], 0, intdiv(strlen($columns['no']), 4));
 
-        return $columns
-            + NameIndex::columns(array_map(static fn (int $number): string => $names[$number] ?? '', $order))
-            + DrawRecords::columns($order, $meshes, $placed, $placements, $this->meshes($project));
+        return $columns +
+            NameIndex::columns(array_map(static fn (int $number): string => $names[$number] ?? '', $order)) +
+            DrawRecords::columns($order, $meshes, $placed, $placements, $this->meshes($project));
     }
 
     /**
@@ -89,19 +104,41 @@ final class SceneQuery
         $gone = $project->sources()->where('gone', true)->pluck('id')->all();
         foreach ($project->materials()->whereNotIn('source_id', $gone)->get() as $material) {
             $colour = DrawRecords::colour($material->surface['colour']);
-            $materials[$material->no] = [$material->name, $material->surface['texture'] !== null, sprintf('#%02x%02x%02x', $colour & 255, $colour >> 8 & 255, $colour >> 16 & 255), $material->source_id];
+            $materials[$material->no] = [
+                $material->name,
+                $material->surface['texture'] !== null,
+                sprintf('#%02x%02x%02x', $colour & 255, ($colour >> 8) & 255, ($colour >> 16) & 255),
+                $material->source_id,
+            ];
         }
         $materialsOf = [];
         foreach ($project->meshes()->get(['no', 'material_no', 'materials']) as $mesh) {
             $materialsOf[$mesh->no] = $mesh->materials === [] && $mesh->material_no > 0 ? [$mesh->material_no] : $mesh->materials;
         }
-        $facts = new FactsBuilder($scene->count(), $materialsOf, $materials, array_map(strval(...), $project->sources()->where('gone', false)->pluck('name', 'id')->all()));
-        foreach ($this->copied($project, 'no, mesh_no, vertices, source_id, class, properties, CASE WHEN mesh_no = 0 AND kind <> 0 THEN transform END') as [$number, $mesh, $vertices, $source, $class, $properties, $transform]) {
+        $facts = new FactsBuilder(
+            $scene->count(),
+            $materialsOf,
+            $materials,
+            array_map(strval(...), $project->sources()->where('gone', false)->pluck('name', 'id')->all()),
+        );
+        foreach (
+            $this->copied(
+                $project,
+                'no, mesh_no, vertices, source_id, class, properties, CASE WHEN mesh_no = 0 AND kind <> 0 THEN transform END',
+            ) as [$number, $mesh, $vertices, $source, $class, $properties, $transform]
+        ) {
             $row = $scene->row((int) $number);
             if ($row === 0) {
                 continue;
             }
-            $facts->add($row, (int) $mesh, (int) $vertices, (int) $source, self::plain($class), $properties === '\\N' ? null : self::plain($properties));
+            $facts->add(
+                $row,
+                (int) $mesh,
+                (int) $vertices,
+                (int) $source,
+                self::plain($class),
+                $properties === '\\N' ? null : self::plain($properties),
+            );
             if ($transform !== '\\N') {
                 $m = Affine::unpack(Affine::lengthened((string) hex2bin(substr($transform, 3))));
                 $facts->spot($row, [$m[3], $m[7], $m[11]]);
@@ -116,7 +153,10 @@ final class SceneQuery
     {
         $pdo = DB::connection()->getPdo();
         for ($first = 0; $first < $project->next_object; $first += self::CHUNK) {
-            $query = "(SELECT $fields FROM objects WHERE project_id = $project->id AND no >= $first AND no < ".($first + self::CHUNK).' AND NOT gone ORDER BY no)';
+            $query =
+                "(SELECT $fields FROM objects WHERE project_id = $project->id AND no >= $first AND no < ".
+                ($first + self::CHUNK).
+                ' AND NOT gone ORDER BY no)';
             foreach ($pdo->pgsqlCopyToArray($query) ?: [] as $line) {
                 yield explode("\t", rtrim((string) $line, "\n"));
             }
@@ -131,7 +171,8 @@ final class SceneQuery
     /** @return \Generator<int, array{string, string, string, string, string, string, string, string, string, string, string}> */
     private function rows(Project $project): \Generator
     {
-        foreach ($this->copied($project, 'no, parent_no, position, layer_no, kind, lock, triangles, mesh_no, name, transform, instances') as $fields) {
+        $columns = 'no, parent_no, position, layer_no, kind, lock, triangles, mesh_no, name, transform, instances';
+        foreach ($this->copied($project, $columns) as $fields) {
             /** @var array{string, string, string, string, string, string, string, string, string, string, string} $fields */
             $fields[8] = self::plain($fields[8]);
             yield $fields;
@@ -151,7 +192,7 @@ final class SceneQuery
             $meshes[$mesh->no] = [
                 'pack' => $mesh->pack_no,
                 'triangles' => $mesh->triangles,
-                'colour' => $colours[$mesh->material_no] ?? 0xFFC0C0C0,
+                'colour' => $colours[$mesh->material_no] ?? 0xffc0c0c0,
                 'box' => new Box($b[0], $b[1], $b[2], $b[3], $b[4], $b[5]),
             ];
         }

@@ -17,9 +17,11 @@ use VineShelf\Scene\Scene;
 /**
  * Keeps the scene index of every project beside the database.
  *
- * - A manifest per revision names the files of the base columns; another one per build those of what the files say of objects. Neither changes once
+ * - A manifest per revision names the files of the base columns; another one per build those of what the files say of objects. Neither
+ * changes once
  *   it is written, and no column file does: they can be cached anywhere.
- * - A column that follows from others is called by what it follows from, so it needs no manifest: any process may add it, and when a base column
+ * - A column that follows from others is called by what it follows from, so it needs no manifest: any process may add it, and when a base
+ * column
  *   changes it is simply not found any more.
  * - Every file says how long it is, or is said to be in a manifest. What is missing or cut short is built again from the database.
  */
@@ -272,14 +274,19 @@ final class SceneStore
             if ($manifest !== null) {
                 $facts = $this->facts($project, $manifest->stamp);
                 $live[$this->base($project, $revision)] = $live[$this->factsFile($project, $manifest->stamp)] = true;
-                $live += array_fill_keys(array_column([...$manifest->columns, ...($facts->columns ?? [])], 0), true);
+                $live += array_fill_keys(array_column([...$manifest->columns, ...$facts->columns ?? []], 0), true);
                 $sources[] = new DerivedNames($manifest, $facts);
             }
         }
         $disk = Kept::disk();
         foreach ($disk->files($this->folder($project)) as $file) {
             $name = preg_match('~/\~(.+)\.[0-9a-f]{32}$~D', "/$file", $found) === 1 ? $found[1] : null;
-            $isDerived = $name !== null && array_filter($sources, fn (DerivedNames $names): bool => $this->derivedFile($project, $name, $names->from($name) ?? []) === $file) !== [];
+            $isDerived =
+                $name !== null &&
+                array_filter(
+                    $sources,
+                    fn (DerivedNames $names): bool => $this->derivedFile($project, $name, $names->from($name) ?? []) === $file,
+                ) !== [];
             // What was written a moment ago may belong to a manifest that is yet to come.
             if (! isset($live[$file]) && ! $isDerived && $disk->exists($file) && $disk->lastModified($file) < time() - 60) {
                 $disk->delete($file);

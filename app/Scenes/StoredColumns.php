@@ -14,7 +14,8 @@ use VineShelf\Scene\Scene;
 final class StoredColumns implements ColumnSource
 {
     /** What {@see SceneQuery::facts()} brings, all at once. */
-    private const FACTS = '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|sources|spots|properties|property\.\d+(\.words)?)$~D';
+    private const FACTS = '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|sources|spots'
+        .'|properties|property\.\d+(\.words)?)$~D';
 
     private ?Manifest $base = null;
 
@@ -53,12 +54,12 @@ final class StoredColumns implements ColumnSource
 
     private function baseColumn(string $name): ?string
     {
-        return $this->fromFile($this->base(), $name) ?? $this->built[$name] ?? $this->rebuilt($name);
+        return $this->fromFile($this->base(), $name) ?? ($this->built[$name] ?? $this->rebuilt($name));
     }
 
     private function factsColumn(string $name): ?string
     {
-        $found = $this->fromFile($this->facts(), $name) ?? $this->built[$name] ?? null;
+        $found = $this->fromFile($this->facts(), $name) ?? ($this->built[$name] ?? null);
         if ($found === null && ! isset($this->built['properties'])) {
             $this->rebuildFacts();
             $found = $this->built[$name] ?? null;

@@ -12,6 +12,7 @@ final class Icon
 
     public static function svg(string $name): string
     {
-        return self::$read[$name] ??= '<span class="icon" aria-hidden="true">'.trim((string) file_get_contents(resource_path("icons/$name.svg"))).'</span>';
+        return self::$read[$name] ??=
+            '<span class="icon" aria-hidden="true">'.trim((string) file_get_contents(resource_path("icons/$name.svg"))).'</span>';
     }
 }

@@ -13,7 +13,9 @@ final class Marks
     /** @var array<string, string> */
     private static array $made = [];
 
-    /** Five bars of rising height: filled for what is in effect, outlined for an own setting that is held down, hatched when members differ. */
+    /**
+     * Five bars of rising height: filled for what is in effect, outlined for an own setting that is held down, hatched when members differ.
+     */
     public static function rung(Rung $own, Rung $inEffect, bool $mixed = false): string
     {
         $key = $own->value.'/'.$inEffect->value.($mixed ? 'm' : '');
@@ -26,7 +28,7 @@ final class Marks
             $x = 5 * $bar;
             [$class, $y, $tall, $left, $wide] = match (true) {
                 $bar < $inEffect->value => [$mixed ? 'mix' : 'on', 15 - $height, $height, $x, 4],
-                $bar < $own->value => ['own', 15.5 - $height, $height - 1, $x + .5, 3],
+                $bar < $own->value => ['own', 15.5 - $height, $height - 1, $x + 0.5, 3],
                 default => ['off', 13, 2, $x, 4],
             };
             $bars .= "<rect class=\"$class\" x=\"$left\" y=\"$y\" width=\"$wide\" height=\"$tall\" rx=\".8\"/>";

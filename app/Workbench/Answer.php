@@ -78,9 +78,18 @@ final class Answer
 
     public function send(): Response
     {
-        return response()->view('workbench.answer', self::parts($this->bench, $this->request) + [
-            'message' => $this->message, 'undo' => $this->undo, 'change' => $this->change, 'instead' => $this->instead, 'insteadUndoes' => $this->insteadUndoes, 'warns' => $this->warns, 'more' => $this->more,
-        ]);
+        return response()->view(
+            'workbench.answer',
+            self::parts($this->bench, $this->request) + [
+                'message' => $this->message,
+                'undo' => $this->undo,
+                'change' => $this->change,
+                'instead' => $this->instead,
+                'insteadUndoes' => $this->insteadUndoes,
+                'warns' => $this->warns,
+                'more' => $this->more,
+            ],
+        );
     }
 
     /** @return array<string, mixed> what the workbench's parts are drawn from */
@@ -90,7 +99,10 @@ final class Answer
         $layers = $bench->layers();
         $views = $bench->project->views()->get();
         $current = $views->firstWhere('no', $bench->desk->view_no);
-        $wanted = $current === null || ! $current->keepsRungs() ? null : Applied::rungs($current->settings(), $bench->settings(), $layers, $current->known_layer, $current->newcomers);
+        $wanted =
+            $current === null || ! $current->keepsRungs()
+                ? null
+                : Applied::rungs($current->settings(), $bench->settings(), $layers, $current->known_layer, $current->newcomers);
 
         return [
             'bench' => $bench,

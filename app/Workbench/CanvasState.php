@@ -29,7 +29,10 @@ final class CanvasState
     private static function states(Bench $bench): string
     {
         $rungs = $bench->inEffect()->rungs()->translated(range(0, Rung::Full->value));
-        $locks = $bench->inEffect()->locks()->translated([0, self::HELD, self::HELD]);
+        $locks = $bench
+            ->inEffect()
+            ->locks()
+            ->translated([0, self::HELD, self::HELD]);
 
         return $bench->scene()->byNumber($rungs | $locks, chr(Rung::Hidden->value));
     }

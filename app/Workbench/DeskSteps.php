@@ -35,10 +35,16 @@ final class DeskSteps
             }
             self::steps($desk)->where('undone', true)->delete();
             DeskStep::query()->create([
-                'project_id' => $desk->project_id, 'user_id' => $desk->user_id, 'no' => $desk->next_step,
-                'name' => mb_strimwidth($name, 0, 250, '…'), 'before' => $before->pack(), 'after' => $after->pack(),
+                'project_id' => $desk->project_id,
+                'user_id' => $desk->user_id,
+                'no' => $desk->next_step,
+                'name' => mb_strimwidth($name, 0, 250, '…'),
+                'before' => $before->pack(),
+                'after' => $after->pack(),
             ]);
-            self::steps($desk)->where('no', '<=', $desk->next_step - self::KEPT)->delete();
+            self::steps($desk)
+                ->where('no', '<=', $desk->next_step - self::KEPT)
+                ->delete();
             $desk->next_step++;
             $desk->putSettings($after);
 
@@ -58,13 +64,19 @@ final class DeskSteps
 
     public static function next(Desk $desk, bool $undone): ?DeskStep
     {
-        return self::steps($desk)->where('undone', $undone)->orderBy('no', $undone ? 'asc' : 'desc')->first(['project_id', 'user_id', 'no', 'name']);
+        return self::steps($desk)
+            ->where('undone', $undone)
+            ->orderBy('no', $undone ? 'asc' : 'desc')
+            ->first(['project_id', 'user_id', 'no', 'name']);
     }
 
     private static function turn(Bench $bench, bool $undone): ?DeskStep
     {
         return DeskChange::on($bench, static function (Desk $desk) use ($undone): ?DeskStep {
-            $step = self::steps($desk)->where('undone', $undone)->orderBy('no', $undone ? 'asc' : 'desc')->first();
+            $step = self::steps($desk)
+                ->where('undone', $undone)
+                ->orderBy('no', $undone ? 'asc' : 'desc')
+                ->first();
             if ($step === null) {
                 return null;
             }

@@ -38,7 +38,14 @@ final readonly class PickCard
         $scene = $bench->scene();
         $kinds = [];
         foreach (Kind::cases() as $kind) {
-            $kinds[$kind->value] = $picked->and($bench->facts()->ranked('kind')->in([$kind->value]))->count();
+            $kinds[$kind->value] = $picked
+                ->and(
+                    $bench
+                        ->facts()
+                        ->ranked('kind')
+                        ->in([$kind->value]),
+                )
+                ->count();
         }
         $kinds = array_filter($kinds);
         $held = Relatives::within($scene, $picked);
@@ -48,7 +55,11 @@ final readonly class PickCard
         $hidden = $picked->and($bench->inEffect()->rungs()->being(Rung::Hidden->value))->count();
         $first = $picked->slice(0, 1)[0];
         arsort($kinds);
-        $title = implode(', ', array_map(static fn (int $kind, int $count): string => Kind::from($kind)->counted($count), array_keys($kinds), $kinds)).' picked';
+        $title =
+            implode(
+                ', ',
+                array_map(static fn (int $kind, int $count): string => Kind::from($kind)->counted($count), array_keys($kinds), $kinds),
+            ).' picked';
         if ($count === 1) {
             $name = DB::table('objects')->where('project_id', $bench->project->id)->where('no', $scene->number($first))->value('name');
             $title = is_string($name) && $name !== '' ? $name : 'Unnamed '.$scene->kind($first)->label();

@@ -20,7 +20,8 @@ enum PickMode: string
     /** @throws Refused */
     public static function in(Request $request): self
     {
-        return self::tryFrom($request->string('mode')->value()) ?? throw new Refused('Say what is to happen to the pick: '.implode(', ', array_column(self::cases(), 'value')).'.', 'mode');
+        return self::tryFrom($request->string('mode')->value()) ??
+            throw new Refused('Say what is to happen to the pick: '.implode(', ', array_column(self::cases(), 'value')).'.', 'mode');
     }
 
     /**

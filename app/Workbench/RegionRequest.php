@@ -31,7 +31,11 @@ final readonly class RegionRequest
     {
         $decoded = json_decode($request->string('region')->value(), true);
         $far = ['numeric', 'between:-1e7,1e7'];
-        /** @var array{shape: string, inside: bool, points: list<array{int|float, int|float}>, radius?: int|float, width: int|float, height: int|float, eye: list<int|float>, target: list<int|float>, up: list<int|float>, fov?: int|float, tall?: int|float, near?: int|float} $given */
+        /**
+         * @var array{shape: string, inside: bool, points: list<array{int|float, int|float}>, radius?: int|float, width: int|float,
+         *     height: int|float, eye: list<int|float>, target: list<int|float>, up: list<int|float>, fov?: int|float, tall?: int|float,
+         *     near?: int|float} $given
+         */
         $given = Validator::make(is_array($decoded) ? $decoded : [], [
             'shape' => ['required', 'in:rectangle,circle,polygon,lasso,brush'],
             'inside' => ['required', 'boolean'],
@@ -39,20 +43,35 @@ final readonly class RegionRequest
             'radius' => ['nullable', 'numeric', 'between:1,2000'],
             'width' => ['required', 'numeric', 'between:1,20000'],
             'height' => ['required', 'numeric', 'between:1,20000'],
-            'eye' => ['required', 'array', 'size:3'], 'eye.*' => $far,
-            'target' => ['required', 'array', 'size:3'], 'target.*' => $far,
-            'up' => ['required', 'array', 'size:3'], 'up.*' => ['numeric', 'between:-1,1'],
+            'eye' => ['required', 'array', 'size:3'],
+            'eye.*' => $far,
+            'target' => ['required', 'array', 'size:3'],
+            'target.*' => $far,
+            'up' => ['required', 'array', 'size:3'],
+            'up.*' => ['numeric', 'between:-1,1'],
             'fov' => ['required_without:tall', 'numeric', 'between:1,170'],
             'tall' => ['required_without:fov', 'numeric', 'between:0.001,1e7'],
             'near' => ['nullable', 'numeric', 'between:0.0001,1000'],
         ])->validate();
-        $place = static fn (array $list, array $offset): array => [(float) $list[0] + $offset[0], (float) $list[1] + $offset[1], (float) $list[2] + $offset[2]];
+        $place = static fn (array $list, array $offset): array => [
+            (float) $list[0] + $offset[0],
+            (float) $list[1] + $offset[1],
+            (float) $list[2] + $offset[2],
+        ];
         $eye = $place($given['eye'], $origin);
         $target = $place($given['target'], $origin);
         $up = $place($given['up'], [0.0, 0.0, 0.0]);
         $camera = isset($given['tall'])
             ? Camera::parallel($eye, $target, $up, (float) $given['tall'], (float) $given['width'], (float) $given['height'])
-            : Camera::perspective($eye, $target, $up, (float) ($given['fov'] ?? 40), (float) $given['width'], (float) $given['height'], (float) ($given['near'] ?? 0.02));
+            : Camera::perspective(
+                $eye,
+                $target,
+                $up,
+                (float) ($given['fov'] ?? 40),
+                (float) $given['width'],
+                (float) $given['height'],
+                (float) ($given['near'] ?? 0.02),
+            );
 
         return new self($camera, self::region($given), $given['inside']);
     }
@@ -68,7 +87,7 @@ final readonly class RegionRequest
         }
         foreach ($points as $point) {
             foreach (is_array($point) && count($point) === 2 && array_is_list($point) ? $point : [null] as $value) {
-                if (! is_int($value) && ! is_float($value) || abs($value) > 20_000) {
+                if ((! is_int($value) && ! is_float($value)) || abs($value) > 20_000) {
                     $fail('A point of a region is two numbers up to 20,000 pixels.');
 
                     return;

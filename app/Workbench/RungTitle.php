@@ -43,7 +43,14 @@ final class RungTitle
 
             return 'something above its objects is';
         }
-        $why = Why::of($bench->scene()->row($row->number()), $bench->scene(), $bench->layers(), $bench->settings(), $bench->inEffect(), $bench->isolation());
+        $why = Why::of(
+            $bench->scene()->row($row->number()),
+            $bench->scene(),
+            $bench->layers(),
+            $bench->settings(),
+            $bench->inEffect(),
+            $bench->isolation(),
+        );
         $cause = $why->deciding();
 
         return $cause === null ? 'something above it is' : (new WhyText($bench))->because($cause);

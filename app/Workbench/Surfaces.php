@@ -10,14 +10,24 @@ use VineShelf\Scene\DrawRecords;
 /** How the canvas draws the materials of a project. */
 final class Surfaces
 {
-    /** @return array<int, array{0: int, 1: int|null, 2: int, 3: float}> colour, texture, whether it is see-through, cutoff of a masked one; by material number */
+    /**
+     * @return array<int, array{0: int, 1: int|null, 2: int, 3: float}> colour, texture, whether it is see-through, cutoff of a masked one;
+     * by material number
+     */
     public static function of(Project $project): array
     {
         $materials = [];
         foreach ($project->materials()->get() as $material) {
             $surface = $material->surface;
-            $colour = DrawRecords::colour($surface['alpha'] === 'BLEND' ? $surface['colour'] : [...array_slice($surface['colour'], 0, 3), 1.0]);
-            $materials[$material->no] = [$colour, $surface['texture'], $surface['alpha'] === 'BLEND' ? 1 : 0, $surface['alpha'] === 'MASK' ? $surface['cutoff'] : 0.0];
+            $colour = DrawRecords::colour(
+                $surface['alpha'] === 'BLEND' ? $surface['colour'] : [...array_slice($surface['colour'], 0, 3), 1.0],
+            );
+            $materials[$material->no] = [
+                $colour,
+                $surface['texture'],
+                $surface['alpha'] === 'BLEND' ? 1 : 0,
+                $surface['alpha'] === 'MASK' ? $surface['cutoff'] : 0.0,
+            ];
         }
 
         return $materials;

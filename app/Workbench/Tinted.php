@@ -24,7 +24,9 @@ final readonly class Tinted
     /** Changes whenever the colours may have changed. */
     public function stamp(): string
     {
-        return $this->by === TintBy::Own ? '' : "{$this->by->value} $this->seed ".substr(md5($this->pick), 0, 8).' '.$this->bench->project->revision;
+        return $this->by === TintBy::Own
+            ? ''
+            : "{$this->by->value} $this->seed ".substr(md5($this->pick), 0, 8).' '.$this->bench->project->revision;
     }
 
     public function legend(): Legend

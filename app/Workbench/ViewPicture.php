@@ -24,7 +24,10 @@ final readonly class ViewPicture
         if ($given === '') {
             return null;
         }
-        [$type, $bytes] = preg_match('~^data:(image/(?:png|jpeg));base64,([A-Za-z0-9+/=]+)$~D', $given, $found) === 1 ? [$found[1], base64_decode($found[2], true)] : ['', false];
+        [$type, $bytes] =
+            preg_match('~^data:(image/(?:png|jpeg));base64,([A-Za-z0-9+/=]+)$~D', $given, $found) === 1
+                ? [$found[1], base64_decode($found[2], true)]
+                : ['', false];
         if ($bytes === false || strlen($bytes) > self::BYTES || Pictures::type($bytes) !== $type) {
             throw new Refused('The picture is not a PNG or JPEG of up to '.intdiv(self::BYTES, 1000).' kB.', $field);
         }

@@ -17,7 +17,10 @@ final readonly class WhyText
 
     public function name(int $row): string
     {
-        $name = DB::table('objects')->where('project_id', $this->bench->project->id)->where('no', $this->bench->scene()->number($row))->value('name');
+        $name = DB::table('objects')
+            ->where('project_id', $this->bench->project->id)
+            ->where('no', $this->bench->scene()->number($row))
+            ->value('name');
 
         return is_string($name) && $name !== '' ? $name : 'Unnamed '.$this->bench->scene()->kind($row)->label();
     }
@@ -31,7 +34,9 @@ final readonly class WhyText
             return "$name {$why->rung->state()}".($why->isLifted ? ' because it is isolated' : '');
         }
 
-        return $cause->own ? "$name {$why->rung->state()} by its own setting" : "$name {$why->rung->state()} because {$this->because($cause)}";
+        return $cause->own
+            ? "$name {$why->rung->state()} by its own setting"
+            : "$name {$why->rung->state()} because {$this->because($cause)}";
     }
 
     /** "Its own setting is Full." or what locks it. */

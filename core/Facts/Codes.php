@@ -7,8 +7,8 @@ namespace VineShelf\Facts;
 use VineShelf\Scene\Packed;
 
 /**
- * A code per row, such as which of a property's values an object has; 0 for none. What most rows have is kept row by row; what few have, as a list of
- * those rows and their codes, so that hundreds of properties that hardly any object carries take no room.
+ * A code per row, such as which of a property's values an object has; 0 for none. What most rows have is kept row by row; what few have, as
+ * a list of those rows and their codes, so that hundreds of properties that hardly any object carries take no room.
  *
  * Packed: "D" and a uint32 per row, entry 0 unused; or "S", how many, the rows ascending, their codes.
  */
@@ -26,7 +26,9 @@ final readonly class Codes
     public static function pack(array $codes, int $count): string
     {
         if (count($codes) * self::SPARSE < $count) {
-            return 'S'.pack('V', count($codes)).($codes === [] ? '' : pack('V*', ...array_keys($codes)).pack('V*', ...array_values($codes)));
+            return 'S'.
+                pack('V', count($codes)).
+                ($codes === [] ? '' : pack('V*', ...array_keys($codes)).pack('V*', ...array_values($codes)));
         }
         $all = array_fill(0, $count + 1, 0);
         foreach ($codes as $row => $code) {
@@ -73,7 +75,9 @@ final readonly class Codes
         }
         $count = $this->count();
 
-        return $count === 0 ? [] : array_combine(Packed::uint32($this->packed, 5, $count), Packed::uint32($this->packed, 5 + 4 * $count, $count));
+        return $count === 0
+            ? []
+            : array_combine(Packed::uint32($this->packed, 5, $count), Packed::uint32($this->packed, 5 + 4 * $count, $count));
     }
 
     /** How many rows a sparse column names. */

@@ -13,8 +13,27 @@ final class Derived
 {
     /** What rules and sorting are known to ask for, beside what each measure is asked for. */
     private const USUAL = [
-        'box', 'place', 'blocks', 'instances', 'depths', 'planes.triangles', 'planes.placements', 'bits.groups', 'bits.unnamed', 'bits.material', 'bits.textures',
-        'ranked.kind', 'ranked.class', 'ranked.surfaces', 'ranked.mesh', 'ranked.stem', 'tally.layer', 'tally.kind', 'tally.kindclass', 'tally.surfaces', 'tally.source',
+        'box',
+        'place',
+        'blocks',
+        'instances',
+        'depths',
+        'planes.triangles',
+        'planes.placements',
+        'bits.groups',
+        'bits.unnamed',
+        'bits.material',
+        'bits.textures',
+        'ranked.kind',
+        'ranked.class',
+        'ranked.surfaces',
+        'ranked.mesh',
+        'ranked.stem',
+        'tally.layer',
+        'tally.kind',
+        'tally.kindclass',
+        'tally.surfaces',
+        'tally.source',
         'order.name.up',
     ];
 
@@ -58,8 +77,17 @@ final class Derived
         static $families = [];
         if ($families === []) {
             $all = [
-                new Derived\Boxes, new Derived\Places, new Derived\Blocks, new Derived\Instances, new Derived\Depths, new Derived\Stems, new Derived\RankedColumns,
-                new Derived\BitColumns, new Derived\PlaneColumns, new Derived\Orders, new Derived\Tallies,
+                new Derived\Boxes,
+                new Derived\Places,
+                new Derived\Blocks,
+                new Derived\Instances,
+                new Derived\Depths,
+                new Derived\Stems,
+                new Derived\RankedColumns,
+                new Derived\BitColumns,
+                new Derived\PlaneColumns,
+                new Derived\Orders,
+                new Derived\Tallies,
             ];
             foreach ($all as $family) {
                 $families[$family->name()] = $family;

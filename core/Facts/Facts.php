@@ -133,13 +133,19 @@ final class Facts
         };
     }
 
-    /** @return array{float, float, float, float, float, float}|null least and greatest x, y, z of what the object and what it holds draw, metres; null when nothing is drawn */
+    /**
+     * @return array{float, float, float, float, float, float}|null least and greatest x, y, z of what the object and what it holds draw,
+     * metres; null when nothing is drawn
+     */
     public function box(int $row): ?array
     {
         return $this->withOrigin($this->boxIn('box', $row));
     }
 
-    /** @return array{float, float, float, float, float, float}|null the same, and where what draws nothing is; null when nothing of it has a place */
+    /**
+     * @return array{float, float, float, float, float, float}|null the same, and where what draws nothing is; null when nothing of it has a
+     * place
+     */
     public function place(int $row): ?array
     {
         return $this->withOrigin($this->boxIn('place', $row));

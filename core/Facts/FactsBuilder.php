@@ -67,8 +67,12 @@ final class FactsBuilder
      * @param array<int, array{string, bool, string, int}>      $materials   name, textured, colour as "#3f7a63", source; by number
      * @param array<int, string>                                $sourceNames by number
      */
-    public function __construct(private readonly int $count, private readonly array $materialsOf, private readonly array $materials, private readonly array $sourceNames)
-    {
+    public function __construct(
+        private readonly int $count,
+        private readonly array $materialsOf,
+        private readonly array $materials,
+        private readonly array $sourceNames,
+    ) {
         $this->meshes = $this->vertices = $this->sources = $this->classes = $this->surfaces = array_fill(0, $count + 1, 0);
     }
 
@@ -142,7 +146,13 @@ final class FactsBuilder
         if ($name === '' || $value === null || (! isset($this->properties[$name]) && count($this->properties) >= self::MOST_PROPERTIES)) {
             return;
         }
-        $value = is_bool($value) ? ($value ? 'true' : 'false') : (is_int($value) || is_float($value) || is_string($value) ? $value : (string) json_encode($value, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES));
+        $value = is_bool($value)
+            ? ($value
+                ? 'true'
+                : 'false')
+            : (is_int($value) || is_float($value) || is_string($value)
+                ? $value
+                : (string) json_encode($value, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES));
         if (is_string($value)) {
             $value = mb_substr($value, 0, self::LONGEST_VALUE);
         }
@@ -158,6 +168,13 @@ final class FactsBuilder
 
     private static function json(mixed $value): string
     {
-        return json_encode($value, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION);
+        return json_encode(
+            $value,
+            JSON_THROW_ON_ERROR |
+                JSON_UNESCAPED_UNICODE |
+                JSON_UNESCAPED_SLASHES |
+                JSON_INVALID_UTF8_SUBSTITUTE |
+                JSON_PRESERVE_ZERO_FRACTION,
+        );
     }
 }

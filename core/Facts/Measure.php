@@ -54,7 +54,10 @@ enum Measure: string
         };
     }
 
-    /** How far a measured value may be off one that is written to count as equal: half a millimetre for lengths, half a thousandth for volumes. */
+    /**
+     * How far a measured value may be off one that is written to count as equal: half a millimetre for lengths, half a thousandth for
+     * volumes.
+     */
     public function near(float $value): float
     {
         return match ($this->dimension()) {

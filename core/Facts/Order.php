@@ -33,6 +33,10 @@ final class Order
     /** What a name is sorted by: case does not matter, and numbers inside it count as numbers. */
     public static function sortKey(string $name): string
     {
-        return (string) preg_replace_callback('~\d+~', static fn (array $digits): string => str_pad(ltrim($digits[0], '0'), 12, '0', STR_PAD_LEFT), mb_strtolower($name));
+        return (string) preg_replace_callback(
+            '~\d+~',
+            static fn (array $digits): string => str_pad(ltrim($digits[0], '0'), 12, '0', STR_PAD_LEFT),
+            mb_strtolower($name),
+        );
     }
 }

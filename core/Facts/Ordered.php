@@ -8,9 +8,9 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 
 /**
- * All rows of a scene in an order, with a checkpoint at every fiftieth part: the set of the rows so far. Which of some rows stand where is then
- * found by counting bits, and only one stretch between two checkpoints is looked at row by row. Packed: rows, rows per stretch, checkpoints;
- * then the rows; then the checkpoints; then the place of every row, row 0 first.
+ * All rows of a scene in an order, with a checkpoint at every fiftieth part: the set of the rows so far. Which of some rows stand where is
+ * then found by counting bits, and only one stretch between two checkpoints is looked at row by row. Packed: rows, rows per stretch,
+ * checkpoints; then the rows; then the checkpoints; then the place of every row, row 0 first.
  */
 final readonly class Ordered
 {
@@ -31,7 +31,7 @@ final readonly class Ordered
         $places = array_fill(0, $length + 1, 0);
         foreach ($rows as $at => $row) {
             $places[$row] = $at;
-            $soFar[$row >> 3] = chr(ord($soFar[$row >> 3]) | 1 << ($row & 7));
+            $soFar[$row >> 3] = chr(ord($soFar[$row >> 3]) | (1 << ($row & 7)));
             if (($at + 1) % $step === 0) {
                 $checkpoints .= $soFar;
                 $count++;
@@ -79,7 +79,7 @@ final readonly class Ordered
         $kept = [];
         for ($at = $low * $this->step; $at < $this->length && count($kept) < $count; $at += $this->step) {
             foreach ($this->slice($at, $this->step) as $row) {
-                if ((ord($bytes[$row >> 3]) >> ($row & 7) & 1) === 1 && $offset-- <= 0) {
+                if (((ord($bytes[$row >> 3]) >> ($row & 7)) & 1) === 1 && $offset-- <= 0) {
                     $kept[] = $row;
                     if (count($kept) === $count) {
                         break;
@@ -94,7 +94,11 @@ final readonly class Ordered
     /** Where a row stands in the order, counted from 0; among those of a set when there is one. */
     public function place(int $row, ?Bits $among = null): int
     {
-        [$place] = Packed::uint32($this->packed, self::HEAD + 4 * $this->length + $this->checkpoints * (($this->length >> 3) + 1) + 4 * $row, 1);
+        [$place] = Packed::uint32(
+            $this->packed,
+            self::HEAD + 4 * $this->length + $this->checkpoints * (($this->length >> 3) + 1) + 4 * $row,
+            1,
+        );
         if ($among === null) {
             return $place;
         }

@@ -68,7 +68,7 @@ final readonly class Ranked
             if (count($sorted) - $last >= $step || count($sorted) === count($numbers)) {
                 for ($end = count($sorted); $last < $end; $last++) {
                     $row = $sorted[$last];
-                    $soFar[$row >> 3] = chr(ord($soFar[$row >> 3]) | 1 << ($row & 7));
+                    $soFar[$row >> 3] = chr(ord($soFar[$row >> 3]) | (1 << ($row & 7)));
                 }
                 $marks[] = $index + 1;
                 $checkpoints .= $soFar;
@@ -76,8 +76,12 @@ final readonly class Ranked
         }
         $rows = $sorted === [] ? '' : pack('V*', ...$sorted);
 
-        return pack('VVV', $length, count($values), count($marks)).($values === [] ? '' : pack('e*', ...array_values($values)))
-            .pack('V*', ...[...$starts, count($sorted)]).$rows.($marks === [] ? '' : pack('V*', ...$marks)).$checkpoints;
+        return pack('VVV', $length, count($values), count($marks)).
+            ($values === [] ? '' : pack('e*', ...array_values($values))).
+            pack('V*', ...[...$starts, count($sorted)]).
+            $rows.
+            ($marks === [] ? '' : pack('V*', ...$marks)).
+            $checkpoints;
     }
 
     public static function unpack(string $packed): self

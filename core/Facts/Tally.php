@@ -58,7 +58,7 @@ final readonly class Tally
             for ($row = 1; $row <= $count; $row++) {
                 $value = match ($column) {
                     'kind' => ord($kinds[$row]),
-                    'kindclass' => ord($kinds[$row]) << 16 | $codes[$row] & 0xFFFF,
+                    'kindclass' => (ord($kinds[$row]) << 16) | ($codes[$row] & 0xffff),
                     default => $codes[$row],
                 };
                 $rows[$value] = ($rows[$value] ?? 0) + 1;

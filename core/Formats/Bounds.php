@@ -18,8 +18,8 @@ use VineShelf\Geometry\Box;
 final class Bounds
 {
     /**
-     * Placements along the axes are exact by their boxes. Of turned ones only those are looked at point by point whose loose box reaches furthest, one
-     * after the other, until no loose box reaches beyond what is exact.
+     * Placements along the axes are exact by their boxes. Of turned ones only those are looked at point by point whose loose box reaches
+     * furthest, one after the other, until no loose box reaches beyond what is exact.
      *
      * @param array<int, Box> $meshBoxes box in the mesh's own axes by mesh
      */
@@ -40,7 +40,7 @@ final class Bounds
                 if (self::alongAxes($placement)) {
                     $exact = $exact->with($box);
                 } else {
-                    $rows[] = $row << 32 | $index;
+                    $rows[] = ($row << 32) | $index;
                     $reaches[0][] = $box->minX;
                     $reaches[1][] = $box->minY;
                     $reaches[2][] = $box->minZ;
@@ -53,7 +53,7 @@ final class Bounds
         foreach ([0, 1, 2, 3, 4, 5] as $side) {
             while (($at = self::furthest($reaches[$side], $side < 3, $exact->toList()[$side])) !== null) {
                 $row = $rows[$at] >> 32;
-                $placement = $objects->placements($row)[$rows[$at] & 0xFFFFFFFF];
+                $placement = $objects->placements($row)[$rows[$at] & 0xffffffff];
                 foreach ($intake->primitives($objects->meshes[$row]) as $primitive) {
                     $exact = $exact->with(Box::aroundTransformed($primitive->positions, $placement));
                 }

@@ -12,7 +12,8 @@ final class Inspection
 {
     /**
      * @return array{format: string, objects: int, groups: int, parts: int, meshes: int, triangles: int, vertices: int, materials: int,
-     *     textures: int, lights: int, cameras: int, curves: int, points: int, markers: int, bounds: array{min: array{float, float, float}, max: array{float, float, float}}|null, warnings: list<string>}
+     *     textures: int, lights: int, cameras: int, curves: int, points: int, markers: int, bounds: array{min: array{float, float, float},
+     * max: array{float, float, float}}|null, warnings: list<string>}
      *
      * @throws UnreadableFile
      */

@@ -20,7 +20,10 @@ final class InspectionText
         }
         $bounds = $found['bounds'] ?? null;
         if (is_array($bounds) && is_array($bounds['min'] ?? null) && is_array($bounds['max'] ?? null)) {
-            $corner = static fn (array $point): string => implode(', ', array_map(static fn (mixed $value): string => is_numeric($value) ? number_format((float) $value, 3) : '', $point));
+            $corner = static fn (array $point): string => implode(
+                ', ',
+                array_map(static fn (mixed $value): string => is_numeric($value) ? number_format((float) $value, 3) : '', $point),
+            );
             $text .= sprintf("%-10s from (%s) to (%s) metres, z up\n", 'bounds', $corner($bounds['min']), $corner($bounds['max']));
         }
         foreach (is_array($found['warnings'] ?? null) ? $found['warnings'] : [] as $warning) {

@@ -5,11 +5,12 @@ declare(strict_types=1);
 namespace VineShelf\Formats;
 
 /**
- * A key for every object of a file by which the next version of the file finds it again: the identity that the file itself gives it, where it gives
- * one that nothing else in it has, otherwise its path of names, from the top down, with the occurrence among siblings of the same name.
+ * A key for every object of a file by which the next version of the file finds it again: the identity that the file itself gives it, where
+ * it gives one that nothing else in it has, otherwise its path of names, from the top down, with the occurrence among siblings of the same
+ * name.
  *
- * A path looks like "Hall/Axis 3/Shoe#2": "/" and "~" in names are written "~1" and "~0" as in RFC 6901, "#" is written "~2". An own identity starts
- * with "=". A path of more than 400 bytes goes on from a hash of its beginning.
+ * A path looks like "Hall/Axis 3/Shoe#2": "/" and "~" in names are written "~1" and "~0" as in RFC 6901, "#" is written "~2". An own
+ * identity starts with "=". A path of more than 400 bytes goes on from a hash of its beginning.
  */
 final class StableKeys
 {

@@ -24,7 +24,9 @@ final class UnreadableFile extends \RuntimeException
 
     public static function endsEarly(string $what, int $needed, int $present): self
     {
-        return new self("The file ends too early: $what needs ".number_format($needed).' bytes and there are '.number_format($present).'.');
+        return new self(
+            "The file ends too early: $what needs ".number_format($needed).' bytes and there are '.number_format($present).'.',
+        );
     }
 
     public static function brokenJson(string $where): self

@@ -36,9 +36,18 @@ final class Affine
         [$m, $n, $o, $p, $q, $r, $s, $t, $u, $v, $w, $x] = $inner;
 
         return [
-            $a * $m + $b * $q + $c * $u, $a * $n + $b * $r + $c * $v, $a * $o + $b * $s + $c * $w, $a * $p + $b * $t + $c * $x + $d,
-            $e * $m + $f * $q + $g * $u, $e * $n + $f * $r + $g * $v, $e * $o + $f * $s + $g * $w, $e * $p + $f * $t + $g * $x + $h,
-            $i * $m + $j * $q + $k * $u, $i * $n + $j * $r + $k * $v, $i * $o + $j * $s + $k * $w, $i * $p + $j * $t + $k * $x + $l,
+            $a * $m + $b * $q + $c * $u,
+            $a * $n + $b * $r + $c * $v,
+            $a * $o + $b * $s + $c * $w,
+            $a * $p + $b * $t + $c * $x + $d,
+            $e * $m + $f * $q + $g * $u,
+            $e * $n + $f * $r + $g * $v,
+            $e * $o + $f * $s + $g * $w,
+            $e * $p + $f * $t + $g * $x + $h,
+            $i * $m + $j * $q + $k * $u,
+            $i * $n + $j * $r + $k * $v,
+            $i * $o + $j * $s + $k * $w,
+            $i * $p + $j * $t + $k * $x + $l,
         ];
     }
 
@@ -62,9 +71,18 @@ final class Affine
         }
 
         return [
-            (1 - 2 * ($y * $y + $z * $z)) * $sx, 2 * ($x * $y - $z * $w) * $sy, 2 * ($x * $z + $y * $w) * $sz, $move[0] ?? 0.0,
-            2 * ($x * $y + $z * $w) * $sx, (1 - 2 * ($x * $x + $z * $z)) * $sy, 2 * ($y * $z - $x * $w) * $sz, $move[1] ?? 0.0,
-            2 * ($x * $z - $y * $w) * $sx, 2 * ($y * $z + $x * $w) * $sy, (1 - 2 * ($x * $x + $y * $y)) * $sz, $move[2] ?? 0.0,
+            (1 - 2 * ($y * $y + $z * $z)) * $sx,
+            2 * ($x * $y - $z * $w) * $sy,
+            2 * ($x * $z + $y * $w) * $sz,
+            $move[0] ?? 0.0,
+            2 * ($x * $y + $z * $w) * $sx,
+            (1 - 2 * ($x * $x + $z * $z)) * $sy,
+            2 * ($y * $z - $x * $w) * $sz,
+            $move[1] ?? 0.0,
+            2 * ($x * $z - $y * $w) * $sx,
+            2 * ($y * $z + $x * $w) * $sy,
+            (1 - 2 * ($x * $x + $y * $y)) * $sz,
+            $move[2] ?? 0.0,
         ];
     }
 
@@ -88,7 +106,11 @@ final class Affine
     public static function shortened(string $packed): string
     {
         $upright = self::upright();
-        if (substr($packed, 0, 24) !== substr($upright, 0, 24) || substr($packed, 32, 24) !== substr($upright, 32, 24) || substr($packed, 64, 24) !== substr($upright, 64, 24)) {
+        if (
+            substr($packed, 0, 24) !== substr($upright, 0, 24) ||
+            substr($packed, 32, 24) !== substr($upright, 32, 24) ||
+            substr($packed, 64, 24) !== substr($upright, 64, 24)
+        ) {
             return $packed;
         }
         $move = substr($packed, 24, 8).substr($packed, 56, 8).substr($packed, 88, 8);
@@ -113,7 +135,12 @@ final class Affine
         $upright = self::upright();
         $short = str_pad($short, 24, "\0");
 
-        return substr($upright, 0, 24).substr($short, 0, 8).substr($upright, 32, 24).substr($short, 8, 8).substr($upright, 64, 24).substr($short, 16, 8);
+        return substr($upright, 0, 24).
+            substr($short, 0, 8).
+            substr($upright, 32, 24).
+            substr($short, 8, 8).
+            substr($upright, 64, 24).
+            substr($short, 16, 8);
     }
 
     /** @param Transform $transform */
@@ -125,7 +152,10 @@ final class Affine
     /** @return Transform */
     public static function unpack(string $packed, int $offset = 0): array
     {
-        /** @var array{1: float, 2: float, 3: float, 4: float, 5: float, 6: float, 7: float, 8: float, 9: float, 10: float, 11: float, 12: float} $m */
+        /**
+         * @var array{1: float, 2: float, 3: float, 4: float, 5: float, 6: float, 7: float, 8: float, 9: float, 10: float, 11: float,
+         *     12: float} $m
+         */
         $m = unpack('e12', $packed, $offset);
 
         return [$m[1], $m[2], $m[3], $m[4], $m[5], $m[6], $m[7], $m[8], $m[9], $m[10], $m[11], $m[12]];

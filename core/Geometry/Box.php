@@ -72,7 +72,9 @@ final readonly class Box
     /** @return array{min: array{float, float, float}, max: array{float, float, float}}|null null when empty */
     public function toArray(): ?array
     {
-        return $this->isEmpty() ? null : ['min' => [$this->minX, $this->minY, $this->minZ], 'max' => [$this->maxX, $this->maxY, $this->maxZ]];
+        return $this->isEmpty()
+            ? null
+            : ['min' => [$this->minX, $this->minY, $this->minZ], 'max' => [$this->maxX, $this->maxY, $this->maxZ]];
     }
 
     /** The box around packed 32-bit floats, three per point. */

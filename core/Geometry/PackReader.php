@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace VineShelf\Geometry;
 
-/** Reads what {@see PackWriter} wrote. Packs are our own files, written once and never changed: what does not fit is a fault, not bad input. */
+/**
+ * Reads what {@see PackWriter} wrote. Packs are our own files, written once and never changed: what does not fit is a fault, not bad input.
+ */
 final class PackReader
 {
     /** @return array<int, Shape> by mesh number */
@@ -27,7 +29,10 @@ final class PackReader
             return substr($bytes, $binary + $view['byteOffset'], $view['byteLength']);
         };
         $shapes = [];
-        /** @var list<array{mesh: int, translation: array{float, float, float}, scale: array{float, float, float}, extras: array{mesh: int}}> $nodes */
+        /**
+         * @var list<array{mesh: int, translation: array{float, float, float}, scale: array{float, float, float}, extras: array{mesh: int}}>
+         * $nodes
+         */
         $nodes = $json['nodes'] ?? [];
         /** @var list<array{primitives: list<array{attributes: array{POSITION: int}, indices: int, mode: int}>}> $meshes */
         $meshes = $json['meshes'] ?? [];
@@ -41,7 +46,11 @@ final class PackReader
                     'wide' => $accessors[$primitive['indices']]['componentType'] === 5125,
                 ];
             }
-            $shapes[$node['extras']['mesh']] = new Shape([(float) $node['translation'][0], (float) $node['translation'][1], (float) $node['translation'][2]], (float) $node['scale'][0], $pieces);
+            $shapes[$node['extras']['mesh']] = new Shape(
+                [(float) $node['translation'][0], (float) $node['translation'][1], (float) $node['translation'][2]],
+                (float) $node['scale'][0],
+                $pieces,
+            );
         }
 
         return $shapes;

@@ -12,8 +12,10 @@ final readonly class Shape
 
     /**
      * @param array{float, float, float}                                                     $centre metres, in the mesh's own axes
-     * @param list<array{kind: PrimitiveKind, positions: string, indices: string, wide: bool}> $pieces positions: four signed 16-bit numbers per
-     *                                                                                                vertex, the last one 0; indices of 32 bits if wide, else 16
+     * @param list<array{kind: PrimitiveKind, positions: string, indices: string, wide: bool}> $pieces positions: four signed 16-bit numbers
+     *     per
+     *                                                                                                vertex, the last one 0; indices of 32
+     * bits if wide, else 16
      */
     public function __construct(public array $centre, public float $reach, public array $pieces) {}
 
@@ -26,12 +28,19 @@ final readonly class Shape
         $places = [];
         for ($corner = 0; $corner < 8; $corner++) {
             foreach ([0, 1, 2] as $axis) {
-                $places[] = (int) round(self::STEPS * $half[$axis] / $reach) * (($corner >> $axis & 1) === 1 ? 1 : -1);
+                $places[] = (int) round((self::STEPS * $half[$axis]) / $reach) * ((($corner >> $axis) & 1) === 1 ? 1 : -1);
             }
             $places[] = 0;
         }
         $faces = [0, 1, 3, 0, 3, 2, 4, 7, 5, 4, 6, 7, 0, 5, 1, 0, 4, 5, 2, 3, 7, 2, 7, 6, 0, 2, 6, 0, 6, 4, 1, 7, 3, 1, 5, 7];
 
-        return new self($centre, $reach, [['kind' => PrimitiveKind::Triangles, 'positions' => pack('s*', ...$places), 'indices' => pack('v*', ...$faces), 'wide' => false]]);
+        return new self($centre, $reach, [
+            [
+                'kind' => PrimitiveKind::Triangles,
+                'positions' => pack('s*', ...$places),
+                'indices' => pack('v*', ...$faces),
+                'wide' => false,
+            ],
+        ]);
     }
 }

@@ -29,7 +29,8 @@ final class Contents
     /** Rows of the layer's own objects. */
     public function rows(int $layer): Bits
     {
-        return $this->rows[$layer] ??= $this->objects($layer) === 0 ? Bits::none($this->scene->count()) : $this->scene->layers()->rowsOf([$layer => true]);
+        return $this->rows[$layer] ??=
+            $this->objects($layer) === 0 ? Bits::none($this->scene->count()) : $this->scene->layers()->rowsOf([$layer => true]);
     }
 
     /** Rows of the objects in the layer and the layers nested in it. */

@@ -19,7 +19,20 @@ final readonly class FilingPlan
     private const MOST = 10_000;
 
     /** Colours for layers that have no material to take one from. */
-    private const COLOURS = ['#3f7a63', '#b98a52', '#7fb8bd', '#c98f4a', '#6d7d8b', '#d26b4f', '#8d9a75', '#a8866b', '#5d8f84', '#d8c48f', '#8a9c8f', '#b4573f'];
+    private const COLOURS = [
+        '#3f7a63',
+        '#b98a52',
+        '#7fb8bd',
+        '#c98f4a',
+        '#6d7d8b',
+        '#d26b4f',
+        '#8d9a75',
+        '#a8866b',
+        '#5d8f84',
+        '#d8c48f',
+        '#8a9c8f',
+        '#b4573f',
+    ];
 
     /**
      * @param list<string> $names   layer names in the order they should stand
@@ -27,12 +40,7 @@ final readonly class FilingPlan
      * @param list<int>    $layerOf by row, entry 0 unused: index into the names, or -1 for Unsorted
      * @param string       $how     how it was done, the end of the sentence "filed by …"
      */
-    private function __construct(
-        public array $names,
-        public array $colours,
-        public array $layerOf,
-        public string $how,
-    ) {}
+    private function __construct(public array $names, public array $colours, public array $layerOf, public string $how) {}
 
     /** @param string $property name of the property that {@see SortBy::Property} goes by; case does not matter */
     public static function of(Intake $intake, SortBy $by, string $property = 'layer'): self
@@ -72,7 +80,13 @@ final readonly class FilingPlan
             $names = array_values($names);
         }
         if (count($names) > self::MOST) {
-            throw UnreadableFile::because("Sorting by $how would make ".number_format(count($names)).' layers, and at most '.number_format(self::MOST).' fit; choose another way to sort.');
+            throw UnreadableFile::because(
+                "Sorting by $how would make ".
+                    number_format(count($names)).
+                    ' layers, and at most '.
+                    number_format(self::MOST).
+                    ' fit; choose another way to sort.',
+            );
         }
         $index = array_flip($names);
         $layerOf = [];
@@ -140,7 +154,8 @@ final readonly class FilingPlan
         for ($row = 1; $row <= $objects->count(); $row++) {
             $parent = $objects->parents[$row];
             if ($parent === $top && $row !== $top) {
-                $labels[$row] = $objects->kinds[$row] === Kind::Group->value ? self::label($objects->names[$row] ?: 'Unnamed group '.$row) : '';
+                $labels[$row] =
+                    $objects->kinds[$row] === Kind::Group->value ? self::label($objects->names[$row] ?: 'Unnamed group '.$row) : '';
             } elseif ($parent > $top) {
                 $labels[$row] = $labels[$parent];
             }
@@ -169,7 +184,8 @@ final readonly class FilingPlan
         foreach ($objects->meshes as $row => $mesh) {
             $material = $mesh < 0 ? null : $meshes[$mesh]->material;
             if ($material !== null && $layerOf[$row] >= 0) {
-                $weight[$layerOf[$row]][$material] = ($weight[$layerOf[$row]][$material] ?? 0) + $meshes[$mesh]->triangles * $objects->drawn($row);
+                $weight[$layerOf[$row]][$material] =
+                    ($weight[$layerOf[$row]][$material] ?? 0) + $meshes[$mesh]->triangles * $objects->drawn($row);
             }
         }
         $colours = [];

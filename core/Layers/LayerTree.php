@@ -25,7 +25,14 @@ final class LayerTree
         foreach ($layers as $layer) {
             $sorted[] = $layer;
         }
-        usort($sorted, static fn (Layer $a, Layer $b): int => [$b->isUnsorted(), $a->position, $a->number] <=> [$a->isUnsorted(), $b->position, $b->number]);
+        usort(
+            $sorted,
+            static fn (Layer $a, Layer $b): int => [$b->isUnsorted(), $a->position, $a->number] <=> [
+                $a->isUnsorted(),
+                $b->position,
+                $b->number,
+            ],
+        );
         foreach ($sorted as $layer) {
             $this->byNumber[$layer->number] = $layer;
         }

@@ -42,7 +42,9 @@ final readonly class Renaming
         $values = [$this->found($name), $number, $layer, $parent, $kind];
         $new = $this->pattern === '' ? $values[0] : self::filled($this->pattern, $values);
 
-        return trim((string) preg_replace('~\s+~u', ' ', self::filled($this->prefix, $values).$new.self::filled($this->suffix, $values)));
+        return trim(
+            (string) preg_replace('~\s+~u', ' ', self::filled($this->prefix, $values).$new.self::filled($this->suffix, $values)),
+        );
     }
 
     /** @param array{string, string, string, string, string} $values */
@@ -59,8 +61,17 @@ final readonly class Renaming
         $hasWildcards = strpbrk($this->find, '*?') !== false;
         $expression = '~'.strtr(preg_quote($this->find, '~'), ['\*' => '(.*)', '\?' => '(.)']).'~iu';
 
-        return (string) preg_replace_callback($expression, function (array $parts): string {
-            return (string) preg_replace_callback('~\$(\d)~', static fn (array $which): string => $parts[(int) $which[1]] ?? '', $this->replace);
-        }, $name, $hasWildcards ? 1 : -1);
+        return (string) preg_replace_callback(
+            $expression,
+            function (array $parts): string {
+                return (string) preg_replace_callback(
+                    '~\$(\d)~',
+                    static fn (array $which): string => $parts[(int) $which[1]] ?? '',
+                    $this->replace,
+                );
+            },
+            $name,
+            $hasWildcards ? 1 : -1,
+        );
     }
 }

@@ -38,7 +38,14 @@ final readonly class Camera
         [$right, $above, $ahead] = self::axes($eye, $target, $up);
         $scale = $height / (2 * tan(deg2rad($fov) / 2));
 
-        return new self([...self::row($right, $scale, $ahead, $width / 2, $eye), ...self::row($above, -$scale, $ahead, $height / 2, $eye), ...self::row($ahead, 1.0, $ahead, 0.0, $eye)], $near);
+        return new self(
+            [
+                ...self::row($right, $scale, $ahead, $width / 2, $eye),
+                ...self::row($above, -$scale, $ahead, $height / 2, $eye),
+                ...self::row($ahead, 1.0, $ahead, 0.0, $eye),
+            ],
+            $near,
+        );
     }
 
     /**
@@ -80,7 +87,8 @@ final readonly class Camera
      * @param array{float, float, float} $target
      * @param array{float, float, float} $up
      *
-     * @return array{array{float, float, float}, array{float, float, float}, array{float, float, float}} unit vectors to the right, upwards and ahead
+     * @return array{array{float, float, float}, array{float, float, float}, array{float, float, float}} unit vectors to the right, upwards
+     *     and ahead
      */
     private static function axes(array $eye, array $target, array $up): array
     {

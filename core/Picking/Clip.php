@@ -25,7 +25,7 @@ final class Clip
         $was = $count === 0 ? 0.0 : $sign * (($bx - $ax) * ($y[$before] - $ay) - ($by - $ay) * ($x[$before] - $ax));
         for ($at = 0; $at < $count; $before = $at++) {
             $is = $sign * (($bx - $ax) * ($y[$at] - $ay) - ($by - $ay) * ($x[$at] - $ax));
-            if (($is >= 0) !== ($was >= 0)) {
+            if ($is >= 0 !== $was >= 0) {
                 $share = $was / ($was - $is);
                 $keptX[] = $x[$before] + ($x[$at] - $x[$before]) * $share;
                 $keptY[] = $y[$before] + ($y[$at] - $y[$before]) * $share;
@@ -81,7 +81,7 @@ final class Clip
         $keptX = $keptY = [];
         $count = count($x);
         for ($at = 0, $before = $count - 1; $at < $count; $before = $at++) {
-            if (($w[$at] >= $near) !== ($w[$before] >= $near)) {
+            if ($w[$at] >= $near !== $w[$before] >= $near) {
                 $share = ($near - $w[$before]) / ($w[$at] - $w[$before]);
                 $keptX[] = ($x[$before] + ($x[$at] - $x[$before]) * $share) / $near;
                 $keptY[] = ($y[$before] + ($y[$at] - $y[$before]) * $share) / $near;

@@ -86,12 +86,14 @@ final class Outline
         for ($at = 0; $at < $this->corners; $at++) {
             $next = ($at + 1) % $this->corners;
             $after = ($at + 2) % $this->corners;
-            $turn = ($this->x[$next] - $this->x[$at]) * ($this->y[$after] - $this->y[$next]) - ($this->y[$next] - $this->y[$at]) * ($this->x[$after] - $this->x[$next]);
+            $turn =
+                ($this->x[$next] - $this->x[$at]) * ($this->y[$after] - $this->y[$next]) -
+                ($this->y[$next] - $this->y[$at]) * ($this->x[$after] - $this->x[$next]);
             $step = $this->x[$next] <=> $this->x[$at];
             if (($turn <=> 0) * $way < 0) {
                 return false;
             }
-            $way = ($turn <=> 0) ?: $way;
+            $way = $turn <=> 0 ?: $way;
             $reversals += $step * $sense < 0 ? 1 : 0;
             $sense = $step ?: $sense;
         }
@@ -104,8 +106,10 @@ final class Outline
         $inside = false;
         foreach ($this->bands[$this->band === INF ? 0 : (int) floor(($y - $this->top) / $this->band)] ?? [] as $at) {
             $before = $at === 0 ? $this->corners - 1 : $at - 1;
-            if (($this->y[$at] > $y) !== ($this->y[$before] > $y)
-                && $x < ($this->x[$before] - $this->x[$at]) * ($y - $this->y[$at]) / ($this->y[$before] - $this->y[$at]) + $this->x[$at]) {
+            if (
+                $this->y[$at] > $y !== $this->y[$before] > $y &&
+                $x < (($this->x[$before] - $this->x[$at]) * ($y - $this->y[$at])) / ($this->y[$before] - $this->y[$at]) + $this->x[$at]
+            ) {
                 $inside = ! $inside;
             }
         }
@@ -163,7 +167,12 @@ final class Outline
             foreach ($this->bands[$band] as $at) {
                 $before = $at === 0 ? $this->corners - 1 : $at - 1;
                 [$ax, $ay, $bx, $by] = [$this->x[$before], $this->y[$before], $this->x[$at], $this->y[$at]];
-                if (($ax > $bx ? $ax : $bx) < $left || ($ax < $bx ? $ax : $bx) > $right || ($ay > $by ? $ay : $by) < $top || ($ay < $by ? $ay : $by) > $bottom) {
+                if (
+                    ($ax > $bx ? $ax : $bx) < $left ||
+                    ($ax < $bx ? $ax : $bx) > $right ||
+                    ($ay > $by ? $ay : $by) < $top ||
+                    ($ay < $by ? $ay : $by) > $bottom
+                ) {
                     continue;
                 }
                 if ($corners > 2 && self::holds($x, $y, $ax, $ay)) {

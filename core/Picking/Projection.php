@@ -50,7 +50,10 @@ final class Projection
                 return true;
             }
             $behind = $ws !== [] && min($ws) < $near;
-            if (! $behind && ($xs === [] || $ys === [] || $region->rectangleIsExactly(min($xs), min($ys), max($xs), max($ys)) === Region::OUT)) {
+            if (
+                ! $behind &&
+                ($xs === [] || $ys === [] || $region->rectangleIsExactly(min($xs), min($ys), max($xs), max($ys)) === Region::OUT)
+            ) {
                 continue;
             }
             $corners = $this->corners($shape, $index);
@@ -67,7 +70,12 @@ final class Projection
                         $y1 = $ys[$a];
                         $y2 = $ys[$b];
                         $y3 = $ys[$c];
-                        $is = $region->rectangleIs($x1 < $x2 ? ($x1 < $x3 ? $x1 : $x3) : ($x2 < $x3 ? $x2 : $x3), $y1 < $y2 ? ($y1 < $y3 ? $y1 : $y3) : ($y2 < $y3 ? $y2 : $y3), $x1 > $x2 ? ($x1 > $x3 ? $x1 : $x3) : ($x2 > $x3 ? $x2 : $x3), $y1 > $y2 ? ($y1 > $y3 ? $y1 : $y3) : ($y2 > $y3 ? $y2 : $y3));
+                        $is = $region->rectangleIs(
+                            $x1 < $x2 ? ($x1 < $x3 ? $x1 : $x3) : ($x2 < $x3 ? $x2 : $x3),
+                            $y1 < $y2 ? ($y1 < $y3 ? $y1 : $y3) : ($y2 < $y3 ? $y2 : $y3),
+                            $x1 > $x2 ? ($x1 > $x3 ? $x1 : $x3) : ($x2 > $x3 ? $x2 : $x3),
+                            $y1 > $y2 ? ($y1 > $y3 ? $y1 : $y3) : ($y2 > $y3 ? $y2 : $y3),
+                        );
                         if ($is === Region::IN || ($is === Region::MIXED && $region->touches([$x1, $x2, $x3], [$y1, $y2, $y3]))) {
                             return true;
                         }
@@ -102,7 +110,7 @@ final class Projection
             }
             $corners = $this->corners($shape, $index);
             $size = self::size($piece['kind']);
-            $count = count($corners) - count($corners) % $size;
+            $count = count($corners) - (count($corners) % $size);
             if ($region->isConvex) {
                 $any = $any || $count > 0;
 
@@ -113,7 +121,9 @@ final class Projection
                 if ($size === 3) {
                     [$x1, $x2, $x3] = [$xs[$corners[$at]], $xs[$corners[$at + 1]], $xs[$corners[$at + 2]]];
                     [$y1, $y2, $y3] = [$ys[$corners[$at]], $ys[$corners[$at + 1]], $ys[$corners[$at + 2]]];
-                    if ($region->rectangleIs(min($x1, $x2, $x3), min($y1, $y2, $y3), max($x1, $x2, $x3), max($y1, $y2, $y3)) === Region::IN) {
+                    if (
+                        $region->rectangleIs(min($x1, $x2, $x3), min($y1, $y2, $y3), max($x1, $x2, $x3), max($y1, $y2, $y3)) === Region::IN
+                    ) {
                         continue;
                     }
                 }
@@ -167,9 +177,18 @@ final class Projection
         [$x, $y, $z] = $shape->centre;
 
         return [
-            $m[0] * $step, $m[1] * $step, $m[2] * $step, $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
-            $m[4] * $step, $m[5] * $step, $m[6] * $step, $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],
-            $m[8] * $step, $m[9] * $step, $m[10] * $step, $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11],
+            $m[0] * $step,
+            $m[1] * $step,
+            $m[2] * $step,
+            $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
+            $m[4] * $step,
+            $m[5] * $step,
+            $m[6] * $step,
+            $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],
+            $m[8] * $step,
+            $m[9] * $step,
+            $m[10] * $step,
+            $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11],
         ];
     }
 
@@ -228,7 +247,7 @@ final class Projection
         if (! isset($known[$piece])) {
             $corners = $this->corners($shape, $piece);
             $size = self::size($shape->pieces[$piece]['kind']);
-            $known[$piece] = array_flip(array_slice($corners, 0, count($corners) - count($corners) % $size));
+            $known[$piece] = array_flip(array_slice($corners, 0, count($corners) - (count($corners) % $size)));
             $this->used[$shape] = $known;
         }
 

@@ -64,7 +64,23 @@ final readonly class Ray
             for ($record = $first; $record < $last; $record++) {
                 $shape = $shapes->shape(Packed::uint32At(substr($records, $record * DrawRecords::RECORD + 4, 4), 0));
                 $m = Packed::float32($records, $record * DrawRecords::RECORD + 8, 12);
-                $distance = $shape === null ? null : $this->within($shape, [$m[0], $m[1], $m[2], $m[3] + $ox, $m[4], $m[5], $m[6], $m[7] + $oy, $m[8], $m[9], $m[10], $m[11] + $oz]);
+                $distance =
+                    $shape === null
+                        ? null
+                        : $this->within($shape, [
+                            $m[0],
+                            $m[1],
+                            $m[2],
+                            $m[3] + $ox,
+                            $m[4],
+                            $m[5],
+                            $m[6],
+                            $m[7] + $oy,
+                            $m[8],
+                            $m[9],
+                            $m[10],
+                            $m[11] + $oz,
+                        ]);
                 if ($distance !== null && ($best === null || $distance < $best['distance'])) {
                     $best = ['row' => $row, 'distance' => $distance];
                 }
@@ -114,7 +130,11 @@ final readonly class Ray
                 $x = $shape->centre[0] + $n[$at] * $step;
                 $y = $shape->centre[1] + $n[$at + 1] * $step;
                 $z = $shape->centre[2] + $n[$at + 2] * $step;
-                $places[] = [$m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3], $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7], $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11]];
+                $places[] = [
+                    $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
+                    $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],
+                    $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11],
+                ];
             }
             /** @var array<int, int> $corners */
             $corners = unpack($piece['wide'] ? 'V*' : 'v*', $piece['indices']);

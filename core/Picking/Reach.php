@@ -70,7 +70,9 @@ enum Reach: string
     /** The objects that the pick leads to. @param Bits $pick rows */
     public function of(Bits $pick, Facts $facts, Asked $asked = new Asked, Scope $scope = Scope::Project): Bits
     {
-        return $this->way()->of($pick, $facts, $asked)->and($scope->around($pick, $facts)->or($pick));
+        return $this->way()
+            ->of($pick, $facts, $asked)
+            ->and($scope->around($pick, $facts)->or($pick));
     }
 
     private function way(): Way

@@ -79,7 +79,12 @@ final class Region
     /** @param non-empty-list<array{float, float}> $corners three or more */
     public static function polygon(array $corners): self
     {
-        return new self([new Outline(array_map(static fn (array $corner): float => $corner[0], $corners), array_map(static fn (array $corner): float => $corner[1], $corners))]);
+        return new self([
+            new Outline(
+                array_map(static fn (array $corner): float => $corner[0], $corners),
+                array_map(static fn (array $corner): float => $corner[1], $corners),
+            ),
+        ]);
     }
 
     /**
@@ -117,11 +122,24 @@ final class Region
         $c2 = min($this->columns - 1, $c2) + 1;
         $r2 = min($this->rows - 1, $r2) + 1;
         $wide = $this->columns + 1;
-        if ($this->notOut[$r2 * $wide + $c2] - $this->notOut[$r1 * $wide + $c2] - $this->notOut[$r2 * $wide + $c1] + $this->notOut[$r1 * $wide + $c1] === 0) {
+        if (
+            $this->notOut[$r2 * $wide + $c2] -
+                $this->notOut[$r1 * $wide + $c2] -
+                $this->notOut[$r2 * $wide + $c1] +
+                $this->notOut[$r1 * $wide + $c1] ===
+            0
+        ) {
             return self::OUT;
         }
 
-        return $whole && $this->notIn[$r2 * $wide + $c2] - $this->notIn[$r1 * $wide + $c2] - $this->notIn[$r2 * $wide + $c1] + $this->notIn[$r1 * $wide + $c1] === 0 ? self::IN : self::MIXED;
+        return $whole &&
+            $this->notIn[$r2 * $wide + $c2] -
+                $this->notIn[$r1 * $wide + $c2] -
+                $this->notIn[$r2 * $wide + $c1] +
+                $this->notIn[$r1 * $wide + $c1] ===
+                0
+            ? self::IN
+            : self::MIXED;
     }
 
     /** The same, and MIXED only where the region's edge really passes through the rectangle. */
@@ -181,7 +199,13 @@ final class Region
         }
         [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
         foreach ($this->outlines as $outline) {
-            if ($outline->right >= $left && $outline->left <= $right && $outline->bottom >= $top && $outline->top <= $bottom && $outline->touches($x, $y)) {
+            if (
+                $outline->right >= $left &&
+                $outline->left <= $right &&
+                $outline->bottom >= $top &&
+                $outline->top <= $bottom &&
+                $outline->touches($x, $y)
+            ) {
                 return true;
             }
         }
@@ -208,7 +232,13 @@ final class Region
         // Mostly one of several outlines covers it alone.
         [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
         foreach ($this->outlines as $outline) {
-            if ($outline->left <= $left && $outline->right >= $right && $outline->top <= $top && $outline->bottom >= $bottom && $outline->covers($x, $y)) {
+            if (
+                $outline->left <= $left &&
+                $outline->right >= $right &&
+                $outline->top <= $top &&
+                $outline->bottom >= $bottom &&
+                $outline->covers($x, $y)
+            ) {
                 return true;
             }
         }
@@ -261,9 +291,18 @@ final class Region
             if ($outline->right <= $left || $outline->left >= $right || $outline->bottom <= $top || $outline->top >= $bottom) {
                 continue;
             }
-            // Cut along each side of the outline: what lies beyond it must be covered by the others, what is within goes on to the next side.
+            // Cut along each side of the outline: what lies beyond it must be covered by the others, what is within goes on to the next
+            // side.
             for ($to = 0, $corners = count($outline->x), $back = $corners - 1; $to < $corners; $back = $to++) {
-                [$beyondX, $beyondY] = Clip::half($x, $y, $outline->x[$back], $outline->y[$back], $outline->x[$to], $outline->y[$to], false);
+                [$beyondX, $beyondY] = Clip::half(
+                    $x,
+                    $y,
+                    $outline->x[$back],
+                    $outline->y[$back],
+                    $outline->x[$to],
+                    $outline->y[$to],
+                    false,
+                );
                 if (count($beyondX) > 2 && $beyondY !== [] && ! self::isUsedUp($outlines, $from + 1, $beyondX, $beyondY)) {
                     return false;
                 }
@@ -287,7 +326,7 @@ final class Region
         $y = [$toY + $radius * sin($turn)];
         for ($corner = 1; $corner < $corners; $corner++) {
             $ahead = $corner < $corners / 2;
-            $angle = $turn + 2 * M_PI * $corner / $corners;
+            $angle = $turn + (2 * M_PI * $corner) / $corners;
             $x[] = ($ahead ? $toX : $fromX) + $radius * cos($angle);
             $y[] = ($ahead ? $toY : $fromY) + $radius * sin($angle);
         }
@@ -322,7 +361,12 @@ final class Region
         $outline = $this->outlines[$index];
         $mixed = [];
         foreach ($passes as [$from, $to]) {
-            for ($column = max(0, (int) floor(($from - 0.01 - $this->left) / $this->cell)), $last = min($this->columns - 1, (int) floor(($to + 0.01 - $this->left) / $this->cell)); $column <= $last; $column++) {
+            for (
+                $column = max(0, (int) floor(($from - 0.01 - $this->left) / $this->cell)),
+                $last = min($this->columns - 1, (int) floor(($to + 0.01 - $this->left) / $this->cell));
+                $column <= $last;
+                $column++
+            ) {
                 $mixed[$column] = true;
             }
         }

@@ -68,7 +68,9 @@ final class RegionPick
     /** Rows that are drawn and open. */
     private function catchable(): Bits
     {
-        return (new Facts($this->scene))->ranked('instances')->between(1, INF)
+        return (new Facts($this->scene))
+            ->ranked('instances')
+            ->between(1, INF)
             ->without($this->inEffect->rungs()->being(Rung::Hidden->value))
             ->and($this->inEffect->locks()->being(Lock::Open->value));
     }
@@ -94,7 +96,7 @@ final class RegionPick
                 continue;
             }
             for ($row = $first; $row <= $last; $row++) {
-                if ((ord($open[$row >> 3]) >> ($row & 7) & 1) === 0) {
+                if (((ord($open[$row >> 3]) >> ($row & 7)) & 1) === 0) {
                     continue;
                 }
                 $is = $this->boxIs($boxes, $row, true);
@@ -125,9 +127,9 @@ final class RegionPick
         $cy = ($y1 + $y2) / 2 + $oy;
         $cz = ($z1 + $z2) / 2 + $oz;
         // Boxes are kept as 32-bit floats: a little larger, so that rounding hides nothing.
-        $hx = ($x2 - $x1) / 2 * 1.00001 + 1e-4;
-        $hy = ($y2 - $y1) / 2 * 1.00001 + 1e-4;
-        $hz = ($z2 - $z1) / 2 * 1.00001 + 1e-4;
+        $hx = (($x2 - $x1) / 2) * 1.00001 + 1e-4;
+        $hy = (($y2 - $y1) / 2) * 1.00001 + 1e-4;
+        $hz = (($z2 - $z1) / 2) * 1.00001 + 1e-4;
         $w = $m[8] * $cx + $m[9] * $cy + $m[10] * $cz + $m[11];
         $reach = abs($m[8]) * $hx + abs($m[9]) * $hy + abs($m[10]) * $hz;
         if ($w + $reach < $near) {
@@ -145,7 +147,12 @@ final class RegionPick
         $right = $x + $reachX;
         $top = $y - $reachY;
         $bottom = $y + $reachY;
-        $is = $this->region->rectangleIs($left / ($left < 0 ? $w - $reach : $w + $reach), $top / ($top < 0 ? $w - $reach : $w + $reach), $right / ($right < 0 ? $w + $reach : $w - $reach), $bottom / ($bottom < 0 ? $w + $reach : $w - $reach));
+        $is = $this->region->rectangleIs(
+            $left / ($left < 0 ? $w - $reach : $w + $reach),
+            $top / ($top < 0 ? $w - $reach : $w + $reach),
+            $right / ($right < 0 ? $w + $reach : $w - $reach),
+            $bottom / ($bottom < 0 ? $w + $reach : $w - $reach),
+        );
         if ($is !== Region::MIXED) {
             return $is;
         }
@@ -173,7 +180,9 @@ final class RegionPick
             $bottom = $py > $bottom ? $py : $bottom;
         }
 
-        return $exactly ? $this->region->rectangleIsExactly($left, $top, $right, $bottom) : $this->region->rectangleIs($left, $top, $right, $bottom);
+        return $exactly
+            ? $this->region->rectangleIsExactly($left, $top, $right, $bottom)
+            : $this->region->rectangleIs($left, $top, $right, $bottom);
     }
 
     /**
@@ -190,7 +199,11 @@ final class RegionPick
             $x = $box[($corner & 1) === 1 ? 3 : 0];
             $y = $box[($corner & 2) === 2 ? 4 : 1];
             $z = $box[($corner & 4) === 4 ? 5 : 2];
-            $corners[] = [$m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3], $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7], $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11]];
+            $corners[] = [
+                $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
+                $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],
+                $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11],
+            ];
         }
         $left = $top = INF;
         $right = $bottom = -INF;
@@ -229,7 +242,20 @@ final class RegionPick
                 continue;
             }
             $m = Packed::float32($records, $at + 8, 12);
-            $placement = [$m[0], $m[1], $m[2], $m[3] + $this->origin[0], $m[4], $m[5], $m[6], $m[7] + $this->origin[1], $m[8], $m[9], $m[10], $m[11] + $this->origin[2]];
+            $placement = [
+                $m[0],
+                $m[1],
+                $m[2],
+                $m[3] + $this->origin[0],
+                $m[4],
+                $m[5],
+                $m[6],
+                $m[7] + $this->origin[1],
+                $m[8],
+                $m[9],
+                $m[10],
+                $m[11] + $this->origin[2],
+            ];
             if ($this->inside) {
                 if (! $this->projection->isInside($shape, $placement)) {
                     return false;
@@ -245,6 +271,8 @@ final class RegionPick
 
     private function boxShape(int $mesh): Shape
     {
-        return $this->boxShapes[$mesh] ??= Shape::ofBox(new Box(...Packed::float32($this->scene->column('meshrows'), $mesh * DrawRecords::MESH + 16, 6)));
+        return $this->boxShapes[$mesh] ??= Shape::ofBox(
+            new Box(...Packed::float32($this->scene->column('meshrows'), $mesh * DrawRecords::MESH + 16, 6)),
+        );
     }
 }

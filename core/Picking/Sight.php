@@ -13,7 +13,25 @@ use VineShelf\Rungs\Rung;
 final readonly class Sight
 {
     /** Degrees around and up from the horizon; null keeps the height that was looked from. Nearest to the wanted place first. */
-    private const TRIES = [[0, null], [25, null], [-25, null], [0, 40], [50, null], [-50, null], [40, 40], [-40, 40], [0, 70], [90, null], [-90, null], [90, 40], [-90, 40], [180, null], [180, 40], [135, 20], [-135, 20]];
+    private const TRIES = [
+        [0, null],
+        [25, null],
+        [-25, null],
+        [0, 40],
+        [50, null],
+        [-50, null],
+        [40, 40],
+        [-40, 40],
+        [0, 70],
+        [90, null],
+        [-90, null],
+        [90, 40],
+        [-90, 40],
+        [180, null],
+        [180, 40],
+        [135, 20],
+        [-135, 20],
+    ];
 
     public function __construct(private Facts $facts, private InEffect $inEffect, private Shapes $shapes) {}
 
@@ -38,7 +56,11 @@ final readonly class Sight
         foreach (self::TRIES as [$around, $up]) {
             $height = $up === null ? asin($z / $distance) : deg2rad($up);
             $angle = $turn + deg2rad($around);
-            $try = [$middle[0] + $distance * cos($height) * cos($angle), $middle[1] + $distance * cos($height) * sin($angle), $middle[2] + $distance * sin($height)];
+            $try = [
+                $middle[0] + $distance * cos($height) * cos($angle),
+                $middle[1] + $distance * cos($height) * sin($angle),
+                $middle[2] + $distance * sin($height),
+            ];
             if ($this->sees($row, $try, $middle, $radius)) {
                 return $around === 0 && $up === null ? $eye : $try;
             }
@@ -57,6 +79,8 @@ final readonly class Sight
         $met = (new Ray($eye, $way))->meet($this->facts, $this->inEffect, $this->shapes, [Rung::Hidden, Rung::Ghost]);
 
         // Distances are in lengths of the way: 1 is the middle.
-        return $met === null || ($met['row'] >= $row && $met['row'] <= $this->facts->scene->end($row)) || $met['distance'] >= 1 - $radius / sqrt($way[0] ** 2 + $way[1] ** 2 + $way[2] ** 2);
+        return $met === null ||
+            ($met['row'] >= $row && $met['row'] <= $this->facts->scene->end($row)) ||
+            $met['distance'] >= 1 - $radius / sqrt($way[0] ** 2 + $way[1] ** 2 + $way[2] ** 2);
     }
 }

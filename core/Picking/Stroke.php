@@ -5,27 +5,31 @@ declare(strict_types=1);
 namespace VineShelf\Picking;
 
 /**
- * Thins what a hand has drawn to what a picture can show, so that a long stroke costs no more than a short one (Douglas and Peucker, "Algorithms for
- * the reduction of the number of points required to represent a digitized line", 1973).
+ * Thins what a hand has drawn to what a picture can show, so that a long stroke costs no more than a short one (Douglas and Peucker,
+ * "Algorithms for the reduction of the number of points required to represent a digitized line", 1973).
  */
 final class Stroke
 {
     /** Pixels that a thinned stroke may be off. */
     public const NEAR = 0.4;
 
-    /** A stretch of more points than this is halved as well where the furthest point lies in its first or last sixteenth: no stroke takes quadratic time. */
+    /**
+     * A stretch of more points than this is halved as well where the furthest point lies in its first or last sixteenth: no stroke takes
+     * quadratic time.
+     */
     private const LONG = 64;
 
     /**
      * @param non-empty-list<array{float, float}> $points pixels
-     * @param int                                 $most   points to keep at most; only where that cannot be done otherwise the stroke may be off further
+     * @param int                                 $most   points to keep at most; only where that cannot be done otherwise the stroke may be
+     *     off further
      *
      * @return non-empty-list<array{float, float}> some of the points, with the first and the last
      */
     public static function thinned(array $points, int $most): array
     {
         $points = self::apart($points);
-        for ($near = self::NEAR;; $near *= 4) {
+        for ($near = self::NEAR; ; $near *= 4) {
             $kept = self::simplified($points, $near);
             if (count($kept) <= $most) {
                 return $kept;

@@ -33,11 +33,21 @@ final readonly class Completion
             $last?->kind === TokenKind::Operator && $field !== null => $this->values($field, $last->text),
             $last !== null && $last->isWord('is') => self::states('is', false),
             $last !== null && $last->isWord('has') => [...self::states('has', false), ...$this->ownProperties()],
-            $last !== null && $last->isWord('no') && $field?->isWord('has') === true => [...self::states('has', true), ...$this->ownProperties()],
+            $last !== null && $last->isWord('no') && $field?->isWord('has') === true => [
+                ...self::states('has', true),
+                ...$this->ownProperties(),
+            ],
             $last !== null && $last->isWord('not') && $field?->isWord('is') === true => self::states('is', true),
             $last !== null && $last->isWord('newer') => [['than', 'than ', '', null]],
-            $last !== null && $last->isWord('than') => array_map(static fn (string $view): array => [$view, Printer::quoted($view).' ', 'a view', null], $this->vocabulary->views()),
-            $typed === '' && $last !== null && ! $last->isWord('and', 'or', 'not') && $last->kind !== TokenKind::Open => [['and', 'and ', 'both', null], ['or', 'or ', 'one of both', null], ...$this->starts()],
+            $last !== null && $last->isWord('than') => array_map(
+                static fn (string $view): array => [$view, Printer::quoted($view).' ', 'a view', null],
+                $this->vocabulary->views(),
+            ),
+            $typed === '' && $last !== null && ! $last->isWord('and', 'or', 'not') && $last->kind !== TokenKind::Open => [
+                ['and', 'and ', 'both', null],
+                ['or', 'or ', 'one of both', null],
+                ...$this->starts(),
+            ],
             default => $this->starts(),
         };
 
@@ -71,7 +81,9 @@ final readonly class Completion
         return [$tokens, '', mb_strlen($text)];
     }
 
-    /** @return list<array{0: string, 1: string, 2: string, 3: int|null, 4?: string}> label, text, meaning, objects, and the whole condition */
+    /**
+     * @return list<array{0: string, 1: string, 2: string, 3: int|null, 4?: string}> label, text, meaning, objects, and the whole condition
+     */
     private function values(Token $field, string $operator): array
     {
         $name = mb_strtolower($field->text);
@@ -79,7 +91,12 @@ final readonly class Completion
         if ($known === null && $field->kind === TokenKind::Word && Measure::tryFrom($name) !== null) {
             $like = [['1000', '1000 ', 'a plain number', null], ['1000..', '1000.. ', 'a range, open at one end', null]];
 
-            return [$like, [['1m', '1m ', 'metres; also mm, cm, in, ft', null], ['1m..2m', '1m..2m ', 'a range', null]], [], [['1m3', '1m3 ', 'cubic metres; also l, ft3', null]]][Measure::from($name)->dimension()];
+            return [
+                $like,
+                [['1m', '1m ', 'metres; also mm, cm, in, ft', null], ['1m..2m', '1m..2m ', 'a range', null]],
+                [],
+                [['1m3', '1m3 ', 'cubic metres; also l, ft3', null]],
+            ][Measure::from($name)->dimension()];
         }
         $before = ($field->kind === TokenKind::Word ? $field->text : Printer::quoted($field->text)).$operator;
         $values = [];
@@ -104,7 +121,9 @@ final readonly class Completion
             $states[] = ['newer than', 'newer than ', 'came after a view was kept', null];
         }
 
-        return $negated ? $states : [...$states, $verb === 'is' ? ['not', 'not ', 'turns it around', null] : ['no', 'no ', 'turns it around', null]];
+        return $negated
+            ? $states
+            : [...$states, $verb === 'is' ? ['not', 'not ', 'turns it around', null] : ['no', 'no ', 'turns it around', null]];
     }
 
     /** @return list<array{string, string, string, int|null}> */
@@ -146,7 +165,8 @@ final readonly class Completion
     }
 
     /**
-     * @param list<array{0: string, 1: string, 2: string, 3: int|null, 4?: string}> $found label, text, meaning, objects, and for a value the whole condition
+     * @param list<array{0: string, 1: string, 2: string, 3: int|null, 4?: string}> $found label, text, meaning, objects, and for a value
+     *     the whole condition
      *
      * @return list<Suggestion>
      */
@@ -157,7 +177,7 @@ final readonly class Completion
         foreach ($found as $entry) {
             $place = $typed === '' ? 0 : mb_stripos($entry[0], $typed);
             if ($place !== false) {
-                $place === 0 ? $starting[] = $entry : $holding[] = $entry;
+                $place === 0 ? ($starting[] = $entry) : ($holding[] = $entry);
             }
         }
         $suggestions = [];

@@ -57,7 +57,11 @@ final class Evaluator
     {
         return match (true) {
             $node instanceof AllOf => $this->all($node, $rule),
-            $node instanceof AnyOf => array_reduce(array_slice($node->parts, 1), fn (Bits $rows, Node $part): Bits => $rows->or($this->rows($part, $rule)), $this->rows($node->parts[0], $rule)),
+            $node instanceof AnyOf => array_reduce(
+                array_slice($node->parts, 1),
+                fn (Bits $rows, Node $part): Bits => $rows->or($this->rows($part, $rule)),
+                $this->rows($node->parts[0], $rule),
+            ),
             $node instanceof NoneOf => $this->rows($node->part, $rule)->not(),
             $node instanceof Related => $this->related($node->relation, $this->rows($node->part, $rule)),
             $node instanceof TextIs => $node->isProperty ? $this->property($node, $rule) : $this->text($node, $rule),
@@ -95,7 +99,9 @@ final class Evaluator
         $pattern = new Pattern($node);
         $rows = match (Field::from($node->field)) {
             Field::Name => $this->named($pattern),
-            Field::Kind => $this->facts->ranked('kind')->in(array_keys(array_filter(Kind::cases(), static fn (Kind $kind): bool => $pattern->resembles($kind->label())))),
+            Field::Kind => $this->facts
+                ->ranked('kind')
+                ->in(array_keys(array_filter(Kind::cases(), static fn (Kind $kind): bool => $pattern->resembles($kind->label())))),
             Field::ObjectClass => $this->coded('class', $this->facts->words('class.words'), $pattern, $node, $rule),
             Field::Layer => $this->filed($pattern, $node, $rule),
             Field::Material => $this->drawnWith($pattern, $node, $rule),
@@ -150,7 +156,18 @@ final class Evaluator
             }
         }
 
-        return $materials === [] ? $this->missing($node, $rule) : $this->facts->ranked('surfaces')->in(array_keys(array_filter($this->facts->surfaceLists(), static fn (array $list): bool => array_intersect_key(array_flip($list), $materials) !== [])));
+        return $materials === []
+            ? $this->missing($node, $rule)
+            : $this->facts
+                ->ranked('surfaces')
+                ->in(
+                    array_keys(
+                        array_filter(
+                            $this->facts->surfaceLists(),
+                            static fn (array $list): bool => array_intersect_key(array_flip($list), $materials) !== [],
+                        ),
+                    ),
+                );
     }
 
     private function cameIn(Pattern $pattern, TextIs $node, Parsed $rule): Bits
@@ -172,7 +189,12 @@ final class Evaluator
             $index = $this->facts->properties()[$property][0];
             $words = $this->facts->words("property.$index.words");
             $right = array_map(static fn (int|float|string $word): bool => $pattern->resembles(mb_strtolower((string) $word)), $words);
-            foreach ($this->facts->ranked("property.$index")->present()->rows() as $row) {
+            foreach (
+                $this->facts
+                    ->ranked("property.$index")
+                    ->present()
+                    ->rows() as $row
+            ) {
                 $own[$row] ??= $right[$this->facts->codes($index)->at($row)];
             }
         }
@@ -299,7 +321,9 @@ final class Evaluator
     {
         $name = $this->facts->propertyNamed($node->name);
 
-        return $name === null ? $this->unknownProperty($node, $node->name, $rule, false) : $this->facts->ranked("property.{$this->facts->properties()[$name][0]}")->present();
+        return $name === null
+            ? $this->unknownProperty($node, $node->name, $rule, false)
+            : $this->facts->ranked("property.{$this->facts->properties()[$name][0]}")->present();
     }
 
     private function newer(NewerThan $node, Parsed $rule): Bits
@@ -343,7 +367,9 @@ final class Evaluator
     private function missing(TextIs $node, Parsed $rule): Bits
     {
         [$at, $length] = $rule->place($node);
-        $sentence = $node->isProperty ? "No object has “{$node->words}” as its “{$node->field}”" : Field::from($node->field)->missing($node->words);
+        $sentence = $node->isProperty
+            ? "No object has “{$node->words}” as its “{$node->field}”"
+            : Field::from($node->field)->missing($node->words);
         $this->remarks[] = new Remark("$sentence.", $at, $length);
 
         return Bits::none($this->scene->count());

@@ -11,7 +11,8 @@ final class Lexer
 {
     public const LONGEST = 4000;
 
-    private const TOKEN = '~(?<space>\s+)|(?<quoted>"(?:[^"\\\\]|\\\\.)*+(?<closed>")?)|(?<operator><=|>=|!=|[:=<>])|(?<open>\()|(?<close>\))|(?<word>(?:[^\s"():=<>!]|!(?!=))+)~us';
+    private const TOKEN = '~(?<space>\s+)|(?<quoted>"(?:[^"\\\\]|\\\\.)*+(?<closed>")?)|(?<operator><=|>=|!=|[:=<>])'
+        .'|(?<open>\()|(?<close>\))|(?<word>(?:[^\s"():=<>!]|!(?!=))+)~us';
 
     /**
      * @return list<Token> the last one is the end
@@ -25,7 +26,11 @@ final class Lexer
         }
         $length = mb_strlen($text);
         if ($length > self::LONGEST) {
-            throw new RuleError('A rule has at most '.number_format(self::LONGEST).' characters; this one has '.number_format($length).'.', self::LONGEST, $length - self::LONGEST);
+            throw new RuleError(
+                'A rule has at most '.number_format(self::LONGEST).' characters; this one has '.number_format($length).'.',
+                self::LONGEST,
+                $length - self::LONGEST,
+            );
         }
         preg_match_all(self::TOKEN, $text, $found, PREG_SET_ORDER | PREG_UNMATCHED_AS_NULL);
         $tokens = [];
@@ -38,7 +43,13 @@ final class Lexer
                     throw new RuleError('The quotes that open here are never closed; put a " at the end of the name.', $at, $size);
                 }
                 $tokens[] = match (true) {
-                    $match['quoted'] !== null => new Token(TokenKind::Quoted, (string) preg_replace('~\\\\(.)~us', '$1', mb_substr($match['quoted'], 1, -1)), $at, $size, $apart),
+                    $match['quoted'] !== null => new Token(
+                        TokenKind::Quoted,
+                        (string) preg_replace('~\\\\(.)~us', '$1', mb_substr($match['quoted'], 1, -1)),
+                        $at,
+                        $size,
+                        $apart,
+                    ),
                     $match['operator'] !== null => new Token(TokenKind::Operator, $match['operator'], $at, $size, $apart),
                     $match['open'] !== null => new Token(TokenKind::Open, '(', $at, $size, $apart),
                     $match['close'] !== null => new Token(TokenKind::Close, ')', $at, $size, $apart),

@@ -98,7 +98,10 @@ final class Parser
             throw RuleError::at($here, 'Conditions are nested more than '.self::DEEPEST.' deep here; split the rule.');
         }
         if (++$this->conditions > self::MOST) {
-            throw RuleError::at($here, 'A rule has at most '.self::MOST.' conditions; pick what the first ones find, then go on from the pick.');
+            throw RuleError::at(
+                $here,
+                'A rule has at most '.self::MOST.' conditions; pick what the first ones find, then go on from the pick.',
+            );
         }
         $node = match (true) {
             $here->kind === TokenKind::Open => $this->enclosed(),
@@ -153,7 +156,11 @@ final class Parser
         $this->take();
         $next = $this->here();
         if ($next->kind === TokenKind::End || $next->kind === TokenKind::Close) {
-            throw RuleError::at($word, "After “{$word->text}” comes what it is {$word->text}, for example {$word->text} (layer:Stands). To look for the word itself, put it in quotes.");
+            throw RuleError::at(
+                $word,
+                "After “{$word->text}” comes what it is {$word->text}, for example {$word->text} (layer:Stands). "
+                    .'To look for the word itself, put it in quotes.',
+            );
         }
 
         return new Related(Relation::from(mb_strtolower($word->text)), $this->one());
@@ -172,8 +179,17 @@ final class Parser
         } else {
             $state = $word->kind === TokenKind::Word ? State::named('is', $word->text) : null;
             if ($state === null) {
-                $states = implode(', ', array_map(static fn (State $state): string => $state->word(), array_filter(State::cases(), static fn (State $state): bool => $state->verb() === 'is')));
-                throw RuleError::at($word->kind === TokenKind::End ? $verb : $word, "After “is” comes one of: $states, newer than a view. To look for the word “is”, put it in quotes.");
+                $states = implode(
+                    ', ',
+                    array_map(
+                        static fn (State $state): string => $state->word(),
+                        array_filter(State::cases(), static fn (State $state): bool => $state->verb() === 'is'),
+                    ),
+                );
+                throw RuleError::at(
+                    $word->kind === TokenKind::End ? $verb : $word,
+                    "After “is” comes one of: $states, newer than a view. To look for the word “is”, put it in quotes.",
+                );
             }
             $this->take();
             $node = new StateIs($state);
@@ -207,7 +223,11 @@ final class Parser
         }
         $thing = $this->here();
         if ($thing->kind !== TokenKind::Word && $thing->kind !== TokenKind::Quoted) {
-            throw RuleError::at($thing->kind === TokenKind::End ? $verb : $thing, 'After “has” comes geometry, material, textures, children, parent, class, properties, or the name of a property. To look for the word “has”, put it in quotes.');
+            throw RuleError::at(
+                $thing->kind === TokenKind::End ? $verb : $thing,
+                'After “has” comes geometry, material, textures, children, parent, class, properties, '
+                    .'or the name of a property. To look for the word “has”, put it in quotes.',
+            );
         }
         $this->take();
         $state = $thing->kind === TokenKind::Word ? State::named('has', $thing->text) : null;
@@ -220,7 +240,11 @@ final class Parser
     {
         $first = $this->take();
         if ($this->here()->kind !== TokenKind::Operator) {
-            return $this->placed(new TextIs(Field::Name->value, TextTest::Has, $first->text, $first->kind === TokenKind::Quoted), $first, $first);
+            return $this->placed(
+                new TextIs(Field::Name->value, TextTest::Has, $first->text, $first->kind === TokenKind::Quoted),
+                $first,
+                $first,
+            );
         }
         $operator = $this->take();
         if ($first->text === '') {
@@ -232,7 +256,7 @@ final class Parser
             if ($field !== null) {
                 return $this->textField($field, $operator);
             }
-            $measure = Measure::tryFrom($name) ?? self::ALIASES[$name] ?? null;
+            $measure = Measure::tryFrom($name) ?? (self::ALIASES[$name] ?? null);
             if ($measure !== null) {
                 return $this->number($measure->value, $measure->dimension(), $operator, false);
             }
@@ -243,10 +267,18 @@ final class Parser
 
     private function textField(Field $field, Token $operator): TextIs
     {
-        $test = TextTest::tryFrom($operator->text) ?? throw RuleError::at($operator, "“{$field->value}” holds words; compare it with : for part of them, or with = or != for all of them.");
+        $test =
+            TextTest::tryFrom($operator->text) ??
+            throw RuleError::at(
+                $operator,
+                "“{$field->value}” holds words; compare it with : for part of them, or with = or != for all of them.",
+            );
         $value = $this->here();
         if ($value->kind !== TokenKind::Word && $value->kind !== TokenKind::Quoted) {
-            throw RuleError::at($value->kind === TokenKind::End ? $operator : $value, "After {$field->value}{$operator->text} comes {$field->meaning()}; quotes hold several words together.");
+            throw RuleError::at(
+                $value->kind === TokenKind::End ? $operator : $value,
+                "After {$field->value}{$operator->text} comes {$field->meaning()}; quotes hold several words together.",
+            );
         }
         $this->take();
         $node = $this->placed(new TextIs($field->value, $test, $value->text, $value->kind === TokenKind::Quoted), $value, $value);
@@ -268,7 +300,10 @@ final class Parser
             return $this->number($name->text, 0, $operator, true);
         }
         if ($value->kind !== TokenKind::Word && $value->kind !== TokenKind::Quoted) {
-            throw RuleError::at($value->kind === TokenKind::End ? $operator : $value, "After “{$name->text}” {$operator->text} comes a word, a number, or several words in quotes.");
+            throw RuleError::at(
+                $value->kind === TokenKind::End ? $operator : $value,
+                "After “{$name->text}” {$operator->text} comes a word, a number, or several words in quotes.",
+            );
         }
         $this->take();
 
@@ -280,7 +315,12 @@ final class Parser
         $value = $this->here();
         $like = ['1000', '1.5m', '', '0.2m3'][$dimension];
         if ($value->kind !== TokenKind::Word) {
-            throw RuleError::at($value->kind === TokenKind::End ? $operator : $value, "After {$field} {$operator->text} comes a number, for example $like, or a range like ".['100..500', '1m..2m', '', '1m3..2m3'][$dimension].'.');
+            throw RuleError::at(
+                $value->kind === TokenKind::End ? $operator : $value,
+                "After {$field} {$operator->text} comes a number, for example $like, or a range like ".
+                    ['100..500', '1m..2m', '', '1m3..2m3'][$dimension].
+                    '.',
+            );
         }
         $this->take();
         $ends = explode('..', $value->text, 2);
@@ -291,16 +331,29 @@ final class Parser
             if ($ends === ['', '']) {
                 throw RuleError::at($value, 'A range needs a number on at least one side of the two dots.');
             }
-            [$low, $high] = array_map(fn (string $end): ?Quantity => $end === '' ? null : $this->quantity($end, $value, $dimension, $isProperty), $ends);
+            [$low, $high] = array_map(
+                fn (string $end): ?Quantity => $end === '' ? null : $this->quantity($end, $value, $dimension, $isProperty),
+                $ends,
+            );
             if ($low !== null && $high !== null && $low->value() > $high->value()) {
                 throw RuleError::at($value, 'This range ends before it begins; turn its ends around.');
             }
 
-            return $this->placed(new NumberIs($field, $operator->text === '!=' ? NumberTest::NotWithin : NumberTest::Within, $low, $high, $isProperty), $value, $value);
+            return $this->placed(
+                new NumberIs($field, $operator->text === '!=' ? NumberTest::NotWithin : NumberTest::Within, $low, $high, $isProperty),
+                $value,
+                $value,
+            );
         }
         $quantity = $this->quantity($value->text, $value, $dimension, $isProperty);
         $unit = $this->here();
-        if ($quantity->unit === '' && $unit->kind === TokenKind::Word && $unit->apart && isset(self::units($dimension)[$unit->text]) && $dimension > 0) {
+        if (
+            $quantity->unit === '' &&
+            $unit->kind === TokenKind::Word &&
+            $unit->apart &&
+            isset(self::units($dimension)[$unit->text]) &&
+            $dimension > 0
+        ) {
             $quantity = new Quantity($quantity->digits, $this->take()->text);
         }
         $test = NumberTest::from($operator->text === ':' ? '=' : $operator->text);
@@ -311,12 +364,20 @@ final class Parser
     private function quantity(string $text, Token $token, int $dimension, bool $isProperty): Quantity
     {
         if (preg_match('~^([+-]?(?:\d{1,15}(?:\.\d{1,12})?|\.\d{1,12}))(.*)$~s', $text, $found) !== 1) {
-            throw RuleError::at($token, "“{$text}” is not a number; write one like ".['1000 or 25k', '1.5m or 40mm', '', '0.2m3'][$dimension].'.');
+            throw RuleError::at(
+                $token,
+                "“{$text}” is not a number; write one like ".['1000 or 25k', '1.5m or 40mm', '', '0.2m3'][$dimension].'.',
+            );
         }
         $units = $isProperty ? Quantity::MANY : self::units($dimension);
         if ($found[2] !== '' && ! isset($units[$found[2]])) {
             $known = implode(', ', array_keys($units));
-            throw RuleError::at($token, $isProperty ? "“{$found[2]}” cannot be a unit here: a property's numbers are compared as the file has them." : "“{$found[2]}” is not a unit here; units are $known.");
+            throw RuleError::at(
+                $token,
+                $isProperty
+                    ? "“{$found[2]}” cannot be a unit here: a property's numbers are compared as the file has them."
+                    : "“{$found[2]}” is not a unit here; units are $known.",
+            );
         }
 
         return new Quantity($found[1], $found[2]);
@@ -330,12 +391,16 @@ final class Parser
 
     private function misplaced(Token $token): RuleError
     {
-        return RuleError::at($token, match (true) {
-            $token->kind === TokenKind::End => 'The rule ends too early; a condition comes here.',
-            $token->kind === TokenKind::Close => 'A condition comes before this parenthesis.',
-            $token->kind === TokenKind::Operator => "What is “{$token->text}” to compare? Put a field before it, like name or triangles; words that hold it go in quotes.",
-            default => "“{$token->text}” stands between two conditions; to look for the word itself, put it in quotes.",
-        });
+        return RuleError::at(
+            $token,
+            match (true) {
+                $token->kind === TokenKind::End => 'The rule ends too early; a condition comes here.',
+                $token->kind === TokenKind::Close => 'A condition comes before this parenthesis.',
+                $token->kind === TokenKind::Operator => "What is “{$token->text}” to compare? "
+                    .'Put a field before it, like name or triangles; words that hold it go in quotes.',
+                default => "“{$token->text}” stands between two conditions; to look for the word itself, put it in quotes.",
+            },
+        );
     }
 
     /** Whether the word here is followed by an operator, so that it names a field. */

@@ -46,13 +46,16 @@ final readonly class Pattern
     /**
      * A regular expression for a whole line; bytes, so that it need not check the text.
      *
-     * Between two stars, the first place where a piece fits is always good enough, so nothing is ever tried twice: each piece is taken at once and for
-     * good (an atomic group), and a line costs what its length and the number of pieces cost, however many stars there are.
+     * Between two stars, the first place where a piece fits is always good enough, so nothing is ever tried twice: each piece is taken at
+     * once and for good (an atomic group), and a line costs what its length and the number of pieces cost, however many stars there are.
      */
     private static function expression(string $words): string
     {
         $any = '(?:[\x00-\x09\x0B-\x7F]|[\xC0-\xFF][\x80-\xBF]++)';
-        $pieces = array_map(static fn (string $piece): string => str_replace('\?', $any, preg_quote($piece, '~')), explode('*', (string) preg_replace('~\*+~', '*', $words)));
+        $pieces = array_map(
+            static fn (string $piece): string => str_replace('\?', $any, preg_quote($piece, '~')),
+            explode('*', (string) preg_replace('~\*+~', '*', $words)),
+        );
         $last = count($pieces) - 1;
         $expression = array_shift($pieces);
         foreach ($pieces as $at => $piece) {

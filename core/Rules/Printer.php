@@ -12,8 +12,14 @@ final class Printer
     public static function print(Node $node): string
     {
         return match (true) {
-            $node instanceof AnyOf => implode(' or ', array_map(static fn (Node $part): string => self::enclosed($part, AnyOf::class), $node->parts)),
-            $node instanceof AllOf => implode(' and ', array_map(static fn (Node $part): string => self::enclosed($part, AnyOf::class, AllOf::class), $node->parts)),
+            $node instanceof AnyOf => implode(
+                ' or ',
+                array_map(static fn (Node $part): string => self::enclosed($part, AnyOf::class), $node->parts),
+            ),
+            $node instanceof AllOf => implode(
+                ' and ',
+                array_map(static fn (Node $part): string => self::enclosed($part, AnyOf::class, AllOf::class), $node->parts),
+            ),
             $node instanceof NoneOf => self::negated($node->part),
             $node instanceof Related => $node->relation->value.' ('.self::print($node->part).')',
             $node instanceof TextIs => self::text($node),
@@ -34,7 +40,9 @@ final class Printer
     /** A word as it is where that can be read back, otherwise in quotes. */
     public static function word(string $words): string
     {
-        return self::isWord($words) && ! in_array(mb_strtolower($words), Parser::RESERVED, true) && strpbrk($words, '*?') === false ? $words : self::quoted($words);
+        return self::isWord($words) && ! in_array(mb_strtolower($words), Parser::RESERVED, true) && strpbrk($words, '*?') === false
+            ? $words
+            : self::quoted($words);
     }
 
     /** @param class-string<Node> ...$loose */
@@ -46,7 +54,11 @@ final class Printer
     private static function negated(Node $part): string
     {
         return match (true) {
-            $part instanceof StateIs => str_replace([' ', 'has not'], [$part->state->verb() === 'is' ? ' not ' : ' no ', 'has no'], $part->state->value),
+            $part instanceof StateIs => str_replace(
+                [' ', 'has not'],
+                [$part->state->verb() === 'is' ? ' not ' : ' no ', 'has no'],
+                $part->state->value,
+            ),
             $part instanceof HasProperty => 'has no '.self::thing($part->name),
             $part instanceof NewerThan => 'is not newer than '.self::quoted($part->view),
             default => 'not '.self::enclosed($part, AnyOf::class, AllOf::class),
@@ -55,13 +67,20 @@ final class Printer
 
     private static function thing(string $property): string
     {
-        return State::named('has', $property) === null && mb_strtolower($property) !== 'no' && self::isWord($property) ? $property : self::quoted($property);
+        return State::named('has', $property) === null && mb_strtolower($property) !== 'no' && self::isWord($property)
+            ? $property
+            : self::quoted($property);
     }
 
     private static function text(TextIs $node): string
     {
         $words = $node->quoted ? self::quoted($node->words) : $node->words;
-        if ($node->field === Field::Name->value && ! $node->isProperty && $node->test === TextTest::Has && ($node->quoted || ! in_array(mb_strtolower($words), Parser::RESERVED, true))) {
+        if (
+            $node->field === Field::Name->value &&
+            ! $node->isProperty &&
+            $node->test === TextTest::Has &&
+            ($node->quoted || ! in_array(mb_strtolower($words), Parser::RESERVED, true))
+        ) {
             return $words;
         }
 

@@ -24,6 +24,6 @@ final readonly class Quantity
     /** In metres, cubic metres, or as a plain number. */
     public function value(): float
     {
-        return (float) $this->digits * (self::UNITS[$this->unit] ?? self::VOLUMES[$this->unit] ?? self::MANY[$this->unit] ?? 1.0);
+        return (float) $this->digits * (self::UNITS[$this->unit] ?? (self::VOLUMES[$this->unit] ?? (self::MANY[$this->unit] ?? 1.0)));
     }
 }

@@ -15,8 +15,9 @@ use VineShelf\Scene\Scene;
 /**
  * Rung and lock in effect for every object of a scene, as one desk sees it.
  *
- * A row's rung is the lowest of its own, those of the groups above it, and what its layer has in effect; its lock the highest along the same chain.
- * Layers hold by membership, row by row; only what is set on a group itself reaches down. A slow walk up every chain stands in the tests.
+ * A row's rung is the lowest of its own, those of the groups above it, and what its layer has in effect; its lock the highest along the
+ * same chain. Layers hold by membership, row by row; only what is set on a group itself reaches down. A slow walk up every chain stands in
+ * the tests.
  */
 final class InEffect
 {

@@ -8,11 +8,11 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 
 /**
- * Own rungs of layers and objects: explicit values only. Full is a value; what is not set is not in here, and where settings lie over others the
- * value below counts ({@see over()}).
+ * Own rungs of layers and objects: explicit values only. Full is a value; what is not set is not in here, and where settings lie over
+ * others the value below counts ({@see over()}).
  *
- * A desk holds one, and so does every view that keeps rungs. Objects are kept as one set per rung, so that a rung on a hundred thousand of them costs
- * little more than on one.
+ * A desk holds one, and so does every view that keeps rungs. Objects are kept as one set per rung, so that a rung on a hundred thousand of
+ * them costs little more than on one.
  */
 final readonly class Settings
 {
@@ -22,10 +22,7 @@ final readonly class Settings
      * @param array<int, int>  $layers  rung by layer number
      * @param array<int, Bits> $objects object numbers by rung; no object is in two sets, and none of the sets is empty
      */
-    public function __construct(
-        public array $layers = [],
-        public array $objects = [],
-    ) {}
+    public function __construct(public array $layers = [], public array $objects = []) {}
 
     /**
      * @param array<int, int> $layers  rung by layer number
@@ -136,7 +133,10 @@ final readonly class Settings
         return ['layers' => $layers, 'objects' => $differing->count()];
     }
 
-    /** @return string version; number of layers, their numbers and rungs; then for each rung of objects: rung, bytes, one bit per object number. Deflated */
+    /**
+     * @return string version; number of layers, their numbers and rungs; then for each rung of objects: rung, bytes, one bit per object
+     * number. Deflated
+     */
     public function pack(): string
     {
         $raw = pack('CV', self::VERSION, count($this->layers));

@@ -52,11 +52,11 @@ final readonly class Bits
             }
             $start = $from < $at ? 0 : $first & 7;
             if ($to === $at) {
-                $open |= (0xFF << $start) & ((2 << ($last & 7)) - 1) & 0xFF;
+                $open |= (0xff << $start) & ((2 << ($last & 7)) - 1) & 0xff;
 
                 continue;
             }
-            $bytes .= chr(($open | 0xFF << $start) & 0xFF).str_repeat("\xFF", $to - $at - 1);
+            $bytes .= chr(($open | (0xff << $start)) & 0xff).str_repeat("\xFF", $to - $at - 1);
             $at = $to;
             $open = (2 << ($last & 7)) - 1;
         }
@@ -148,7 +148,9 @@ final readonly class Bits
     /** Both sets together, also when one reaches further than the other. */
     public function with(self $other): self
     {
-        return $this->length >= $other->length ? new self($this->length, $this->bytes | $other->bytes) : new self($other->length, $this->bytes | $other->bytes);
+        return $this->length >= $other->length
+            ? new self($this->length, $this->bytes | $other->bytes)
+            : new self($other->length, $this->bytes | $other->bytes);
     }
 
     /** This set without the other, also when one reaches further than the other. */
@@ -163,16 +165,16 @@ final readonly class Bits
             return $this;
         }
         $bytes = ~$this->bytes;
-        $bytes[0] = chr(ord($bytes[0]) & 0xFE);
+        $bytes[0] = chr(ord($bytes[0]) & 0xfe);
         $last = $this->length >> 3;
-        $bytes[$last] = chr(ord($bytes[$last]) & ((2 << ($this->length & 7)) - 1) & 0xFF);
+        $bytes[$last] = chr(ord($bytes[$last]) & ((2 << ($this->length & 7)) - 1) & 0xff);
 
         return new self($this->length, $bytes);
     }
 
     public function has(int $row): bool
     {
-        return (ord($this->bytes[$row >> 3]) >> ($row & 7) & 1) === 1;
+        return ((ord($this->bytes[$row >> 3]) >> ($row & 7)) & 1) === 1;
     }
 
     public function isEmpty(): bool
@@ -255,7 +257,7 @@ final readonly class Bits
                 $at += strspn($bytes, "\xFF", $at) - 1;
             } else {
                 for ($bit = 0; $bit < 8; $bit++) {
-                    if (($byte >> $bit & 1) === 1) {
+                    if ((($byte >> $bit) & 1) === 1) {
                         $first = $first ?: ($at << 3) + $bit;
                     } elseif ($first > 0) {
                         $ranges[] = [$first, ($at << 3) + $bit - 1];

@@ -5,13 +5,14 @@ declare(strict_types=1);
 namespace VineShelf\Scene;
 
 /**
- * A column of whole numbers over the rows 1..length of which only some hundreds differ, such as layer numbers: a list of the values that there are,
- * and one byte per row that names one of them.
+ * A column of whole numbers over the rows 1..length of which only some hundreds differ, such as layer numbers: a list of the values that
+ * there are, and one byte per row that names one of them.
  *
- * Whatever is asked is answered by string functions that go over all rows at memory speed, so it costs the same however scattered the values lie.
- * More than 255 values take several blocks of 255: a second byte per row names the block.
+ * Whatever is asked is answered by string functions that go over all rows at memory speed, so it costs the same however scattered the
+ * values lie. More than 255 values take several blocks of 255: a second byte per row names the block.
  *
- * Packed: length, number of values, then the values as uint32; the bytes; the blocks where there are more than one. Byte 0 belongs to no row.
+ * Packed: length, number of values, then the values as uint32; the bytes; the blocks where there are more than one. Byte 0 belongs to no
+ * row.
  */
 final class Coded
 {
@@ -29,7 +30,12 @@ final class Coded
      * @param string    $codes  by row: 1 + place of its value within the block; byte 0 is 0
      * @param string    $blocks by row: the block; empty when there is only one
      */
-    private function __construct(public readonly int $length, private readonly array $values, private readonly string $codes, private readonly string $blocks) {}
+    private function __construct(
+        public readonly int $length,
+        private readonly array $values,
+        private readonly string $codes,
+        private readonly string $blocks,
+    ) {}
 
     public static function constant(int $length, int $value): self
     {
@@ -43,7 +49,7 @@ final class Coded
         $codes = $blocks = "\0";
         foreach ($values as $value) {
             $place = $places[$value] ??= count($places);
-            $codes .= chr($place % self::BLOCK + 1);
+            $codes .= chr(($place % self::BLOCK) + 1);
             $blocks .= chr(intdiv($place, self::BLOCK) & 255);
         }
         if (count($places) > self::BLOCK * 256) {
@@ -55,7 +61,10 @@ final class Coded
 
     public function pack(): string
     {
-        return pack('VV', $this->length, count($this->values)).($this->values === [] ? '' : pack('V*', ...$this->values)).$this->codes.$this->blocks;
+        return pack('VV', $this->length, count($this->values)).
+            ($this->values === [] ? '' : pack('V*', ...$this->values)).
+            $this->codes.
+            $this->blocks;
     }
 
     public static function unpack(string $packed): self
@@ -63,7 +72,12 @@ final class Coded
         [$length, $count] = Packed::uint32($packed, 0, 2);
         $at = 8 + 4 * $count;
 
-        return new self($length, Packed::uint32($packed, 8, $count), substr($packed, $at, $length + 1), $count > self::BLOCK ? substr($packed, $at + $length + 1, $length + 1) : '');
+        return new self(
+            $length,
+            Packed::uint32($packed, 8, $count),
+            substr($packed, $at, $length + 1),
+            $count > self::BLOCK ? substr($packed, $at + $length + 1, $length + 1) : '',
+        );
     }
 
     public function at(int $row): int
@@ -144,7 +158,7 @@ final class Coded
         $values[$place] ??= $value;
         $values = array_values($values);
         $mask = $rows->mask();
-        $codes = ($this->codes & ~$mask) | (str_repeat(chr($place % self::BLOCK + 1), $this->length + 1) & $mask);
+        $codes = ($this->codes & ~$mask) | (str_repeat(chr(($place % self::BLOCK) + 1), $this->length + 1) & $mask);
         $blocks = $this->blocks === '' && count($values) > self::BLOCK ? str_repeat("\0", $this->length + 1) : $this->blocks;
         if ($blocks !== '') {
             $blocks = ($blocks & ~$mask) | (str_repeat(chr(intdiv($place, self::BLOCK)), $this->length + 1) & $mask);

@@ -29,8 +29,10 @@ final class DrawRecords
     /**
      * @param list<int>                                                              $order      object number by row, entry 0 unused
      * @param array<int, int>                                                        $meshes     mesh number by object number
-     * @param array<int, int>                                                        $placed     byte offset of its first placement by object number
-     * @param string                                                                 $placements packed transforms, 96 bytes each, an object's own in a row
+     * @param array<int, int>                                                        $placed     byte offset of its first placement by
+     *     object number
+     * @param string                                                                 $placements packed transforms, 96 bytes each, an
+     *     object's own in a row
      * @param array<int, array{pack: int, triangles: int, colour: int, box: Box}> $facts      by mesh number
      *
      * @return array<string, string>
@@ -65,9 +67,28 @@ final class DrawRecords
             for ($at = $placed[$number], $end = $ends[$number] ?? strlen($placements); $at < $end; $at += 96) {
                 /** @var array<int, float> $m */
                 $m = unpack('e12', $placements, $at);
-                $records .= pack('V2g12', $number, $mesh, $m[1], $m[2], $m[3], $m[4] - $ox, $m[5], $m[6], $m[7], $m[8] - $oy, $m[9], $m[10], $m[11], $m[12] - $oz);
+                $records .= pack(
+                    'V2g12',
+                    $number,
+                    $mesh,
+                    $m[1],
+                    $m[2],
+                    $m[3],
+                    $m[4] - $ox,
+                    $m[5],
+                    $m[6],
+                    $m[7],
+                    $m[8] - $oy,
+                    $m[9],
+                    $m[10],
+                    $m[11],
+                    $m[12] - $oz,
+                );
                 $count++;
-                $size = $wide * (abs($m[1]) + abs($m[5]) + abs($m[9])) + $deep * (abs($m[2]) + abs($m[6]) + abs($m[10])) + $tall * (abs($m[3]) + abs($m[7]) + abs($m[11]));
+                $size =
+                    $wide * (abs($m[1]) + abs($m[5]) + abs($m[9])) +
+                    $deep * (abs($m[2]) + abs($m[6]) + abs($m[10])) +
+                    $tall * (abs($m[3]) + abs($m[7]) + abs($m[11]));
                 $most = $size > $most ? $size : $most;
             }
             $sizes[$row] = $most;
@@ -123,7 +144,7 @@ final class DrawRecords
             $bytes[] = (int) round(255 * ($value <= 0.0031308 ? 12.92 * $value : 1.055 * $value ** (1 / 2.4) - 0.055));
         }
 
-        return $bytes[0] | $bytes[1] << 8 | $bytes[2] << 16 | (int) round(255 * max(0.0, min(1.0, $linear[3] ?? 1.0))) << 24;
+        return $bytes[0] | ($bytes[1] << 8) | ($bytes[2] << 16) | ((int) round(255 * max(0.0, min(1.0, $linear[3] ?? 1.0))) << 24);
     }
 
     /** @param array<int, array{pack: int, triangles: int, colour: int, box: Box}> $facts */
@@ -136,7 +157,19 @@ final class DrawRecords
         foreach ($facts as $number => $fact) {
             $packed .= substr($rows, 0, ($number - $next) * self::MESH);
             $box = $fact['box'];
-            $packed .= pack('V4g6', $number, $fact['pack'], $fact['triangles'], $fact['colour'], $box->minX, $box->minY, $box->minZ, $box->maxX, $box->maxY, $box->maxZ);
+            $packed .= pack(
+                'V4g6',
+                $number,
+                $fact['pack'],
+                $fact['triangles'],
+                $fact['colour'],
+                $box->minX,
+                $box->minY,
+                $box->minZ,
+                $box->maxX,
+                $box->maxY,
+                $box->maxZ,
+            );
             $next = $number + 1;
         }
 

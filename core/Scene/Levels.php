@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace VineShelf\Scene;
 
 /**
- * One of a few steps per row, 0 to at most 8, such as the rung in effect: written as one byte with as many bits set as the step is high, so that the
- * lowest of two columns is their `&` and the highest their `|`, all rows at once. Byte 0 belongs to no row and is 0.
+ * One of a few steps per row, 0 to at most 8, such as the rung in effect: written as one byte with as many bits set as the step is high, so
+ * that the lowest of two columns is their `&` and the highest their `|`, all rows at once. Byte 0 belongs to no row and is 0.
  */
 final class Levels
 {
@@ -53,7 +53,15 @@ final class Levels
         $mask = $rows->mask();
         $length = $rows->length;
 
-        return new self($length, $most, "\0".substr((str_repeat(self::byte($step), $length + 1) & $mask) | (str_repeat(self::byte($otherwise), $length + 1) & ~$mask), 1));
+        return new self(
+            $length,
+            $most,
+            "\0".
+                substr(
+                    (str_repeat(self::byte($step), $length + 1) & $mask) | (str_repeat(self::byte($otherwise), $length + 1) & ~$mask),
+                    1,
+                ),
+        );
     }
 
     /**

@@ -27,7 +27,7 @@ final class Packed
     {
         $at = $index * 4;
 
-        return ord($packed[$at]) | ord($packed[$at + 1]) << 8 | ord($packed[$at + 2]) << 16 | ord($packed[$at + 3]) << 24;
+        return ord($packed[$at]) | (ord($packed[$at + 1]) << 8) | (ord($packed[$at + 2]) << 16) | (ord($packed[$at + 3]) << 24);
     }
 
     /** The number at $index of a column of unsigned 64-bit numbers. */
@@ -35,8 +35,14 @@ final class Packed
     {
         $at = $index * 8;
 
-        return ord($packed[$at]) | ord($packed[$at + 1]) << 8 | ord($packed[$at + 2]) << 16 | ord($packed[$at + 3]) << 24
-            | ord($packed[$at + 4]) << 32 | ord($packed[$at + 5]) << 40 | ord($packed[$at + 6]) << 48 | ord($packed[$at + 7]) << 56;
+        return ord($packed[$at]) |
+            (ord($packed[$at + 1]) << 8) |
+            (ord($packed[$at + 2]) << 16) |
+            (ord($packed[$at + 3]) << 24) |
+            (ord($packed[$at + 4]) << 32) |
+            (ord($packed[$at + 5]) << 40) |
+            (ord($packed[$at + 6]) << 48) |
+            (ord($packed[$at + 7]) << 56);
     }
 
     /** @return list<float> $count doubles from byte $offset on */

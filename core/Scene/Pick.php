@@ -55,7 +55,9 @@ final readonly class Pick
 
     public function has(int $number): bool
     {
-        return $this->numbers !== null ? isset($this->numbers[$number]) : $number > 0 && $number >> 3 < strlen($this->bytes) && $this->bits()->has($number);
+        return $this->numbers !== null
+            ? isset($this->numbers[$number])
+            : $number > 0 && $number >> 3 < strlen($this->bytes) && $this->bits()->has($number);
     }
 
     public function count(): int

@@ -110,7 +110,9 @@ final class SceneBuilder
             $at = $next[$at] ?? 0;
         }
         if (count($order) !== count($parents)) {
-            throw new \LogicException('The objects do not form a forest: '.(count($parents) - count($order)).' of them are under no root.');
+            throw new \LogicException(
+                'The objects do not form a forest: '.(count($parents) - count($order)).' of them are under no root.',
+            );
         }
 
         return [$order, array_values($end)];

@@ -42,7 +42,10 @@ final class NameIndex
             $after[] = $offset + $longer;
         }
 
-        return ['names' => substr_replace($text, $line, $start, $end - $start), 'nameAt' => substr($offsets, 0, ($row + 1) * 4).pack('V*', ...$after)];
+        return [
+            'names' => substr_replace($text, $line, $start, $end - $start),
+            'nameAt' => substr($offsets, 0, ($row + 1) * 4).pack('V*', ...$after),
+        ];
     }
 
     /**
@@ -172,7 +175,8 @@ final class NameIndex
     /**
      * The rows whose names fit a regular expression in which ^ and $ stand for the ends of a line; it must fit whole lines.
      *
-     * Should PHP give up on the whole text, each name is looked at by itself: a search that was cut short must not look like one that found nothing.
+     * Should PHP give up on the whole text, each name is looked at by itself: a search that was cut short must not look like one that found
+     * nothing.
      */
     public static function like(Scene $scene, string $expression): Bits
     {

@@ -57,7 +57,15 @@ final readonly class Legend
         if ($by === TintBy::Weight) {
             // The scale goes from the lightest to the heaviest that there is.
             $last = max(1, count($kept) - 1);
-            $kept = array_map(static fn (LegendEntry $entry, int $index): LegendEntry => new LegendEntry($entry->label, self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - $index / $last), $entry->rows), $kept, array_keys($kept));
+            $kept = array_map(
+                static fn (LegendEntry $entry, int $index): LegendEntry => new LegendEntry(
+                    $entry->label,
+                    self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - $index / $last),
+                    $entry->rows,
+                ),
+                $kept,
+                array_keys($kept),
+            );
         }
 
         return new self($kept);
@@ -87,7 +95,14 @@ final readonly class Legend
     /** @return list<array{string, string, Bits}> */
     private static function layers(Facts $facts, LayerTree $layers): array
     {
-        return array_map(static fn (array $entry): array => [$entry[0]->name, $entry[0]->colour, $facts->scene->layers()->rowsOf([$entry[0]->number => true])], $layers->walk());
+        return array_map(
+            static fn (array $entry): array => [
+                $entry[0]->name,
+                $entry[0]->colour,
+                $facts->scene->layers()->rowsOf([$entry[0]->number => true]),
+            ],
+            $layers->walk(),
+        );
     }
 
     /**
@@ -97,7 +112,11 @@ final readonly class Legend
      */
     private static function kinds(Facts $facts): array
     {
-        $classes = array_filter(array_map(strval(...), $facts->words('class.words')), static fn (int $code): bool => $code > 0, ARRAY_FILTER_USE_KEY);
+        $classes = array_filter(
+            array_map(strval(...), $facts->words('class.words')),
+            static fn (int $code): bool => $code > 0,
+            ARRAY_FILTER_USE_KEY,
+        );
         asort($classes, SORT_NATURAL | SORT_FLAG_CASE);
         $all = count($classes) + 7;
         $entries = [];
@@ -122,7 +141,16 @@ final readonly class Legend
         ksort($codes);
         $entries = [];
         foreach ($codes as $material => $some) {
-            $entries[] = [$material === 0 ? 'No material' : $facts->materials()[$material][0] ?? '', $material === 0 ? '#9a958a' : self::colour(count($entries), count($codes)), $material === 0 ? $facts->ranked('instances')->between(1, INF)->without($facts->bits('material')) : $facts->ranked('surfaces')->in($some)];
+            $entries[] = [
+                $material === 0 ? 'No material' : $facts->materials()[$material][0] ?? '',
+                $material === 0 ? '#9a958a' : self::colour(count($entries), count($codes)),
+                $material === 0
+                    ? $facts
+                        ->ranked('instances')
+                        ->between(1, INF)
+                        ->without($facts->bits('material'))
+                    : $facts->ranked('surfaces')->in($some),
+            ];
         }
 
         return $entries;
@@ -146,7 +174,10 @@ final readonly class Legend
         $low = 0;
         for ($step = 1; $step <= self::STEPS; $step++) {
             $high = $step === self::STEPS ? PHP_INT_MAX : 12 * 2 ** $step;
-            $label = $step === self::STEPS ? number_format($low + 1).' triangles and more' : ($step === 1 ? 'Up to ' : number_format($low + 1).' to ').number_format($high).' triangles';
+            $label =
+                $step === self::STEPS
+                    ? number_format($low + 1).' triangles and more'
+                    : ($step === 1 ? 'Up to ' : number_format($low + 1).' to ').number_format($high).' triangles';
             $entries[] = [$label, '', $facts->ranked('triangles')->between($low, $high, $step === 1)];
             $low = $high;
         }
@@ -157,7 +188,14 @@ final readonly class Legend
     /** @return list<array{string, string, Bits}> */
     private static function locks(InEffect $inEffect): array
     {
-        return array_map(static fn (Lock $lock): array => [$lock->label(), ['#cfd6c4', '#d9a441', '#9c3a23'][$lock->value], $inEffect->locks()->being($lock->value)], Lock::cases());
+        return array_map(
+            static fn (Lock $lock): array => [
+                $lock->label(),
+                ['#cfd6c4', '#d9a441', '#9c3a23'][$lock->value],
+                $inEffect->locks()->being($lock->value),
+            ],
+            Lock::cases(),
+        );
     }
 
     /** @return list<array{string, string, Bits}> */
@@ -166,9 +204,9 @@ final readonly class Legend
         $rows = [];
         foreach ($draws->rows() as $row) {
             // The finalizer of MurmurHash3, in the public domain, spreads neighbours apart.
-            $hash = ($row * 0x9E3779B1 + $seed * 0x85EBCA6B) & 0xFFFFFFFF;
-            $hash = (($hash ^ $hash >> 16) * 0x45D9F3B) & 0xFFFFFFFF;
-            $rows[($hash ^ $hash >> 15) % self::SHUFFLED][] = $row;
+            $hash = ($row * 0x9e3779b1 + $seed * 0x85ebca6b) & 0xffffffff;
+            $hash = (($hash ^ ($hash >> 16)) * 0x45d9f3b) & 0xffffffff;
+            $rows[($hash ^ ($hash >> 15)) % self::SHUFFLED][] = $row;
         }
         $entries = [];
         foreach ($rows as $colour => $some) {

@@ -25,22 +25,51 @@ final readonly class Why
         public bool $isLifted = false,
     ) {}
 
-    public static function of(int $row, Scene $scene, LayerTree $layers, Settings $settings, InEffect $inEffect, ?Isolation $isolation = null): self
-    {
+    public static function of(
+        int $row,
+        Scene $scene,
+        LayerTree $layers,
+        Settings $settings,
+        InEffect $inEffect,
+        ?Isolation $isolation = null,
+    ): self {
         $causes = [];
-        $isLifted = $isolation?->isOn() === true && array_filter([$row, ...$scene->ancestors($row)], static fn (int $link): bool => $isolation->objects()->has($scene->number($link))) !== [];
+        $isLifted =
+            $isolation?->isOn() === true &&
+            array_filter(
+                [$row, ...$scene->ancestors($row)],
+                static fn (int $link): bool => $isolation->objects()->has($scene->number($link)),
+            ) !== [];
         if ($isolation?->isOn() === true && ! $isLifted) {
             $causes[] = new Cause('isolation', 0, false, $isolation->rest(), null);
         }
         foreach ([$row, ...$scene->ancestors($row)] as $link) {
             $number = $scene->number($link);
-            self::add($causes, new Cause('object', $number, $link === $row, self::below($settings->object($number)), self::above(Lock::from($scene->locks()->at($link)))));
+            self::add(
+                $causes,
+                new Cause(
+                    'object',
+                    $number,
+                    $link === $row,
+                    self::below($settings->object($number)),
+                    self::above(Lock::from($scene->locks()->at($link))),
+                ),
+            );
         }
         foreach ($layers->chain($scene->layers()->at($row)) as $layer) {
-            self::add($causes, new Cause('layer', $layer->number, false, self::below($settings->layer($layer->number)), self::above($layer->lock)));
+            self::add(
+                $causes,
+                new Cause('layer', $layer->number, false, self::below($settings->layer($layer->number)), self::above($layer->lock)),
+            );
         }
 
-        return new self($settings->object($scene->number($row)) ?? Rung::Full, $inEffect->rung($row), $inEffect->lock($row), $causes, $isLifted);
+        return new self(
+            $settings->object($scene->number($row)) ?? Rung::Full,
+            $inEffect->rung($row),
+            $inEffect->lock($row),
+            $causes,
+            $isLifted,
+        );
     }
 
     /** The cause that decides the rung, null at Full. */

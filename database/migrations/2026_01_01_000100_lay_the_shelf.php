@@ -96,10 +96,18 @@ return new class extends Migration {
         DB::statement('ALTER TABLE objects SET (fillfactor = 70)');
         // A foreign key would be checked row by row and double the time of an import; objects only ever come inside the transaction that
         // holds their project, so it is enough that they go with it.
-        DB::unprepared(<<<'SQL'
-            CREATE FUNCTION delete_objects_of_project() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN DELETE FROM objects WHERE project_id = OLD.id; RETURN OLD; END $$;
-            CREATE TRIGGER objects_go_with_their_project AFTER DELETE ON projects FOR EACH ROW EXECUTE FUNCTION delete_objects_of_project();
-        SQL);
+        DB::unprepared(
+            <<<'SQL'
+                CREATE FUNCTION delete_objects_of_project() RETURNS trigger LANGUAGE plpgsql AS $$
+                BEGIN
+                    DELETE FROM objects WHERE project_id = OLD.id;
+                    RETURN OLD;
+                END $$;
+                CREATE TRIGGER objects_go_with_their_project AFTER DELETE ON projects
+                    FOR EACH ROW EXECUTE FUNCTION delete_objects_of_project();
+            SQL
+            ,
+        );
         Schema::create('meshes', function (Blueprint $table): void {
             $table->foreignId('project_id')->constrained()->cascadeOnDelete();
             $table->integer('no');
@@ -182,7 +190,24 @@ return new class extends Migration {
 
     public function down(): void
     {
-        foreach (['changes', 'views', 'desk_steps', 'desks', 'textures', 'packs', 'materials', 'meshes', 'objects', 'layers', 'imports', 'sources', 'project_people', 'projects'] as $table) {
+        foreach (
+            [
+                'changes',
+                'views',
+                'desk_steps',
+                'desks',
+                'textures',
+                'packs',
+                'materials',
+                'meshes',
+                'objects',
+                'layers',
+                'imports',
+                'sources',
+                'project_people',
+                'projects',
+            ] as $table
+        ) {
             Schema::dropIfExists($table);
         }
         DB::statement('DROP FUNCTION IF EXISTS delete_objects_of_project');

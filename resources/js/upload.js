@@ -41,7 +41,11 @@ export function startUpload(form) {
         request.addEventListener('load', () => {
             const answer = parsed(request?.responseText ?? '');
             if (request?.status === 200 && answer.page) location.href = answer.page;
-            else fail(firstError(answer) ?? (request?.status === 413 ? 'The file is larger than the server takes.' : 'The file could not be sent. Try again.'));
+            else
+                fail(
+                    firstError(answer) ??
+                        (request?.status === 413 ? 'The file is larger than the server takes.' : 'The file could not be sent. Try again.'),
+                );
         });
         request.addEventListener('error', () => fail('The connection broke while the file was sent. Try again.'));
         request.addEventListener('abort', () => fail('Stopped. Nothing was kept.'));
@@ -52,7 +56,8 @@ export function startUpload(form) {
     form.querySelector('[data-upload-stop]')?.addEventListener('click', () => request?.abort());
     form.addEventListener('submit', (event) => event.preventDefault());
     const showProperty = () => {
-        for (const part of /** @type {NodeListOf<HTMLElement>} */ (form.querySelectorAll('[data-shown-for]'))) part.hidden = part.dataset.shownFor !== sortBy.value;
+        for (const part of /** @type {NodeListOf<HTMLElement>} */ (form.querySelectorAll('[data-shown-for]')))
+            part.hidden = part.dataset.shownFor !== sortBy.value;
     };
     sortBy.addEventListener('change', showProperty);
     showProperty();

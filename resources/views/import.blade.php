@@ -7,6 +7,6 @@
     <main class="column">
         <h1>Taking in</h1>
         <p>You can leave this page; the work goes on and shows under <a href="{{ route('projects') }}">Projects</a>.</p>
-        @include('partials.import')
+        @include ('partials.import')
     </main>
 </x-page>

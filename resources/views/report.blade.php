@@ -1,9 +1,11 @@
-@use('App\View\Marks')
+@use ('App\View\Marks')
 @php
     // The database keeps the members of JSON in an order of its own.
-    $kinds = array_filter(array_replace(array_fill_keys(array_map(fn ($kind) => $kind->name, VineShelf\Scene\Kind::cases()), 0), $report['kinds']));
-    $span = $report['bounds'] ? array_map(fn ($low, $high) => $high - $low, $report['bounds']['min'], $report['bounds']['max']) : null;
-    $most = max(1, $report['unsorted'], ...array_map(fn ($layer) => $layer['objects'], $report['layers'] ?: [['objects' => 1]]));
+    $kinds = array_filter(
+        array_replace(array_fill_keys(array_map(fn($kind) => $kind->name, VineShelf\Scene\Kind::cases()), 0), $report['kinds']),
+    );
+    $span = $report['bounds'] ? array_map(fn($low, $high) => $high - $low, $report['bounds']['min'], $report['bounds']['max']) : null;
+    $most = max(1, $report['unsorted'], ...array_map(fn($layer) => $layer['objects'], $report['layers'] ?: [['objects' => 1]]));
 @endphp
 <x-page title="What came in {{ $source->name }}" class="plain">
     <header class="top">
@@ -14,42 +16,135 @@
     </header>
     <main class="column report">
         <div class="report-head">
-            <div><h1>What came</h1><p title="{{ $source->name }}">{{ $source->name }} · {{ $source->format }} · {{ Marks::bytes($source->bytes) }}</p></div>
+            <div>
+                <h1>What came</h1>
+                <p title="{{ $source->name }}">{{ $source->name }} · {{ $source->format }} · {{ Marks::bytes($source->bytes) }}</p>
+            </div>
             <a class="button primary" href="{{ route('workbench', $project) }}">Open the workbench</a>
         </div>
         <div class="report-grid">
             <section aria-labelledby="what">
                 <h2 id="what">{{ number_format($report['objects']) }} objects</h2>
-                <table><tbody>
-                    @foreach ($kinds as $kind => $count)<tr><th scope="row">{{ $kind === 'Points' ? 'Point sets' : ($kind === 'Camera' ? 'Cameras' : $kind.'s') }}</th><td>{{ number_format($count) }}</td></tr>@endforeach
-                </tbody></table>
+                <table>
+                    <tbody>
+                        @foreach ($kinds as $kind => $count)
+                            <tr>
+                                <th scope="row">
+                                    {{
+                                        $kind === 'Points'
+                                            ? 'Point sets'
+                                            : ($kind === 'Camera'
+                                                ? 'Cameras'
+                                                : $kind . 's')
+                                    }}
+                                </th>
+                                <td>{{ number_format($count) }}</td>
+                            </tr>
+                        @endforeach
+                    </tbody>
+                </table>
                 <h2>How heavy</h2>
-                <table><tbody>
-                    <tr><th scope="row">Triangles drawn</th><td>{{ number_format($report['triangles']) }}</td></tr>
-                    <tr><th scope="row">Meshes</th><td>{{ number_format($report['meshes']) }}</td></tr>
-                    <tr><th scope="row">Geometry stored</th><td>{{ Marks::bytes($report['stored']) }}</td></tr>
-                    <tr><th scope="row">Materials</th><td>{{ number_format($report['materials']) }}</td></tr>
-                    <tr><th scope="row">Textures</th><td>{{ number_format($report['textures']) }}</td></tr>
-                    @if ($span)<tr><th scope="row">Width × depth × height</th><td>{{ implode(' × ', array_map(fn ($metres) => number_format($metres, 2), $span)) }} m</td></tr>
-                    <tr><th scope="row">From</th><td>{{ implode(', ', array_map(fn ($metres) => number_format($metres, 2), $report['bounds']['min'])) }}</td></tr>
-                    <tr><th scope="row">To</th><td>{{ implode(', ', array_map(fn ($metres) => number_format($metres, 2), $report['bounds']['max'])) }}</td></tr>@endif
-                </tbody></table>
+                <table>
+                    <tbody>
+                        <tr>
+                            <th scope="row">Triangles drawn</th>
+                            <td>{{ number_format($report['triangles']) }}</td>
+                        </tr>
+                        <tr>
+                            <th scope="row">Meshes</th>
+                            <td>{{ number_format($report['meshes']) }}</td>
+                        </tr>
+                        <tr>
+                            <th scope="row">Geometry stored</th>
+                            <td>{{ Marks::bytes($report['stored']) }}</td>
+                        </tr>
+                        <tr>
+                            <th scope="row">Materials</th>
+                            <td>{{ number_format($report['materials']) }}</td>
+                        </tr>
+                        <tr>
+                            <th scope="row">Textures</th>
+                            <td>{{ number_format($report['textures']) }}</td>
+                        </tr>
+                        @if ($span)
+                            <tr>
+                                <th scope="row">Width × depth × height</th>
+                                <td>{{ implode(' × ', array_map(fn($metres) => number_format($metres, 2), $span)) }} m</td>
+                            </tr>
+                            <tr>
+                                <th scope="row">From</th>
+                                <td>
+                                    {{
+                                        implode(
+                                            ', ',
+                                            array_map(fn($metres) => number_format($metres, 2), $report['bounds']['min']),
+                                        )
+                                    }}
+                                </td>
+                            </tr>
+                            <tr>
+                                <th scope="row">To</th>
+                                <td>
+                                    {{
+                                        implode(
+                                            ', ',
+                                            array_map(fn($metres) => number_format($metres, 2), $report['bounds']['max']),
+                                        )
+                                    }}
+                                </td>
+                            </tr>
+                        @endif
+                    </tbody>
+                </table>
                 <h2>What stands out</h2>
                 <ul class="notes">
-                    @if ($report['unnamed'] > 0)<li>{{ number_format($report['unnamed']) }} {{ $report['unnamed'] === 1 ? 'object has' : 'objects have' }} no name.</li>@endif
-                    @if ($report['repeats'] > 0)<li>{{ number_format($report['repeats']) }} {{ $report['repeats'] === 1 ? 'mesh is' : 'meshes are' }} a repeat of another one, stored again.</li>@endif
-                    @foreach ($report['warnings'] as $warning)<li>{{ $warning }}</li>@endforeach
-                    @if ($report['unnamed'] + $report['repeats'] + count($report['warnings']) === 0)<li>Everything was understood.</li>@endif
+                    @if ($report['unnamed'] > 0)
+                        <li>
+                            {{ number_format($report['unnamed']) }} {{ $report['unnamed'] === 1 ? 'object has' : 'objects have' }} no name.
+                        </li>
+                    @endif
+                    @if ($report['repeats'] > 0)
+                        <li>
+                            {{ number_format($report['repeats']) }} {{ $report['repeats'] === 1 ? 'mesh is' : 'meshes are' }} a repeat of
+                            another one, stored again.
+                        </li>
+                    @endif
+                    @foreach ($report['warnings'] as $warning)
+                        <li>{{ $warning }}</li>
+                    @endforeach
+                    @if ($report['unnamed'] + $report['repeats'] + count($report['warnings']) === 0)
+                        <li>Everything was understood.</li>
+                    @endif
                 </ul>
             </section>
             <section aria-labelledby="where">
                 <h2 id="where">Where it was filed</h2>
-                <p>{{ $report['how'] === 'nothing' ? 'Everything is in Unsorted, as you asked.' : 'By '.$report['how'].': '.number_format(count($report['layers'])).' '.(count($report['layers']) === 1 ? 'layer' : 'layers').'.' }}</p>
-                <div class="filed" tabindex="0" role="region" aria-label="Layers and their objects"><table><tbody>
-                    @foreach ([['name' => 'Unsorted', 'objects' => $report['unsorted']], ...$report['layers']] as $layer)
-                        <tr><th scope="row" title="{{ $layer['name'] }}">{{ $layer['name'] }}</th><td class="meter-cell"><span class="weight"><i style="width: {{ round(100 * $layer['objects'] / $most, 1) }}%"></i></span></td><td>{{ number_format($layer['objects']) }}</td></tr>
-                    @endforeach
-                </tbody></table></div>
+                <p>{{
+                    $report['how'] === 'nothing'
+                        ? 'Everything is in Unsorted, as you asked.'
+                        : 'By ' .
+                            $report['how'] .
+                            ': ' .
+                            number_format(count($report['layers'])) .
+                            ' ' .
+                            (count($report['layers']) === 1 ? 'layer' : 'layers') .
+                            '.'
+                }}</p>
+                <div class="filed" tabindex="0" role="region" aria-label="Layers and their objects">
+                    <table>
+                        <tbody>
+                            @foreach ([['name' => 'Unsorted', 'objects' => $report['unsorted']], ...$report['layers']] as $layer)
+                                <tr>
+                                    <th scope="row" title="{{ $layer['name'] }}">{{ $layer['name'] }}</th>
+                                    <td class="meter-cell">
+                                        <span class="weight"><i style="width: {{ round(100 * $layer['objects'] / $most, 1) }}%"></i></span>
+                                    </td>
+                                    <td>{{ number_format($layer['objects']) }}</td>
+                                </tr>
+                            @endforeach
+                        </tbody>
+                    </table>
+                </div>
             </section>
         </div>
     </main>

@@ -12,9 +12,16 @@ final class ArrangeTest extends BrowserTestCase
     public function test_columns_are_chosen_sized_sorted_and_kept_as_a_layout(): void
     {
         $browser = $this->workbench(drawn: false);
-        $browser->click('#lens-objects')->waitUntil('return document.querySelector("#rows .window").dataset.lens === "objects"', 'not turned');
+        $browser
+            ->click('#lens-objects')
+            ->waitUntil('return document.querySelector("#rows .window").dataset.lens === "objects"', 'not turned');
         $browser->click('#ledger-head [data-command="columns"]')->waitFor('[data-narrow-columns]');
-        $browser->type('[data-narrow-columns]', 'fire')->waitUntil('return [...document.querySelectorAll(".choices li")].filter((item) => !item.hidden).length === 1', 'the list is not narrowed');
+        $browser
+            ->type('[data-narrow-columns]', 'fire')
+            ->waitUntil(
+                'return [...document.querySelectorAll(".choices li")].filter((item) => !item.hidden).length === 1',
+                'the list is not narrowed',
+            );
         $browser->click('li[data-column="p:fire rating"] input[type=checkbox]');
         foreach (['height', 'layer', 'material', 'width', 'triangles'] as $column) {
             $browser->type('[data-narrow-columns]', $column)->click("li[data-column=\"$column\"] input[type=checkbox]");
@@ -22,18 +29,35 @@ final class ArrangeTest extends BrowserTestCase
         $browser->click('[data-keep-columns]')->waitFor('#ledger-head [data-column="p:fire rating"]');
 
         // Sorted down, up, and not at all.
-        $sorted = static fn (string $how): string => "return document.querySelector('#ledger-head [data-column=height]').getAttribute('aria-sort') === '$how'";
+        $sorted = static fn (
+            string $how,
+        ): string => "return document.querySelector('#ledger-head [data-column=height]').getAttribute('aria-sort') === '$how'";
         foreach (['descending', 'ascending', 'none', 'descending'] as $how) {
             $browser->click('[data-sort="height"]')->waitUntil($sorted($how), "not $how");
         }
-        self::assertMatchesRegularExpression('~^17\.\d\d m$~', (string) $browser->js('const heads = [...document.querySelectorAll("#ledger-head [role=columnheader]")]; const at = heads.findIndex((head) => head.dataset.column === "height"); return document.querySelector(".rows .row").children[at].textContent.trim()'));
+        self::assertMatchesRegularExpression(
+            '~^17\.\d\d m$~',
+            (string) $browser->js(
+                'const heads = [...document.querySelectorAll("#ledger-head [role=columnheader]")]; const at = heads.findIndex((head) => '
+                    .'head.dataset.column === "height"); return document.querySelector(".rows .row").children[at].textContent.trim()',
+            ),
+        );
 
         // A grip sizes its column, and it stays so.
         $browser->js('document.querySelector("[data-grip=height]").scrollIntoView({ inline: "center" })');
-        $grip = $browser->js('const b = document.querySelector("[data-grip=height]").getBoundingClientRect(); return [b.left + 3, b.top + 8]');
+        $grip = $browser->js(
+            'const b = document.querySelector("[data-grip=height]").getBoundingClientRect(); return [b.left + 3, b.top + 8]',
+        );
         \assert(is_array($grip));
         foreach ([['mousePressed', 0], ['mouseMoved', 30], ['mouseMoved', 60], ['mouseReleased', 60]] as [$type, $by]) {
-            $browser->tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $grip[0] + $by, 'y' => $grip[1], 'button' => 'left', 'buttons' => $type === 'mouseReleased' ? 0 : 1, 'clickCount' => 1]);
+            $browser->tools->execute('Input.dispatchMouseEvent', [
+                'type' => $type,
+                'x' => $grip[0] + $by,
+                'y' => $grip[1],
+                'button' => 'left',
+                'buttons' => $type === 'mouseReleased' ? 0 : 1,
+                'clickCount' => 1,
+            ]);
         }
         $wide = 'return Number(document.querySelector("#ledger-head [data-column=height]").dataset.width)';
         $browser->waitUntil("$wide > 120", 'the column is not wider', 10);
@@ -42,14 +66,24 @@ final class ArrangeTest extends BrowserTestCase
         // Names stay in sight while columns scroll.
         $browser->js('document.getElementById("scroll").scrollLeft = 300');
         $browser->waitUntil('return document.getElementById("ledger-grid").classList.contains("is-aside")', 'not scrolled aside');
-        self::assertEqualsWithDelta((float) $browser->js('return document.getElementById("scroll").getBoundingClientRect().left'), (float) $browser->js('return document.querySelector(".rows .row .name").getBoundingClientRect().left'), 1.0);
+        self::assertEqualsWithDelta(
+            (float) $browser->js('return document.getElementById("scroll").getBoundingClientRect().left'),
+            (float) $browser->js('return document.querySelector(".rows .row .name").getBoundingClientRect().left'),
+            1.0,
+        );
 
         $browser->type('#words', 'layer:Structure')->waitForText('#hits', '125 objects');
         $browser->click('[data-command="layouts"]')->waitForText('#row-menu', 'Keep as a layout');
         $this->choose($browser, 'Keep as a layout…');
-        $browser->waitFor('#layout-name')->type('#layout-name', 'Tall things')->click('#dialog .primary')->waitForText('#message', 'Layout Tall things is kept.');
+        $browser
+            ->waitFor('#layout-name')
+            ->type('#layout-name', 'Tall things')
+            ->click('#dialog .primary')
+            ->waitForText('#message', 'Layout Tall things is kept.');
         $browser->type('#words', 'seat')->press('Escape', 'Escape');
-        $browser->click('#lens-layers')->waitUntil('return document.querySelector("#rows .window").dataset.lens === "layers"', 'not turned');
+        $browser
+            ->click('#lens-layers')
+            ->waitUntil('return document.querySelector("#rows .window").dataset.lens === "layers"', 'not turned');
         $browser->js('shelfBench.ledger.arrange({ columns: JSON.stringify([["count", 62]]), sort: "" })');
         $browser->waitUntil('return document.querySelectorAll("#ledger-head [data-column]").length === 1', 'the columns stay');
         // From the command box a menu opens at its button.
@@ -72,7 +106,10 @@ final class ArrangeTest extends BrowserTestCase
         $browser->settled();
         $picked = static fn (): int => (int) $browser->js('return shelfBench.picked');
         $asked = static function (string $until) use ($browser): void {
-            $browser->waitUntil('return !document.body.classList.contains("asking") && document.querySelector("#sketch").childElementCount === 0', 'the region is still asked for');
+            $browser->waitUntil(
+                'return !document.body.classList.contains("asking") && document.querySelector("#sketch").childElementCount === 0',
+                'the region is still asked for',
+            );
             $browser->waitUntil("return $until", "not so: $until");
         };
 
@@ -120,12 +157,34 @@ final class ArrangeTest extends BrowserTestCase
 
         // By keyboard alone: a cross is moved, Space sets a corner, Enter closes.
         $browser->press('t', 'r')->js('document.querySelector("#canvas canvas").focus()');
-        $browser->press(...array_fill(0, 3, 'Shift+ArrowLeft'), ...array_fill(0, 2, 'Shift+ArrowUp'), ...[' '], ...array_fill(0, 6, 'Shift+ArrowRight'), ...array_fill(0, 4, 'ArrowDown'));
-        self::assertSame([[270, 242], [510, 274]], $browser->js('return shelfBench.regions.points.map(([x, y]) => [Math.round(x), Math.round(y)])'));
-        $browser->press('Enter')->waitUntil('return document.querySelectorAll("#sketch > :not(.cross)").length === 0 && /caught/.test(document.querySelector("#message").textContent)', 'nothing is caught');
+        $browser->press(
+            ...array_fill(0, 3, 'Shift+ArrowLeft'),
+            ...array_fill(0, 2, 'Shift+ArrowUp'),
+            ...[' '],
+            ...array_fill(0, 6, 'Shift+ArrowRight'),
+            ...array_fill(0, 4, 'ArrowDown'),
+        );
+        self::assertSame(
+            [[270, 242], [510, 274]],
+            $browser->js('return shelfBench.regions.points.map(([x, y]) => [Math.round(x), Math.round(y)])'),
+        );
+        $browser
+            ->press('Enter')
+            ->waitUntil(
+                'return document.querySelectorAll("#sketch > :not(.cross)").length === 0 && '
+                    .'/caught/.test(document.querySelector("#message").textContent)',
+                'nothing is caught',
+            );
         $strip = $picked();
-        $browser->press(' ', 'Shift+ArrowDown', 'Shift+ArrowLeft', 'Shift+Enter')->waitUntil("return shelfBench.picked > $strip", 'nothing is added');
-        $browser->press('Escape')->waitUntil('return shelfBench.regions.tool === "click" && document.querySelector("#sketch").childElementCount === 0', 'the cross stays');
+        $browser
+            ->press(' ', 'Shift+ArrowDown', 'Shift+ArrowLeft', 'Shift+Enter')
+            ->waitUntil("return shelfBench.picked > $strip", 'nothing is added');
+        $browser
+            ->press('Escape')
+            ->waitUntil(
+                'return shelfBench.regions.tool === "click" && document.querySelector("#sketch").childElementCount === 0',
+                'the cross stays',
+            );
         self::assertSame([], $browser->complaints());
     }
 
@@ -137,7 +196,13 @@ final class ArrangeTest extends BrowserTestCase
             $box = $browser->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
             \assert(is_array($box));
             foreach (['mousePressed', 'mouseReleased'] as $type) {
-                $browser->tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $box[0] + $x, 'y' => $box[1] + $y, 'button' => 'right', 'clickCount' => 1]);
+                $browser->tools->execute('Input.dispatchMouseEvent', [
+                    'type' => $type,
+                    'x' => $box[0] + $x,
+                    'y' => $box[1] + $y,
+                    'button' => 'right',
+                    'clickCount' => 1,
+                ]);
             }
             $browser->waitUntil('return document.querySelector("#row-menu").matches(":popover-open")', 'there is no menu');
         };
@@ -147,10 +212,16 @@ final class ArrangeTest extends BrowserTestCase
         $menu();
         $this->choose($browser, 'Isolate it');
         $browser->waitForText('#isolated', '1 isolated')->settled();
-        $browser->press('Backspace')->waitUntil('return document.querySelector("#isolated").textContent.trim() === ""', 'still isolated')->settled();
+        $browser
+            ->press('Backspace')
+            ->waitUntil('return document.querySelector("#isolated").textContent.trim() === ""', 'still isolated')
+            ->settled();
         $menu();
         $this->choose($browser, 'Show in the ledger');
-        $browser->waitUntil("return document.activeElement.dataset?.key === 'O$tree' || document.activeElement.classList.contains('row')", 'the row has not the focus');
+        $browser->waitUntil(
+            "return document.activeElement.dataset?.key === 'O$tree' || document.activeElement.classList.contains('row')",
+            'the row has not the focus',
+        );
 
         // The same by keyboard on a row, and where there is nothing.
         $browser->click('#lens-nesting')->type('#words', 'Tree#20')->waitForText('#hits', '1 object');
@@ -168,6 +239,13 @@ final class ArrangeTest extends BrowserTestCase
     /** Chooses an entry of the open menu by its label. */
     private function choose(Browser $browser, string $label): void
     {
-        self::assertTrue($browser->js('const item = [...document.querySelectorAll("#row-menu .item")].find((item) => item.firstChild.textContent === arguments[0]); item?.click(); return item !== undefined', $label), "the menu has no $label");
+        self::assertTrue(
+            $browser->js(
+                'const item = [...document.querySelectorAll("#row-menu .item")].find((item) => item.firstChild.textContent === '
+                    .'arguments[0]); item?.click(); return item !== undefined',
+                $label,
+            ),
+            "the menu has no $label",
+        );
     }
 }

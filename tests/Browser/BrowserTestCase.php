@@ -42,7 +42,19 @@ abstract class BrowserTestCase extends TestCase
     protected function person(): string
     {
         $email = 'p'.bin2hex(random_bytes(5)).'@marlpit.example';
-        exec('php '.escapeshellarg(__DIR__.'/../../artisan').' shelf:person '.$email.' '.escapeshellarg('Ida Keller').' --password='.self::PASSWORD.' 2>&1', $out, $code);
+        exec(
+            'php '.
+                escapeshellarg(__DIR__.'/../../artisan').
+                ' shelf:person '.
+                $email.
+                ' '.
+                escapeshellarg('Ida Keller').
+                ' --password='.
+                self::PASSWORD.
+                ' 2>&1',
+            $out,
+            $code,
+        );
         self::assertSame(0, $code, implode("\n", $out));
 
         return $email;
@@ -86,8 +98,10 @@ abstract class BrowserTestCase extends TestCase
     protected static function number(Browser $browser, string $name): int
     {
         $number = $browser->driver->executeAsyncScript(
-            'const done = arguments[arguments.length - 1]; fetch(shelfBench.server.base + "/ledger?lens=nesting&from=0&count=200&words=" + encodeURIComponent(arguments[0])).then((r) => r.text()).then((html) => {'
-            .'const page = new DOMParser().parseFromString(html, "text/html"); done([...page.querySelectorAll(".row")].find((row) => row.dataset.name === arguments[0])?.dataset.key.slice(1) ?? "0"); });',
+            'const done = arguments[arguments.length - 1]; fetch(shelfBench.server.base + "/ledger?lens=nesting&from=0&count=200&words=" '
+                .'+ encodeURIComponent(arguments[0])).then((r) => r.text()).then((html) => {'.
+                'const page = new DOMParser().parseFromString(html, "text/html"); done([...page.querySelectorAll(".row")].find((row) => '
+                    .'row.dataset.name === arguments[0])?.dataset.key.slice(1) ?? "0"); });',
             [$name],
         );
 
@@ -148,6 +162,14 @@ abstract class BrowserTestCase extends TestCase
     {
         $box = $browser->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
         \assert(is_array($box));
-        $browser->tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $box[0] + $point[0], 'y' => $box[1] + $point[1], 'button' => 'left', 'buttons' => $type === 'mouseReleased' ? 0 : 1, 'clickCount' => $type === 'mouseMoved' ? 0 : 1, 'modifiers' => ['' => 0, 'Alt' => 1, 'Shift' => 8][$held]]);
+        $browser->tools->execute('Input.dispatchMouseEvent', [
+            'type' => $type,
+            'x' => $box[0] + $point[0],
+            'y' => $box[1] + $point[1],
+            'button' => 'left',
+            'buttons' => $type === 'mouseReleased' ? 0 : 1,
+            'clickCount' => $type === 'mouseMoved' ? 0 : 1,
+            'modifiers' => ['' => 0, 'Alt' => 1, 'Shift' => 8][$held],
+        ]);
     }
 }

@@ -12,14 +12,21 @@ final class FindingTest extends BrowserTestCase
         $browser = $this->workbench();
         $browser->find('#words')->sendKeys('kind:part lay');
         $browser->waitForText('#offers', 'layer:');
-        $browser->press('ArrowDown', 'Tab')->waitUntil('return document.querySelector("#words").value === "kind:part layer:"', 'the offer is not taken');
+        $browser
+            ->press('ArrowDown', 'Tab')
+            ->waitUntil('return document.querySelector("#words").value === "kind:part layer:"', 'the offer is not taken');
         $browser->find('#words')->sendKeys('seat');
         $browser->waitForText('#offers', '51 Seats')->waitForText('#offers', '253');
         $browser->press('ArrowDown')->waitUntil('return shelfBench.finder.chosen === 0', 'nothing is chosen');
         // Offers that come late leave what was chosen meanwhile.
         $browser->js('shelfBench.finder.offers = [...shelfBench.finder.offers]; shelfBench.finder.offer()');
         usleep(700_000);
-        $browser->press('Enter')->waitUntil('return document.querySelector("#words").value.trim() === \'kind:part layer:"51 Seats"\'', 'the value is not taken');
+        $browser
+            ->press('Enter')
+            ->waitUntil(
+                'return document.querySelector("#words").value.trim() === \'kind:part layer:"51 Seats"\'',
+                'the value is not taken',
+            );
         $browser->waitForText('#hits', '240 objects');
 
         // What is wrong stands where it is wrong, and the rows stay.
@@ -44,7 +51,9 @@ final class FindingTest extends BrowserTestCase
         $browser->click('[data-command="hits-isolate"]')->waitForText('#isolated', '4 isolated')->settled();
         self::assertSame(4, $browser->js('return shelfBench.canvas.states.filter((state) => (state & 15) > 0).length'));
         $browser->click('[data-command="isolate-rest"]')->waitForText('#isolated', 'Rest: ghost')->settled();
-        $browser->click('[data-command="isolate-back"]')->waitUntil('return document.querySelector("#isolated").textContent.trim() === ""', 'still isolated');
+        $browser
+            ->click('[data-command="isolate-back"]')
+            ->waitUntil('return document.querySelector("#isolated").textContent.trim() === ""', 'still isolated');
         self::assertSame([], $browser->complaints());
     }
 
@@ -60,9 +69,15 @@ final class FindingTest extends BrowserTestCase
 
         // The lasso counts while it is drawn; Alt takes away what it catches.
         $browser->click('[data-tool="lasso"]');
-        $circle = array_map(static fn (int $step): array => [(int) ($x + 120 * cos($step / 4)), (int) ($y + 120 * sin($step / 4))], range(0, 25));
+        $circle = array_map(
+            static fn (int $step): array => [(int) ($x + 120 * cos($step / 4)), (int) ($y + 120 * sin($step / 4))],
+            range(0, 25),
+        );
         $this->drag($browser, $circle, release: false);
-        $browser->waitUntil('return /object/.test(document.querySelector("#region-count").textContent)', 'nothing is counted while drawing');
+        $browser->waitUntil(
+            'return /object/.test(document.querySelector("#region-count").textContent)',
+            'nothing is counted while drawing',
+        );
         $this->release($browser, $circle[25]);
         $browser->waitUntil("return shelfBench.picked > $few", 'the lasso caught nothing more');
         $many = (int) $browser->js('return shelfBench.picked');
@@ -72,7 +87,10 @@ final class FindingTest extends BrowserTestCase
         $browser->press('q', 'Escape')->waitUntil('return shelfBench.picked === 0', 'the pick stays');
 
         $browser->js('shelfBench.pick({ keys: "O" + arguments[0], mode: "replace" })', $tree);
-        $browser->waitForText('#card', 'Tree#20')->press('m')->waitUntil('return /1 → \d+, same mesh/.test(document.querySelector("#message").textContent)', 'not reached');
+        $browser
+            ->waitForText('#card', 'Tree#20')
+            ->press('m')
+            ->waitUntil('return /1 → \d+, same mesh/.test(document.querySelector("#message").textContent)', 'not reached');
         $browser->press('e')->waitFor('[data-reach]')->click('[data-way="material"]')->waitForText('.reached', 'same material');
         $browser->press('Escape');
         $picked = (int) $browser->js('return shelfBench.picked');
@@ -81,7 +99,9 @@ final class FindingTest extends BrowserTestCase
         $browser->js('shelfBench.command("clear-pick")');
         $browser->waitUntil('return shelfBench.picked === 0', 'the pick stays');
         $browser->press('Alt+4')->waitUntil("return shelfBench.picked === $picked", 'the slot is not recalled');
-        $browser->press('Alt+Shift+9')->waitUntil("return document.querySelector('[data-slot=\"9\"]').dataset.count === '$picked'", 'not parked by key');
+        $browser
+            ->press('Alt+Shift+9')
+            ->waitUntil("return document.querySelector('[data-slot=\"9\"]').dataset.count === '$picked'", 'not parked by key');
         self::assertSame([], $browser->complaints());
     }
 
@@ -95,7 +115,10 @@ final class FindingTest extends BrowserTestCase
         $browser->type('[name=digits]', '3')->waitForText('#rename-preview', '51 Seats.001');
         $browser->click('#dialog .primary')->waitForText('#message', 'Rename 253 objects.');
         $browser->type('#words', '"51 seats.0"')->waitForText('#hits', '99 objects');
-        $browser->click('#message [data-command="undo"]')->waitForText('#message', 'Undone: Rename 253 objects.')->waitForText('#hits', '0 objects');
+        $browser
+            ->click('#message [data-command="undo"]')
+            ->waitForText('#message', 'Undone: Rename 253 objects.')
+            ->waitForText('#hits', '0 objects');
         self::assertSame([], $browser->complaints());
     }
 
@@ -104,18 +127,31 @@ final class FindingTest extends BrowserTestCase
         $browser = $this->workbench();
         $browser->press('Control+k')->waitFor('.command-box input');
         $browser->find('.command-box input')->sendKeys('objects');
-        $browser->waitForText('#command-list', 'Lens: objects')->press('Enter')->waitUntil('return document.querySelector("#rows .window").dataset.lens === "objects"', 'the lens is not turned');
+        $browser
+            ->waitForText('#command-list', 'Lens: objects')
+            ->press('Enter')
+            ->waitUntil('return document.querySelector("#rows .window").dataset.lens === "objects"', 'the lens is not turned');
         // Sort by a head, move the column, jump ahead, pick a range.
         $browser->js('document.querySelector("[data-sort=weigh]").focus()');
-        $browser->press('Enter')->waitUntil('return document.querySelector("[data-column=weigh]").getAttribute("aria-sort") === "descending"', 'not sorted');
+        $browser
+            ->press('Enter')
+            ->waitUntil('return document.querySelector("[data-column=weigh]").getAttribute("aria-sort") === "descending"', 'not sorted');
         $browser->js('document.querySelector("[data-sort=weigh]").focus()');
-        $browser->press('Alt+ArrowLeft')->waitUntil('return document.querySelector("#ledger-head .col").dataset.column === "weigh"', 'the column has not moved');
+        $browser
+            ->press('Alt+ArrowLeft')
+            ->waitUntil('return document.querySelector("#ledger-head .col").dataset.column === "weigh"', 'the column has not moved');
         // Rows that another question has overtaken are still pointed out when they come.
         $browser->js('shelfBench.ledger.focusPlace(900, true); shelfBench.ledger.follow(); shelfBench.ledger.fetch("GET", "/ledger")');
-        $browser->waitUntil('return document.querySelector(".row.pointed")?.getAttribute("aria-rowindex") === "902"', 'the row is not pointed out');
+        $browser->waitUntil(
+            'return document.querySelector(".row.pointed")?.getAttribute("aria-rowindex") === "902"',
+            'the row is not pointed out',
+        );
         $browser->js('document.querySelector(".rows .row").focus()');
         $browser->press("'")->waitFor('.jump')->find('.jump')->sendKeys('seat_shell_1');
-        $browser->waitUntil('return shelfBench.ledger.row(shelfBench.ledger.focusKey)?.dataset.name.startsWith("Seat_Shell_1")', 'not jumped');
+        $browser->waitUntil(
+            'return shelfBench.ledger.row(shelfBench.ledger.focusKey)?.dataset.name.startsWith("Seat_Shell_1")',
+            'not jumped',
+        );
         $browser->press('Enter')->waitUntil('return document.activeElement.classList.contains("row")', 'the focus is not on the row');
         $browser->press('Enter')->waitForText('#card', 'Seat_Shell_1')->press('Shift+ArrowDown')->waitForText('#card', '2 parts picked');
 
@@ -126,11 +162,21 @@ final class FindingTest extends BrowserTestCase
         $browser->js('document.activeElement.blur()');
         $browser->press('i')->waitForText('#isolated', '240 isolated')->press('Backspace')->waitForText('#message', 'back as it was');
         $browser->press('Alt+Shift+1')->waitForText('#message', '240 parked in slot 1');
-        $browser->press('Escape')->waitUntil('return shelfBench.picked === 0', 'the pick stays')->press('Alt+1')->waitForText('#card', '240 parts');
+        $browser
+            ->press('Escape')
+            ->waitUntil('return shelfBench.picked === 0', 'the pick stays')
+            ->press('Alt+1')
+            ->waitForText('#card', '240 parts');
 
         // The camera: a side, parallel, back, held.
         $browser->press('Control+k')->waitFor('.command-box input')->find('.command-box input')->sendKeys('seen from the left');
-        $browser->press('Enter')->waitUntil('return shelfBench.canvas.viewpoint.isParallel && shelfBench.canvas.viewpoint.rests.length > 1', 'not seen from the left')->settled();
+        $browser
+            ->press('Enter')
+            ->waitUntil(
+                'return shelfBench.canvas.viewpoint.isParallel && shelfBench.canvas.viewpoint.rests.length > 1',
+                'not seen from the left',
+            )
+            ->settled();
         [$eye, $target] = $browser->js('const { eye, target } = shelfBench.canvas.viewpoint.get(); return [eye, target]');
         self::assertLessThan($target[0], $eye[0]);
         self::assertEqualsWithDelta($target[1], $eye[1], 0.05);
@@ -144,7 +190,11 @@ final class FindingTest extends BrowserTestCase
         $browser->press('?')->waitForText('#dialog', 'Walk at eye height')->press('Escape');
         $browser->press('Shift+r')->waitFor('#rn-find')->find('#rn-find')->sendKeys('Seat_');
         $browser->press('Tab');
-        $browser->press('C', 'h', 'a', 'i', 'r', 'Enter')->waitForText('#message', 'Rename 240 objects.')->press('Control+z')->waitForText('#message', 'Undone');
+        $browser
+            ->press('C', 'h', 'a', 'i', 'r', 'Enter')
+            ->waitForText('#message', 'Rename 240 objects.')
+            ->press('Control+z')
+            ->waitForText('#message', 'Undone');
         self::assertSame([], $browser->complaints());
     }
 
@@ -175,7 +225,10 @@ final class FindingTest extends BrowserTestCase
         self::assertEqualsWithDelta(1.65, $height, 0.2, 'at eye height');
         $from = $browser->js('return shelfBench.canvas.viewpoint.get().eye');
         $browser->js('dispatchEvent(new KeyboardEvent("keydown", { key: "w" }))');
-        $browser->waitUntil('const [x, y] = shelfBench.canvas.viewpoint.get().eye; return Math.hypot(x - ('.$from[0].'), y - ('.$from[1].')) > 0.8', 'the walker does not move');
+        $browser->waitUntil(
+            'const [x, y] = shelfBench.canvas.viewpoint.get().eye; return Math.hypot(x - ('.$from[0].'), y - ('.$from[1].')) > 0.8',
+            'the walker does not move',
+        );
         $browser->js('dispatchEvent(new KeyboardEvent("keyup", { key: "w" }))');
         $browser->press('Escape')->waitForText('#message', 'Walking has ended');
         self::assertSame([], $browser->complaints());
@@ -184,16 +237,26 @@ final class FindingTest extends BrowserTestCase
     public function test_two_hundred_rows_are_picked_across_windows_and_groups_act_on_what_they_hold(): void
     {
         $browser = $this->workbench(drawn: false);
-        $browser->click('#lens-nesting')->waitUntil('return document.querySelector("#rows .window").dataset.lens === "nesting"', 'not turned');
+        $browser
+            ->click('#lens-nesting')
+            ->waitUntil('return document.querySelector("#rows .window").dataset.lens === "nesting"', 'not turned');
         $browser->js('shelfBench.command("unfold-all")');
         $browser->waitUntil('return document.querySelector("#rows .window").dataset.total === "3197"', 'not unfolded');
-        $browser->js('const rows = document.querySelectorAll(".rows .row"); rows[2].dispatchEvent(new MouseEvent("click", { bubbles: true, detail: 1 }))');
+        $browser->js(
+            'const rows = document.querySelectorAll(".rows .row"); rows[2].dispatchEvent(new MouseEvent("click", { bubbles: true, detail: '
+                .'1 }))',
+        );
         $browser->waitFor('#card h2')->js('shelfBench.ledger.scroll.scrollTop = 28 * 1500');
         $browser->waitFor('[aria-rowindex="1510"]');
-        $browser->js('document.querySelector("[aria-rowindex=\"1510\"]").dispatchEvent(new MouseEvent("click", { bubbles: true, shiftKey: true }))');
+        $browser->js(
+            'document.querySelector("[aria-rowindex=\"1510\"]").dispatchEvent(new MouseEvent("click", { bubbles: true, shiftKey: true }))',
+        );
         $browser->waitUntil('return shelfBench.picked === 1507', 'the range is not picked');
         $browser->click('#lens-kinds')->waitForText('#rows', 'Lights');
-        $browser->js('shelfBench.openRowMenu(document.querySelector(".row[data-name=Lights]"), document.querySelector(".row[data-name=Lights] .more-button"))');
+        $browser->js(
+            'shelfBench.openRowMenu(document.querySelector(".row[data-name=Lights]"), document.querySelector(".row[data-name=Lights] '
+                .'.more-button"))',
+        );
         $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "Only this").click()');
         $browser->waitUntil('return document.querySelector("#words").value === "kind:light"', 'the rule is not written');
         $browser->click('#kinds')->waitForText('#row-menu', 'all but');

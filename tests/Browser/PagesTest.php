@@ -13,7 +13,10 @@ final class PagesTest extends BrowserTestCase
         $browser = $this->browser()->visit('/sign-in');
         self::assertNoFindings($browser, 'sign-in');
         $browser = $this->workbench(drawn: false);
-        $browser->js('shelfBench.setRung(["L5"], 2); shelfBench.setRung(["L6"], 0); shelfBench.setLock(["L10"], 2); shelfBench.pick({ keys: "L16", mode: "replace" })');
+        $browser->js(
+            'shelfBench.setRung(["L5"], 2); shelfBench.setRung(["L6"], 0); shelfBench.setLock(["L10"], 2); shelfBench.pick({ keys: "L16", '
+                .'mode: "replace" })',
+        );
         $browser->waitForText('#card', '240 parts');
         $browser->js('shelfBench.ledger.fold("L16", true)');
         self::assertNoFindings($browser, 'workbench');
@@ -21,7 +24,17 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'keep a view');
         $browser->click('#dialog .primary')->waitFor('.view.current');
         self::assertNoFindings($browser, 'workbench with a view');
-        foreach (['/ledger/columns' => 'columns', '/pick/reach' => 'reach', '/rename' => 'rename many', '/file' => 'file under', '/layers/16/delete' => 'delete a layer', '/views/1/update' => 'update a view', '/why/100' => 'why'] as $path => $name) {
+        foreach (
+            [
+                '/ledger/columns' => 'columns',
+                '/pick/reach' => 'reach',
+                '/rename' => 'rename many',
+                '/file' => 'file under',
+                '/layers/16/delete' => 'delete a layer',
+                '/views/1/update' => 'update a view',
+                '/why/100' => 'why',
+            ] as $path => $name
+        ) {
             $browser->js('shelfBench.openDialog(arguments[0])', $path);
             $browser->waitFor('#dialog[open] form');
             self::assertNoFindings($browser, $name);
@@ -29,7 +42,10 @@ final class PagesTest extends BrowserTestCase
         }
         $browser->js('shelfBench.command("keys")');
         self::assertNoFindings($browser, 'keys');
-        $browser->js('shelfBench.dialogs.close(); shelfBench.openRowMenu(document.querySelector("#row-L16"), document.querySelector("#row-L16 .more-button"))');
+        $browser->js(
+            'shelfBench.dialogs.close(); shelfBench.openRowMenu(document.querySelector("#row-L16"), document.querySelector("#row-L16 '
+                .'.more-button"))',
+        );
         self::assertNoFindings($browser, 'row menu');
         $browser->js('document.querySelector("#row-menu").hidePopover(); shelfBench.command("commands")');
         $browser->waitFor('#command-list [role=option]');
@@ -37,7 +53,11 @@ final class PagesTest extends BrowserTestCase
         $browser->js('shelfBench.dialogs.close(); shelfBench.menus.openKinds(document.querySelector("#kinds"))');
         $browser->waitForText('#row-menu', 'all but');
         self::assertNoFindings($browser, 'filter by kind');
-        $browser->js('document.querySelector("#row-menu").hidePopover(); shelfBench.command("tint-material"); shelfBench.command("isolate"); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 84], ["height", 70], ["p:fire rating", 96], ["desk", 46]]), sort: "height", down: 1 })');
+        $browser->js(
+            'document.querySelector("#row-menu").hidePopover(); shelfBench.command("tint-material"); shelfBench.command("isolate"); '
+                .'shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 84], ["height", 70], ["p:fire rating", 96], ["desk", '
+                .'46]]), sort: "height", down: 1 })',
+        );
         $browser->waitFor('.legend-entry')->waitForText('#isolated', 'isolated');
         $browser->click('#lens-objects')->waitFor('.row .cell');
         $browser->find('#words')->sendKeys('kind:part layer:sea');
@@ -67,7 +87,10 @@ final class PagesTest extends BrowserTestCase
         $browser->visit('/projects')->waitForText('.import .error', 'The file ends too early');
         $browser->click('.import .button')->waitUntil('return document.querySelector(".import") === null', 'the message stays');
         rename($broken, $broken.'.txt');
-        $browser->find('#file')->setFileDetector($detector)->sendKeys($broken.'.txt');
+        $browser
+            ->find('#file')
+            ->setFileDetector($detector)
+            ->sendKeys($broken.'.txt');
         $browser->waitForText('#upload .error', 'is not a .glb, .gltf or .zip file');
         unlink($broken.'.txt');
     }
@@ -75,7 +98,10 @@ final class PagesTest extends BrowserTestCase
     public function test_pages_fit_small_windows_and_nothing_scrolls_at_1280_by_800(): void
     {
         $browser = $this->workbench(drawn: false);
-        self::assertSame([true, true], $browser->js('const d = document.documentElement; return [d.scrollWidth <= 1280, d.scrollHeight <= 800]'));
+        self::assertSame(
+            [true, true],
+            $browser->js('const d = document.documentElement; return [d.scrollWidth <= 1280, d.scrollHeight <= 800]'),
+        );
         $browser->size(360, 780);
         foreach (['/projects', (string) parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH)] as $path) {
             $browser->visit($path);
@@ -89,12 +115,16 @@ final class PagesTest extends BrowserTestCase
         $browser->js((string) file_get_contents(__DIR__.'/../../node_modules/axe-core/axe.min.js'));
         foreach (['light' => [], 'dark' => ['runOnly' => ['color-contrast']]] as $theme => $options) {
             $browser->dark($theme === 'dark');
-            $findings = $browser->driver->executeAsyncScript(<<<'JS'
-                const done = arguments[arguments.length - 1];
-                const said = (node) => `${node.target.join(' ')} ${node.any[0]?.message ?? node.all[0]?.message ?? ''}`;
-                axe.run(document, { resultTypes: ['violations'], ...arguments[0] }).then(({ violations }) =>
-                    done(violations.map((found) => `${found.id}: ${found.help}: ${found.nodes.slice(0, 4).map(said).join(' | ')}`)));
-            JS, [(object) $options]);
+            $findings = $browser->driver->executeAsyncScript(
+                <<<'JS'
+                    const done = arguments[arguments.length - 1];
+                    const said = (node) => `${node.target.join(' ')} ${node.any[0]?.message ?? node.all[0]?.message ?? ''}`;
+                    axe.run(document, { resultTypes: ['violations'], ...arguments[0] }).then(({ violations }) =>
+                        done(violations.map((found) => `${found.id}: ${found.help}: ${found.nodes.slice(0, 4).map(said).join(' | ')}`)));
+                JS
+                ,
+                [(object) $options],
+            );
             self::assertSame([], $findings, "axe on $screen, $theme");
         }
         $browser->dark(false);
@@ -123,14 +153,27 @@ final class PagesTest extends BrowserTestCase
         $browser->js('shelfBench.server.json("/objects/999999999")');
         $browser->waitForText('#message', 'This is not here any more');
         $browser->tools->execute('Network.enable');
-        $browser->tools->execute('Network.emulateNetworkConditions', ['offline' => true, 'latency' => 0, 'downloadThroughput' => -1, 'uploadThroughput' => -1]);
+        $browser->tools->execute('Network.emulateNetworkConditions', [
+            'offline' => true,
+            'latency' => 0,
+            'downloadThroughput' => -1,
+            'uploadThroughput' => -1,
+        ]);
         $browser->js('shelfBench.setRung(["L5"], 2)');
         $browser->waitForText('#message', 'The server does not answer');
-        $browser->tools->execute('Network.emulateNetworkConditions', ['offline' => false, 'latency' => 0, 'downloadThroughput' => -1, 'uploadThroughput' => -1]);
+        $browser->tools->execute('Network.emulateNetworkConditions', [
+            'offline' => false,
+            'latency' => 0,
+            'downloadThroughput' => -1,
+            'uploadThroughput' => -1,
+        ]);
         $browser->js('shelfBench.server.ask("POST", "/layers", { name: "Back again" })');
         $browser->waitForText('#rows', 'Back again');
         // Signed out in another window.
-        $browser->js('fetch("/sign-out", { method: "POST", headers: { "X-CSRF-TOKEN": document.querySelector("meta[name=csrf-token]").content } }).then(() => (window.signedOut = true))');
+        $browser->js(
+            'fetch("/sign-out", { method: "POST", headers: { "X-CSRF-TOKEN": document.querySelector("meta[name=csrf-token]").content } '
+                .'}).then(() => (window.signedOut = true))',
+        );
         $browser->waitUntil('return window.signedOut === true', 'nobody was signed out');
         $browser->js('shelfBench.ledger.arrange({ lens: "nesting" })');
         $browser->waitForText('#message', 'Load the page anew');
@@ -151,7 +194,10 @@ final class PagesTest extends BrowserTestCase
             file_put_contents($file, $how[(int) $data + 1]);
             $how = ['--data-binary', "@$file"];
         }
-        exec('curl -s -i -H Expect: '.implode(' ', array_map(escapeshellarg(...), $how)).' '.escapeshellarg(getenv('APP_URL').$path), $lines);
+        exec(
+            'curl -s -i -H Expect: '.implode(' ', array_map(escapeshellarg(...), $how)).' '.escapeshellarg(getenv('APP_URL').$path),
+            $lines,
+        );
         unlink($file);
         $answer = implode("\n", $lines);
         [$headers, $text] = array_pad(explode("\n\n", str_replace("\r", '', $answer), 2), 2, '');

@@ -13,13 +13,17 @@ final class StoryTest extends BrowserTestCase
         self::assertStringContainsString('No project yet', $browser->text('main'));
 
         // Drop the file on the page.
-        $browser->js(<<<'JS'
-            const bytes = Uint8Array.from(atob(arguments[0]), (letter) => letter.charCodeAt(0));
-            const transfer = new DataTransfer();
-            transfer.items.add(new File([bytes], 'Marlpit Baths.glb'));
-            document.body.dispatchEvent(new DragEvent('dragenter', { bubbles: true, dataTransfer: transfer }));
-            document.body.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: transfer }));
-        JS, base64_encode((string) file_get_contents(self::demoFile())));
+        $browser->js(
+            <<<'JS'
+                const bytes = Uint8Array.from(atob(arguments[0]), (letter) => letter.charCodeAt(0));
+                const transfer = new DataTransfer();
+                transfer.items.add(new File([bytes], 'Marlpit Baths.glb'));
+                document.body.dispatchEvent(new DragEvent('dragenter', { bubbles: true, dataTransfer: transfer }));
+                document.body.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: transfer }));
+            JS
+            ,
+            base64_encode((string) file_get_contents(self::demoFile())),
+        );
         $browser->waitForText('.report', '3,197 objects', 120);
         self::assertStringContainsString('80,744', $browser->text('.report'));
         $browser->click('.report-head .primary');
@@ -53,7 +57,9 @@ final class StoryTest extends BrowserTestCase
         $browser->click('#dialog .primary')->waitForText('#message', 'Create layer Trees to fell from 2 objects.');
         $browser->waitForText('#rows', 'Trees to fell');
         $row = $browser->find('.row[data-name="Trees to fell"]')->getAttribute('data-key');
-        $browser->waitUntil('return document.activeElement.dataset?.name === "Trees to fell"', 'the new layer has not the focus')->press('0');
+        $browser
+            ->waitUntil('return document.activeElement.dataset?.name === "Trees to fell"', 'the new layer has not the focus')
+            ->press('0');
         $browser->waitForText('#message', 'Trees to fell: Hidden.')->settled();
         self::assertNotSame($other, $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y));
         self::assertSame(2, $browser->js('return Number(document.querySelector("#foot").textContent.match(/(\d+) hidden/)[1])'));
@@ -61,10 +67,18 @@ final class StoryTest extends BrowserTestCase
         // Ghost the roof by clicking its second bar, and keep the view.
         $browser->js('shelfBench.ledger.scroll.scrollTop = 0');
         $browser->waitFor('#row-L5');
-        $mark = $browser->js('const r = document.querySelector("#row-L5 .rung svg").getBoundingClientRect(); return [r.left + 6.5, r.top + r.height / 2]');
+        $mark = $browser->js(
+            'const r = document.querySelector("#row-L5 .rung svg").getBoundingClientRect(); return [r.left + 6.5, r.top + r.height / 2]',
+        );
         self::assertIsArray($mark);
         foreach (['mousePressed', 'mouseReleased'] as $type) {
-            $browser->tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $mark[0], 'y' => $mark[1], 'button' => 'left', 'clickCount' => 1]);
+            $browser->tools->execute('Input.dispatchMouseEvent', [
+                'type' => $type,
+                'x' => $mark[0],
+                'y' => $mark[1],
+                'button' => 'left',
+                'clickCount' => 1,
+            ]);
         }
         $browser->waitForText('#message', '20 Roof: Ghost.')->settled();
         $browser->click('[data-command="keep-view"]')->waitFor('#view-name');

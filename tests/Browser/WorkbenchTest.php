@@ -15,11 +15,17 @@ final class WorkbenchTest extends BrowserTestCase
             $browser->press('ArrowDown');
         }
         $browser->waitUntil('return document.activeElement.dataset?.key === "L10"', 'the focus is not on 40 Basins');
-        $browser->press('ArrowRight')->waitUntil('return document.querySelector("#row-L10").getAttribute("aria-expanded") === "true"', 'not unfolded');
+        $browser
+            ->press('ArrowRight')
+            ->waitUntil('return document.querySelector("#row-L10").getAttribute("aria-expanded") === "true"', 'not unfolded');
         $browser->waitUntil('return document.activeElement.dataset?.key === "L10"', 'unfolding lost the focus');
         $browser->press('ArrowRight', 'Enter')->waitFor('#card h2');
         $first = $browser->text('#card h2');
-        $browser->press('Shift+ArrowDown')->waitForText('#card', '1 group, 1 part picked')->press('Shift+ArrowDown')->waitForText('#card', '2 parts, 1 group picked');
+        $browser
+            ->press('Shift+ArrowDown')
+            ->waitForText('#card', '1 group, 1 part picked')
+            ->press('Shift+ArrowDown')
+            ->waitForText('#card', '2 parts, 1 group picked');
         self::assertNotSame('', $first);
 
         // Lock them, try to rename one, open again.
@@ -58,13 +64,19 @@ final class WorkbenchTest extends BrowserTestCase
         // Delete the layer; its objects go to Unsorted.
         $browser->js('document.querySelector("#words").focus()');
         $browser->press('Escape')->waitUntil('return document.querySelector("#hits").textContent === ""', 'the search stays');
-        $browser->js('const key = [...document.querySelectorAll(".row")].find((row) => row.dataset.name === "By keyboard")?.dataset.key; if (key) shelfBench.ledger.show(key)');
+        $browser->js(
+            'const key = [...document.querySelectorAll(".row")].find((row) => row.dataset.name === "By keyboard")?.dataset.key; if (key) '
+                .'shelfBench.ledger.show(key)',
+        );
         $browser->js('shelfBench.ledger.scroll.scrollTop = 1e6');
         $browser->waitFor('.row[data-name="By keyboard"]');
         $browser->js('shelfBench.ledger.focus(document.querySelector(\'.row[data-name="By keyboard"]\'))');
         $browser->press('Delete')->waitForText('#dialog', '4 objects are filed under it');
         $browser->click('#dialog .danger')->waitForText('#message', 'Delete layer By keyboard.');
-        $browser->waitUntil('return document.querySelector("#dialog").childElementCount === 0 && document.activeElement.classList.contains("row")', 'the keyboard is not back in the ledger');
+        $browser->waitUntil(
+            'return document.querySelector("#dialog").childElementCount === 0 && document.activeElement.classList.contains("row")',
+            'the keyboard is not back in the ledger',
+        );
         $browser->press('?')->waitForText('#dialog', 'zoom to the pointer');
         self::assertSame([], $browser->complaints());
     }
@@ -72,12 +84,19 @@ final class WorkbenchTest extends BrowserTestCase
     public function test_objects_are_filed_by_dragging_them_onto_a_layer(): void
     {
         $browser = $this->workbench(drawn: false);
-        $browser->click('#row-L14 .fold')->waitUntil('return document.querySelectorAll(".row:not(.is-layer):not(.head)").length === 3', 'the water is not unfolded');
-        $browser->js(<<<'JS'
-            const from = document.querySelector('.rows .row:not(.is-layer)'), to = document.querySelector('#row-L10'), transfer = new DataTransfer();
-            const fire = (on, type) => on.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: transfer }));
-            fire(from, 'dragstart'); fire(to, 'dragover'); window.dropWords = to.dataset.drop; fire(to, 'drop'); fire(from, 'dragend');
-        JS);
+        $browser
+            ->click('#row-L14 .fold')
+            ->waitUntil('return document.querySelectorAll(".row:not(.is-layer):not(.head)").length === 3', 'the water is not unfolded');
+        $browser->js(
+            <<<'JS'
+                const from = document.querySelector('.rows .row:not(.is-layer)'), to = document.querySelector('#row-L10');
+                const transfer = new DataTransfer();
+                const options = { bubbles: true, cancelable: true, dataTransfer: transfer };
+                const fire = (on, type) => on.dispatchEvent(new DragEvent(type, options));
+                fire(from, 'dragstart'); fire(to, 'dragover'); window.dropWords = to.dataset.drop; fire(to, 'drop'); fire(from, 'dragend');
+            JS
+            ,
+        );
         $browser->waitForText('#message', 'File 1 object under 40 Basins.');
         self::assertSame('File 1 object under 40 Basins', $browser->js('return window.dropWords'));
         self::assertSame('2', $browser->text('#row-L14 .count'));
@@ -116,7 +135,11 @@ final class WorkbenchTest extends BrowserTestCase
         $first->js('shelfBench.server.ask("POST", "/layers", { name: "From the first window" })');
         $second->waitForText('#rows', 'From the first window', 12);
         $second->js('shelfBench.setRung(["L2"], 0)');
-        $first->waitUntil('return document.querySelector("#row-L2 .rung").getAttribute("aria-label") === "Hidden"', 'the rung did not arrive', 12);
+        $first->waitUntil(
+            'return document.querySelector("#row-L2 .rung").getAttribute("aria-label") === "Hidden"',
+            'the rung did not arrive',
+            12,
+        );
     }
 
     public function test_a_hidden_layer_is_not_sent_and_comes_when_it_is_shown(): void
@@ -130,6 +153,10 @@ final class WorkbenchTest extends BrowserTestCase
         $packs = $browser->js('return shelfBench.canvas.packs.here.size');
         $browser->js('shelfBench.setRung(["L33"], 5)');
         $browser->waitUntil("return shelfBench.canvas.placements.byObject.has($tree)", 'the tree did not come')->settled();
-        self::assertGreaterThan($packs, $browser->js('return shelfBench.canvas.packs.here.size'), 'the packs of the hidden layer had not been sent');
+        self::assertGreaterThan(
+            $packs,
+            $browser->js('return shelfBench.canvas.packs.here.size'),
+            'the packs of the hidden layer had not been sent',
+        );
     }
 }

@@ -62,12 +62,26 @@ final class BitsTest extends TestCase
             $ranked = Ranked::unpack(Ranked::pack($values, $count));
             [$low, $high] = [mt_rand(-40, 20) / 10, mt_rand(-20, 40) / 10];
             foreach ([[true, true], [true, false], [false, true], [false, false]] as [$withLow, $withHigh]) {
-                $slow = array_keys(array_filter($values, static fn (float|int $value): bool => ($withLow ? $value >= $low : $value > $low) && ($withHigh ? $value <= $high : $value < $high)));
+                $slow = array_keys(
+                    array_filter(
+                        $values,
+                        static fn (float|int $value): bool => ($withLow ? $value >= $low : $value > $low) &&
+                            ($withHigh ? $value <= $high : $value < $high),
+                    ),
+                );
                 self::assertSame($slow, $ranked->between($low, $high, $withLow, $withHigh)->rows());
             }
             self::assertSame(array_keys($values), $ranked->present()->rows());
             $some = [mt_rand(-3, 3), mt_rand(-3, 3), 0, 99];
-            self::assertSame(array_keys(array_filter($values, static fn (float|int $value): bool => in_array((float) $value, array_map(floatval(...), $some), true))), $ranked->in($some)->rows());
+            self::assertSame(
+                array_keys(
+                    array_filter(
+                        $values,
+                        static fn (float|int $value): bool => in_array((float) $value, array_map(floatval(...), $some), true),
+                    ),
+                ),
+                $ranked->in($some)->rows(),
+            );
             self::assertSame(count(array_filter($values, static fn (float|int $value): bool => $value == 1)), $ranked->count(1));
         }
     }
@@ -115,13 +129,19 @@ final class BitsTest extends TestCase
         mt_srand(22);
         for ($round = 0; $round < 20; $round++) {
             $model = PlainModel::grow(mt_rand(1, 50));
-            foreach (['layer' => $model->forest->layerOf, 'kind' => $model->forest->kinds, 'source' => $model->sources] as $column => $values) {
+            foreach (
+                ['layer' => $model->forest->layerOf, 'kind' => $model->forest->kinds, 'source' => $model->sources] as $column => $values
+            ) {
                 $rows = $triangles = [];
                 foreach ($values as $number => $value) {
                     $rows[$value] = ($rows[$value] ?? 0) + 1;
                     $triangles[$value] = ($triangles[$value] ?? 0) + ($model->forest->triangles[$number] ?? 0);
                 }
-                self::assertEquals([$rows, $triangles], [Tally::of($model->facts->scene, $column)->rows, Tally::of($model->facts->scene, $column)->triangles], $column);
+                self::assertEquals(
+                    [$rows, $triangles],
+                    [Tally::of($model->facts->scene, $column)->rows, Tally::of($model->facts->scene, $column)->triangles],
+                    $column,
+                );
             }
             self::assertSame(count($model->names), array_sum(Tally::of($model->facts->scene, 'kindclass')->rows));
             self::assertSame(array_sum($model->forest->triangles), array_sum(Tally::of($model->facts->scene, 'surfaces')->triangles));

@@ -68,7 +68,10 @@ final class ColumnsTest extends TestCase
                     self::assertSame(self::rows($a, static fn (int $is): bool => $is <= $step), $x->atMost($step)->rows());
                     self::assertSame(self::rows($a, static fn (int $is): bool => $is >= $step), $x->atLeast($step)->rows());
                     $mixed = $x->except($y->being($step), Levels::constant($length, 5, 4));
-                    self::assertSame(array_map(static fn (int $one, int $other): int => $other === $step ? 4 : $one, $a, $b), self::steps($mixed));
+                    self::assertSame(
+                        array_map(static fn (int $one, int $other): int => $other === $step ? 4 : $one, $a, $b),
+                        self::steps($mixed),
+                    );
                 }
                 $values = $length === 0 ? [] : array_map(static fn (): int => mt_rand(1, 300), range(1, $length));
                 $spread = [];
@@ -76,7 +79,10 @@ final class ColumnsTest extends TestCase
                     $spread[$value][$a[$at]] = ($spread[$value][$a[$at]] ?? 0) + 1;
                 }
                 self::assertEquals($spread, $x->spread(Coded::fromValues($values)));
-                self::assertSame("\0".implode('', array_map(static fn (int $step): string => chr($step * 10), $a)), $x->translated(array_map(static fn (int $step): int => $step * 10, range(0, 5))));
+                self::assertSame(
+                    "\0".implode('', array_map(static fn (int $step): string => chr($step * 10), $a)),
+                    $x->translated(array_map(static fn (int $step): int => $step * 10, range(0, 5))),
+                );
             }
         }
     }
@@ -99,11 +105,17 @@ final class ColumnsTest extends TestCase
     {
         mt_srand(8);
         foreach ([0, 1, 9, 400] as $length) {
-            $numbers = $length === 0 ? [] : array_map(static fn (): int => mt_rand(0, 3) === 0 ? mt_rand(0, 2_000_000_000) : mt_rand(0, 40), range(1, $length));
+            $numbers =
+                $length === 0
+                    ? []
+                    : array_map(static fn (): int => mt_rand(0, 3) === 0 ? mt_rand(0, 2_000_000_000) : mt_rand(0, 40), range(1, $length));
             $planes = Planes::unpack(Planes::pack($length, $numbers));
             for ($round = 0; $round < 20; $round++) {
                 $rows = array_values(array_filter(range(0, $length), static fn (int $row): bool => $row > 0 && mt_rand(0, 1) === 0));
-                self::assertSame(array_sum(array_map(static fn (int $row): int => $numbers[$row - 1], $rows)), $planes->sum(Bits::ofRows($length, $rows)));
+                self::assertSame(
+                    array_sum(array_map(static fn (int $row): int => $numbers[$row - 1], $rows)),
+                    $planes->sum(Bits::ofRows($length, $rows)),
+                );
             }
         }
     }
@@ -127,7 +139,11 @@ final class ColumnsTest extends TestCase
                 }
             }
         }
-        self::assertLessThan(60, strlen(Codes::pack([7 => 1, 90_000 => 2, 199_999 => 1], 200_000)), 'what three objects carry takes no room');
+        self::assertLessThan(
+            60,
+            strlen(Codes::pack([7 => 1, 90_000 => 2, 199_999 => 1], 200_000)),
+            'what three objects carry takes no room',
+        );
     }
 
     public function test_masks_and_sets_are_the_same(): void
@@ -151,7 +167,9 @@ final class ColumnsTest extends TestCase
             // Two that changed places look the same from both sides.
             $numbers = $round === 0 ? [2, 1] : array_slice($numbers, 0, mt_rand(1, 30));
             $parents = array_fill_keys($numbers, 0);
-            $scene = new Scene(new ColumnsInMemory(SceneBuilder::columns($parents, array_fill_keys($numbers, 1), array_fill_keys($numbers, 1), [], [])));
+            $scene = new Scene(
+                new ColumnsInMemory(SceneBuilder::columns($parents, array_fill_keys($numbers, 1), array_fill_keys($numbers, 1), [], [])),
+            );
             $byNumber = '';
             $byRow = '-';
             foreach (range(0, max($numbers)) as $number) {
@@ -179,7 +197,10 @@ final class ColumnsTest extends TestCase
         $some = array_fill_keys(array_slice(array_unique($list), 0, 5), true) + [99999 => true];
         self::assertSame(self::rows($list, static fn (int $value): bool => isset($some[$value])), $column->rowsOf($some)->rows());
         $odd = Bits::ofRows(count($list), array_values(array_filter(range(0, count($list)), static fn (int $row): bool => $row % 2 === 1)));
-        self::assertEquals(array_count_values(array_values(array_filter($list, static fn (int $at): bool => $at % 2 === 0, ARRAY_FILTER_USE_KEY))), $column->histogram($odd));
+        self::assertEquals(
+            array_count_values(array_values(array_filter($list, static fn (int $at): bool => $at % 2 === 0, ARRAY_FILTER_USE_KEY))),
+            $column->histogram($odd),
+        );
         foreach ([0, intdiv(count($list), 2), count($list) - 1] as $at) {
             if (isset($list[$at])) {
                 self::assertSame($list[$at], $column->at($at + 1));

@@ -16,8 +16,31 @@ final class CommandLineTest extends TestCase
         $found = json_decode($out, true);
         self::assertSame([0, ''], [$code, $error]);
         self::assertIsArray($found);
-        self::assertSame(['format', 'objects', 'groups', 'parts', 'meshes', 'triangles', 'vertices', 'materials', 'textures', 'lights', 'cameras', 'curves', 'points', 'markers', 'bounds', 'warnings'], array_keys($found));
-        self::assertSame([1, 3, [], [1, 0, 2]], [$found['triangles'], $found['vertices'], $found['warnings'], array_map(intval(...), $found['bounds']['max'])]);
+        self::assertSame(
+            [
+                'format',
+                'objects',
+                'groups',
+                'parts',
+                'meshes',
+                'triangles',
+                'vertices',
+                'materials',
+                'textures',
+                'lights',
+                'cameras',
+                'curves',
+                'points',
+                'markers',
+                'bounds',
+                'warnings',
+            ],
+            array_keys($found),
+        );
+        self::assertSame(
+            [1, 3, [], [1, 0, 2]],
+            [$found['triangles'], $found['vertices'], $found['warnings'], array_map(intval(...), $found['bounds']['max'])],
+        );
 
         [$code, $out] = self::shelf('inspect', Gltf::file(Gltf::triangle()));
         self::assertSame(0, $code);
@@ -27,7 +50,9 @@ final class CommandLineTest extends TestCase
 
     public function test_inspect_ends_with_2_and_one_line_when_it_cannot(): void
     {
-        foreach ([Gltf::keep('no model'), '/nowhere/at all.glb', Gltf::keep(pack('a4VV', 'glTF', 2, 900).str_repeat("\0", 40))] as $path) {
+        foreach (
+            [Gltf::keep('no model'), '/nowhere/at all.glb', Gltf::keep(pack('a4VV', 'glTF', 2, 900).str_repeat("\0", 40))] as $path
+        ) {
             [$code, $out, $error] = self::shelf('inspect', $path, '--json');
             self::assertSame([2, ''], [$code, $out]);
             self::assertSame(1, substr_count($error, "\n"), $error);
@@ -40,9 +65,25 @@ final class CommandLineTest extends TestCase
     public function test_a_file_that_asks_for_too_much_ends_with_a_sentence(): void
     {
         // Says that it holds four thousand million vertices, in a view that is compressed from almost nothing.
-        $gltf = GltfReaderTest::bare("\xA0".str_repeat("\0", 60), [[
-            'buffer' => 0, 'byteLength' => 61, 'extensions' => ['EXT_meshopt_compression' => ['buffer' => 0, 'byteLength' => 61, 'byteStride' => 12, 'count' => 39_000_000, 'mode' => 'ATTRIBUTES']],
-        ]], [['bufferView' => 0, 'componentType' => 5126, 'count' => 39_000_000, 'type' => 'VEC3']]);
+        $gltf = GltfReaderTest::bare(
+            "\xA0".str_repeat("\0", 60),
+            [
+                [
+                    'buffer' => 0,
+                    'byteLength' => 61,
+                    'extensions' => [
+                        'EXT_meshopt_compression' => [
+                            'buffer' => 0,
+                            'byteLength' => 61,
+                            'byteStride' => 12,
+                            'count' => 39_000_000,
+                            'mode' => 'ATTRIBUTES',
+                        ],
+                    ],
+                ],
+            ],
+            [['bufferView' => 0, 'componentType' => 5126, 'count' => 39_000_000, 'type' => 'VEC3']],
+        );
         [$code, , $error] = self::shelf('inspect', Gltf::file($gltf));
         self::assertSame(2, $code);
         self::assertStringContainsString('ends too early', $error);

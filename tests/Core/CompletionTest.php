@@ -30,7 +30,12 @@ final class CompletionTest extends TestCase
     {
         mt_srand(12);
         $this->model = PlainModel::grow(80);
-        $this->vocabulary = new Vocabulary($this->model->facts, $this->model->forest->layers, new Contents($this->model->facts->scene, $this->model->forest->layers), ['Hall', 'From "above"']);
+        $this->vocabulary = new Vocabulary(
+            $this->model->facts,
+            $this->model->forest->layers,
+            new Contents($this->model->facts->scene, $this->model->forest->layers),
+            ['Hall', 'From "above"'],
+        );
         $this->completion = new Completion($this->vocabulary, $this->hits(...));
     }
 
@@ -56,7 +61,9 @@ final class CompletionTest extends TestCase
     {
         $cursor = (int) mb_strpos($typed, '|');
         $text = str_replace('|', '', $typed);
-        $found = array_values(array_filter($this->completion->at($text, $cursor), static fn (Suggestion $suggestion): bool => $suggestion->label === $label));
+        $found = array_values(
+            array_filter($this->completion->at($text, $cursor), static fn (Suggestion $suggestion): bool => $suggestion->label === $label),
+        );
         self::assertCount(1, $found, "$label is offered");
         $filled = mb_substr($text, 0, $found[0]->at).$found[0]->insert.'|'.mb_substr($text, $found[0]->at + $found[0]->length);
         self::assertSame($after, $filled);
@@ -73,7 +80,10 @@ final class CompletionTest extends TestCase
             }
             self::assertGreaterThan(0, $seen);
         }
-        self::assertSame(count($this->model->slowFind(Parser::parse('"fire rating"=EI30')->tree)), $this->vocabulary->property('Fire Rating')['EI30']);
+        self::assertSame(
+            count($this->model->slowFind(Parser::parse('"fire rating"=EI30')->tree)),
+            $this->vocabulary->property('Fire Rating')['EI30'],
+        );
         self::assertSame(count($this->model->slowFind(Parser::parse('has diameter')->tree)), $this->vocabulary->properties()['diameter']);
     }
 
@@ -103,7 +113,9 @@ final class CompletionTest extends TestCase
     public function test_the_count_beside_a_value_is_what_the_rule_then_finds(): void
     {
         $seen = 0;
-        foreach (['layer:', 'layer=', 'material:', 'material!=', 'class:', 'kind:', 'source:', 'level:', '"fire rating":', 'finish='] as $start) {
+        foreach (
+            ['layer:', 'layer=', 'material:', 'material!=', 'class:', 'kind:', 'source:', 'level:', '"fire rating":', 'finish='] as $start
+        ) {
             foreach ($this->completion->at($start, mb_strlen($start)) as $suggestion) {
                 $rule = mb_substr($start, 0, $suggestion->at).$suggestion->insert;
                 self::assertSame(count($this->model->slowFind(Parser::parse($rule)->tree)), $suggestion->objects, $rule);
@@ -118,6 +130,8 @@ final class CompletionTest extends TestCase
         $scene = $this->model->facts->scene;
         $inEffect = new InEffect($scene, $this->model->forest->layers, $this->model->forest->settings);
 
-        return (new Evaluator($this->model->facts, $this->model->forest->layers, $inEffect, Bits::none($scene->count())))->find(Parser::parse($rule))->count();
+        return (new Evaluator($this->model->facts, $this->model->forest->layers, $inEffect, Bits::none($scene->count())))
+            ->find(Parser::parse($rule))
+            ->count();
     }
 }

@@ -21,9 +21,12 @@ final class DemoTest extends TestCase
         $shapes = [
             'box' => [(new Shape)->box(1, 2, 3, 2, 4, 6), 48.0],
             'cylinder' => [(new Shape)->cylinder(0, 0, 0, 1, 2, 64), 2 * M_PI],
-            'ball' => [(new Shape)->ball(5, 0, 0, 1, 64), 4 / 3 * M_PI],
-            'tube' => [(new Shape)->tube([[0.0, 0.0, 0.0], [4.0, 0.0, 0.0]], .5, 64), M_PI],
-            'sweep' => [(new Shape)->sweep([[0.0, 0.0, 0.0], [0.0, 3.0, 0.0]], [[-.5, -1.0], [.5, -1.0], [.5, 1.0], [-.5, 1.0]], false), 6.0],
+            'ball' => [(new Shape)->ball(5, 0, 0, 1, 64), (4 / 3) * M_PI],
+            'tube' => [(new Shape)->tube([[0.0, 0.0, 0.0], [4.0, 0.0, 0.0]], 0.5, 64), M_PI],
+            'sweep' => [
+                (new Shape)->sweep([[0.0, 0.0, 0.0], [0.0, 3.0, 0.0]], [[-0.5, -1.0], [0.5, -1.0], [0.5, 1.0], [-0.5, 1.0]], false),
+                6.0,
+            ],
         ];
         foreach ($shapes as $name => [$shape, $volume]) {
             // The sum of signed tetrahedra is the volume only when every triangle faces outwards and none is missing.
@@ -39,7 +42,14 @@ final class DemoTest extends TestCase
 
     public function test_normals_agree_with_the_triangles(): void
     {
-        foreach ([(new Shape)->box(0, 0, 0, 1, 2, 3), (new Shape)->ball(0, 0, 0, 2, 16), (new Shape)->lathe([[0, 0], [1, 0], [.5, 2], [0, 2]], 20), (new Shape)->tube([[0.0, 0.0, 0.0], [0.0, 0.0, 2.0], [1.0, 0.0, 3.0]], .2, 12)] as $shape) {
+        foreach (
+            [
+                (new Shape)->box(0, 0, 0, 1, 2, 3),
+                (new Shape)->ball(0, 0, 0, 2, 16),
+                (new Shape)->lathe([[0, 0], [1, 0], [0.5, 2], [0, 2]], 20),
+                (new Shape)->tube([[0.0, 0.0, 0.0], [0.0, 0.0, 2.0], [1.0, 0.0, 3.0]], 0.2, 12),
+            ] as $shape
+        ) {
             foreach (array_chunk($shape->indices, 3) as [$a, $b, $c]) {
                 $p = static fn (int $index): array => array_slice($shape->positions, $index * 3, 3);
                 [$u, $v] = [self::minus($p($b), $p($a)), self::minus($p($c), $p($a))];
@@ -54,8 +64,8 @@ final class DemoTest extends TestCase
     {
         $both = (new Shape)->box(0, 0, 0, 1, 1, 1)->add((new Shape)->box(1, 0, 0, 1, 1, 1), 0, 0, 5, M_PI / 2);
         $second = array_slice($both->positions, 72);
-        self::assertEqualsWithDelta([-.5, .5], [min(self::axis($second, 0)), max(self::axis($second, 0))], 1e-9);
-        self::assertEqualsWithDelta([.5, 1.5], [min(self::axis($second, 1)), max(self::axis($second, 1))], 1e-9);
+        self::assertEqualsWithDelta([-0.5, 0.5], [min(self::axis($second, 0)), max(self::axis($second, 0))], 1e-9);
+        self::assertEqualsWithDelta([0.5, 1.5], [min(self::axis($second, 1)), max(self::axis($second, 1))], 1e-9);
         self::assertEqualsWithDelta(2.0, self::volume($both), 1e-9);
     }
 
@@ -63,7 +73,10 @@ final class DemoTest extends TestCase
     {
         $dice = new Dice(7919);
         $fallen = array_map(static fn (): float => round($dice->between(0, 100), 3), range(1, 4));
-        self::assertSame($fallen, array_map(static fn (Dice $again): float => round($again->between(0, 100), 3), array_fill(0, 4, new Dice(7919))));
+        self::assertSame(
+            $fallen,
+            array_map(static fn (Dice $again): float => round($again->between(0, 100), 3), array_fill(0, 4, new Dice(7919))),
+        );
         self::assertGreaterThanOrEqual(0, min($fallen));
         self::assertLessThanOrEqual(100, max($fallen));
     }
@@ -106,7 +119,11 @@ final class DemoTest extends TestCase
         $volume = 0.0;
         foreach (array_chunk($shape->indices, 3) as [$a, $b, $c]) {
             [$p, $q, $r] = array_map(static fn (int $index): array => array_slice($shape->positions, $index * 3, 3), [$a, $b, $c]);
-            $volume += ($p[0] * ($q[1] * $r[2] - $q[2] * $r[1]) - $p[1] * ($q[0] * $r[2] - $q[2] * $r[0]) + $p[2] * ($q[0] * $r[1] - $q[1] * $r[0])) / 6;
+            $volume +=
+                ($p[0] * ($q[1] * $r[2] - $q[2] * $r[1]) -
+                    $p[1] * ($q[0] * $r[2] - $q[2] * $r[0]) +
+                    $p[2] * ($q[0] * $r[1] - $q[1] * $r[0])) /
+                6;
         }
 
         return $volume;

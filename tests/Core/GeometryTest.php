@@ -17,7 +17,11 @@ final class GeometryTest extends TestCase
         mt_srand(2);
         for ($round = 0; $round < 200; $round++) {
             [$outer, $inner, $point] = [self::transform(), self::transform(), self::point()];
-            self::assertEqualsWithDelta(self::apply($outer, self::apply($inner, $point)), self::apply(Affine::product($outer, $inner), $point), 1e-9);
+            self::assertEqualsWithDelta(
+                self::apply($outer, self::apply($inner, $point)),
+                self::apply(Affine::product($outer, $inner), $point),
+                1e-9,
+            );
         }
         self::assertSame(Affine::IDENTITY, Affine::product(Affine::Z_UP_TO_Y_UP, Affine::Y_UP_TO_Z_UP));
         self::assertSame([1.0, -3.0, 2.0], self::apply(Affine::Y_UP_TO_Z_UP, [1.0, 2.0, 3.0]));
@@ -27,9 +31,17 @@ final class GeometryTest extends TestCase
     {
         $half = sqrt(0.5);
         // A quarter turn about z: (2, 0, 0) after scaling goes to (0, 2, 0), then moves.
-        self::assertEqualsWithDelta([5.0, 8.0, 7.0], self::apply(Affine::compose([5.0, 6.0, 7.0], [0.0, 0.0, $half, $half], [2.0, 3.0, 4.0]), [1.0, 0.0, 0.0]), 1e-12);
+        self::assertEqualsWithDelta(
+            [5.0, 8.0, 7.0],
+            self::apply(Affine::compose([5.0, 6.0, 7.0], [0.0, 0.0, $half, $half], [2.0, 3.0, 4.0]), [1.0, 0.0, 0.0]),
+            1e-12,
+        );
         // A quaternion that is not of unit length turns by the same angle.
-        self::assertEqualsWithDelta(Affine::compose([0.0, 0.0, 0.0], [0.0, 0.0, $half, $half], [1.0, 1.0, 1.0]), Affine::compose([0.0, 0.0, 0.0], [0.0, 0.0, 3.0, 3.0], [1.0, 1.0, 1.0]), 1e-12);
+        self::assertEqualsWithDelta(
+            Affine::compose([0.0, 0.0, 0.0], [0.0, 0.0, $half, $half], [1.0, 1.0, 1.0]),
+            Affine::compose([0.0, 0.0, 0.0], [0.0, 0.0, 3.0, 3.0], [1.0, 1.0, 1.0]),
+            1e-12,
+        );
     }
 
     public function test_transforms_survive_packing_to_the_last_bit(): void
@@ -51,7 +63,10 @@ final class GeometryTest extends TestCase
             $exact = Box::aroundTransformed($packed, $m);
             $loose = $box->transformed($m);
             foreach (['X' => 0, 'Y' => 1, 'Z' => 2] as $axis => $at) {
-                self::assertSame([min(array_column($points, $at)), max(array_column($points, $at))], [$box->{"min$axis"}, $box->{"max$axis"}]);
+                self::assertSame(
+                    [min(array_column($points, $at)), max(array_column($points, $at))],
+                    [$box->{"min$axis"}, $box->{"max$axis"}],
+                );
                 $moved = array_column(array_map(static fn (array $point): array => self::apply($m, $point), $points), $at);
                 self::assertEqualsWithDelta([min($moved), max($moved)], [$exact->{"min$axis"}, $exact->{"max$axis"}], 1e-9);
                 self::assertLessThanOrEqual(min($moved) + 1e-9, $loose->{"min$axis"});
@@ -78,7 +93,11 @@ final class GeometryTest extends TestCase
         self::assertCount(4 * $count, $steps);
         for ($vertex = 0; $vertex < $count; $vertex += 7) {
             for ($axis = 0; $axis < 3; $axis++) {
-                self::assertEqualsWithDelta($floats[$vertex * 3 + $axis], 50 + $steps[$vertex * 4 + $axis] / 32767 * 10, 10 / 32767 / 2 + 1e-5);
+                self::assertEqualsWithDelta(
+                    $floats[$vertex * 3 + $axis],
+                    50 + ($steps[$vertex * 4 + $axis] / 32767) * 10,
+                    10 / 32767 / 2 + 1e-5,
+                );
             }
             self::assertSame(0, $steps[$vertex * 4 + 3]);
         }
@@ -95,7 +114,11 @@ final class GeometryTest extends TestCase
     /** @return Transform */
     private static function transform(): array
     {
-        return Affine::compose(self::point(), array_map(static fn (): float => mt_rand(-100, 100) / 100 + 0.001, range(1, 4)), array_map(static fn (): float => mt_rand(1, 300) / 100, range(1, 3)));
+        return Affine::compose(
+            self::point(),
+            array_map(static fn (): float => mt_rand(-100, 100) / 100 + 0.001, range(1, 4)),
+            array_map(static fn (): float => mt_rand(1, 300) / 100, range(1, 3)),
+        );
     }
 
     /** @return array{float, float, float} */
@@ -112,6 +135,10 @@ final class GeometryTest extends TestCase
      */
     private static function apply(array $m, array $p): array
     {
-        return [$m[0] * $p[0] + $m[1] * $p[1] + $m[2] * $p[2] + $m[3], $m[4] * $p[0] + $m[5] * $p[1] + $m[6] * $p[2] + $m[7], $m[8] * $p[0] + $m[9] * $p[1] + $m[10] * $p[2] + $m[11]];
+        return [
+            $m[0] * $p[0] + $m[1] * $p[1] + $m[2] * $p[2] + $m[3],
+            $m[4] * $p[0] + $m[5] * $p[1] + $m[6] * $p[2] + $m[7],
+            $m[8] * $p[0] + $m[9] * $p[1] + $m[10] * $p[2] + $m[11],
+        ];
     }
 }

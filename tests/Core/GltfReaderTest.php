@@ -17,7 +17,18 @@ final class GltfReaderTest extends TestCase
     {
         $found = Gltf::inspect(Gltf::triangle());
 
-        self::assertSame(['gltf', 1, 0, 1, 1, 1, 3], [$found['format'], $found['objects'], $found['groups'], $found['parts'], $found['meshes'], $found['triangles'], $found['vertices']]);
+        self::assertSame(
+            ['gltf', 1, 0, 1, 1, 1, 3],
+            [
+                $found['format'],
+                $found['objects'],
+                $found['groups'],
+                $found['parts'],
+                $found['meshes'],
+                $found['triangles'],
+                $found['vertices'],
+            ],
+        );
         self::assertEquals(['min' => [0, 0, 0], 'max' => [1, 0, 2]], $found['bounds']);
         self::assertSame([], $found['warnings']);
     }
@@ -30,7 +41,8 @@ final class GltfReaderTest extends TestCase
             ['mesh' => 0, 'rotation' => [0, 0, sin(M_PI / 8), cos(M_PI / 8)]],
         ];
         $found = Gltf::inspect($gltf);
-        // Turned by 45 degrees about z: (1, 0) goes to (r, r), (0, 2) to (-2r, 2r); doubled and moved by 10. The box around the turned box would reach 3r.
+        // Turned by 45 degrees about z: (1, 0) goes to (r, r), (0, 2) to (-2r, 2r); doubled and moved by 10. The box around the turned box
+        // would reach 3r.
         $r = sqrt(0.5);
 
         self::assertSame([2, 1, 1], [$found['objects'], $found['groups'], $found['parts']]);
@@ -64,7 +76,10 @@ final class GltfReaderTest extends TestCase
         $bytes = pack('g*', ...range(1, 18)).pack('C*', ...array_slice([0, 1, 2, 3, 4, 5], 0, $count));
         $gltf['buffers'] = [['byteLength' => strlen($bytes), 'uri' => Gltf::embedded($bytes)]];
         $gltf['bufferViews'] = [['buffer' => 0, 'byteLength' => 72], ['buffer' => 0, 'byteOffset' => 72, 'byteLength' => $count]];
-        $gltf['accessors'] = [['bufferView' => 0, 'componentType' => 5126, 'count' => 6, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => 5121, 'count' => $count, 'type' => 'SCALAR']];
+        $gltf['accessors'] = [
+            ['bufferView' => 0, 'componentType' => 5126, 'count' => 6, 'type' => 'VEC3'],
+            ['bufferView' => 1, 'componentType' => 5121, 'count' => $count, 'type' => 'SCALAR'],
+        ];
         $gltf['meshes'][0]['primitives'][0]['mode'] = $mode;
         $intake = GltfReader::read(Gltf::file($gltf));
         $piece = $intake->primitives(0)[0];
@@ -73,8 +88,13 @@ final class GltfReaderTest extends TestCase
         self::assertSame($triangles, $piece->triangles());
         self::assertSame($kind->value, $intake->objects()->kinds[1]);
         $expected = [
-            0 => [0, 1, 2, 3, 4], 1 => [0, 1, 2, 3], 2 => [0, 1, 1, 2, 2, 3, 3, 4, 4, 0], 3 => [0, 1, 1, 2, 2, 3, 3, 4],
-            4 => [0, 1, 2, 3, 4, 5], 5 => [0, 1, 2, 1, 3, 2, 2, 3, 4], 6 => [0, 1, 2, 0, 2, 3, 0, 3, 4],
+            0 => [0, 1, 2, 3, 4],
+            1 => [0, 1, 2, 3],
+            2 => [0, 1, 1, 2, 2, 3, 3, 4, 4, 0],
+            3 => [0, 1, 1, 2, 2, 3, 3, 4],
+            4 => [0, 1, 2, 3, 4, 5],
+            5 => [0, 1, 2, 1, 3, 2, 2, 3, 4],
+            6 => [0, 1, 2, 0, 2, 3, 0, 3, 4],
         ][$mode];
         self::assertSame($expected, array_values((array) unpack('V*', $piece->indices)));
     }
@@ -94,7 +114,11 @@ final class GltfReaderTest extends TestCase
         foreach ([[-32767, 0, 32767], [16384, 0, 0], [0, 32767, 0]] as $vertex) {
             $bytes .= pack('s*', ...$vertex).'xx';
         }
-        $gltf = self::bare($bytes, [['buffer' => 0, 'byteLength' => strlen($bytes), 'byteStride' => 8]], [['bufferView' => 0, 'componentType' => 5122, 'normalized' => true, 'count' => 3, 'type' => 'VEC3']]);
+        $gltf = self::bare(
+            $bytes,
+            [['buffer' => 0, 'byteLength' => strlen($bytes), 'byteStride' => 8]],
+            [['bufferView' => 0, 'componentType' => 5122, 'normalized' => true, 'count' => 3, 'type' => 'VEC3']],
+        );
         $gltf['extensionsRequired'] = $gltf['extensionsUsed'] = ['KHR_mesh_quantization'];
 
         self::assertEqualsWithDelta([-1, 0, 1, 16384 / 32767, 0, 0, 0, 1, 0], Gltf::positions(Gltf::file($gltf)), 1e-6);
@@ -103,10 +127,23 @@ final class GltfReaderTest extends TestCase
     public function test_sparse_values_replace_those_below_them(): void
     {
         $bytes = pack('g*', ...array_fill(0, 9, 1.0)).pack('v*', 0, 2).pack('g*', 7, 8, 9, 4, 5, 6);
-        $gltf = self::bare($bytes, [['buffer' => 0, 'byteLength' => 36], ['buffer' => 0, 'byteOffset' => 36, 'byteLength' => 4], ['buffer' => 0, 'byteOffset' => 40, 'byteLength' => 24]], [[
-            'bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3',
-            'sparse' => ['count' => 2, 'indices' => ['bufferView' => 1, 'componentType' => 5123], 'values' => ['bufferView' => 2]],
-        ]]);
+        $gltf = self::bare(
+            $bytes,
+            [
+                ['buffer' => 0, 'byteLength' => 36],
+                ['buffer' => 0, 'byteOffset' => 36, 'byteLength' => 4],
+                ['buffer' => 0, 'byteOffset' => 40, 'byteLength' => 24],
+            ],
+            [
+                [
+                    'bufferView' => 0,
+                    'componentType' => 5126,
+                    'count' => 3,
+                    'type' => 'VEC3',
+                    'sparse' => ['count' => 2, 'indices' => ['bufferView' => 1, 'componentType' => 5123], 'values' => ['bufferView' => 2]],
+                ],
+            ],
+        );
         self::assertSame([7.0, 8.0, 9.0, 1.0, 1.0, 1.0, 4.0, 5.0, 6.0], Gltf::positions(Gltf::file($gltf)));
 
         unset($gltf['accessors'][0]['bufferView']);
@@ -140,9 +177,18 @@ final class GltfReaderTest extends TestCase
         $gltf['scenes'][0]['nodes'] = [0, 1, 2, 3];
         $intake = GltfReader::read(Gltf::file($gltf));
 
-        self::assertSame(array_map(static fn (Kind $kind): int => $kind->value, [Kind::Part, Kind::Light, Kind::Camera, Kind::Marker]), array_slice($intake->objects()->kinds, 1));
-        self::assertSame(['light' => ['type' => 'point', 'colour' => [1, 1, 1], 'intensity' => 40]], json_decode($intake->objects()->properties[2], true));
-        self::assertSame(['layer' => 'Views', 'camera' => ['type' => 'perspective', 'yfov' => 0.7, 'znear' => 0.1]], json_decode($intake->objects()->properties[3], true));
+        self::assertSame(
+            array_map(static fn (Kind $kind): int => $kind->value, [Kind::Part, Kind::Light, Kind::Camera, Kind::Marker]),
+            array_slice($intake->objects()->kinds, 1),
+        );
+        self::assertSame(
+            ['light' => ['type' => 'point', 'colour' => [1, 1, 1], 'intensity' => 40]],
+            json_decode($intake->objects()->properties[2], true),
+        );
+        self::assertSame(
+            ['layer' => 'Views', 'camera' => ['type' => 'perspective', 'yfov' => 0.7, 'znear' => 0.1]],
+            json_decode($intake->objects()->properties[3], true),
+        );
         self::assertSame(['1 node holds nothing at all; taken as a marker.'], $intake->warnings());
     }
 
@@ -163,16 +209,36 @@ final class GltfReaderTest extends TestCase
     public function test_a_texture_transform_is_worked_into_the_coordinates(): void
     {
         $bytes = pack('g*', 0, 0, 0, 1, 0, 0, 0, 2, 0).pack('g*', 0, 0, 1, 0, 0, 1);
-        $gltf = self::bare($bytes, [['buffer' => 0, 'byteLength' => 36], ['buffer' => 0, 'byteOffset' => 36, 'byteLength' => 24]], [
-            ['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC2'],
-        ]);
+        $gltf = self::bare(
+            $bytes,
+            [['buffer' => 0, 'byteLength' => 36], ['buffer' => 0, 'byteOffset' => 36, 'byteLength' => 24]],
+            [
+                ['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'],
+                ['bufferView' => 1, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC2'],
+            ],
+        );
         $gltf['meshes'][0]['primitives'][0] = ['attributes' => ['POSITION' => 0, 'TEXCOORD_1' => 1], 'material' => 0];
-        $gltf['materials'] = [['pbrMetallicRoughness' => ['baseColorTexture' => ['index' => 0, 'extensions' => ['KHR_texture_transform' => ['offset' => [0.5, 0], 'rotation' => M_PI / 2, 'scale' => [2, 3], 'texCoord' => 1]]]]]];
+        $gltf['materials'] = [
+            [
+                'pbrMetallicRoughness' => [
+                    'baseColorTexture' => [
+                        'index' => 0,
+                        'extensions' => [
+                            'KHR_texture_transform' => ['offset' => [0.5, 0], 'rotation' => M_PI / 2, 'scale' => [2, 3], 'texCoord' => 1],
+                        ],
+                    ],
+                ],
+            ],
+        ];
         $gltf['textures'] = [['source' => 0]];
         $gltf['images'] = [['uri' => 'data:image/png;base64,'.base64_encode("\x89PNG\r\n\x1a\n")]];
         $intake = GltfReader::read(Gltf::file($gltf));
 
-        self::assertEqualsWithDelta([0.5, 0, 0.5, -2, 3.5, 0], array_values((array) unpack('g*', (string) $intake->primitives(0)[0]->uvs)), 1e-6);
+        self::assertEqualsWithDelta(
+            [0.5, 0, 0.5, -2, 3.5, 0],
+            array_values((array) unpack('g*', (string) $intake->primitives(0)[0]->uvs)),
+            1e-6,
+        );
         self::assertSame("\x89PNG\r\n\x1a\n", $intake->picture(0));
     }
 
@@ -183,12 +249,15 @@ final class GltfReaderTest extends TestCase
         $gltf['skins'] = [['joints' => [0]]];
         $gltf['extensionsUsed'] = ['KHR_materials_sheen', 'MARLPIT_tide'];
 
-        self::assertSame([
-            '2 animations were left out: the scene is taken as it stands at rest.',
-            '1 skin was left out: skinned meshes stand as they were modelled.',
-            'The extension "KHR_materials_sheen" refines surfaces and was left out.',
-            'The extension "MARLPIT_tide" is not understood and was left out.',
-        ], Gltf::inspect($gltf)['warnings']);
+        self::assertSame(
+            [
+                '2 animations were left out: the scene is taken as it stands at rest.',
+                '1 skin was left out: skinned meshes stand as they were modelled.',
+                'The extension "KHR_materials_sheen" refines surfaces and was left out.',
+                'The extension "MARLPIT_tide" is not understood and was left out.',
+            ],
+            Gltf::inspect($gltf)['warnings'],
+        );
     }
 
     public function test_a_zip_of_a_gltf_with_its_parts_opens(): void
@@ -234,9 +303,13 @@ final class GltfReaderTest extends TestCase
     public static function bare(string $bytes, array $views, array $accessors): array
     {
         return [
-            'asset' => ['version' => '2.0'], 'scenes' => [['nodes' => [0]]], 'nodes' => [['mesh' => 0]],
+            'asset' => ['version' => '2.0'],
+            'scenes' => [['nodes' => [0]]],
+            'nodes' => [['mesh' => 0]],
             'meshes' => [['primitives' => [['attributes' => ['POSITION' => 0]]]]],
-            'accessors' => $accessors, 'bufferViews' => $views, 'buffers' => [['byteLength' => strlen($bytes), 'uri' => Gltf::embedded($bytes)]],
+            'accessors' => $accessors,
+            'bufferViews' => $views,
+            'buffers' => [['byteLength' => strlen($bytes), 'uri' => Gltf::embedded($bytes)]],
         ];
     }
 

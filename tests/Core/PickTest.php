@@ -13,9 +13,16 @@ final class PickTest extends TestCase
 {
     public function test_a_pick_keeps_its_objects_once_each_in_the_order_of_picking(): void
     {
-        $pick = Pick::of([5, 3, 5])->with([9, 3])->without([5]);
+        $pick = Pick::of([5, 3, 5])
+            ->with([9, 3])
+            ->without([5]);
         self::assertSame([3, 9], $pick->numbers());
-        self::assertSame([9, 3, 7], Pick::of([9, 3])->with([7, 9])->numbers());
+        self::assertSame(
+            [9, 3, 7],
+            Pick::of([9, 3])
+                ->with([7, 9])
+                ->numbers(),
+        );
         self::assertSame([9, 3, 7], Pick::unpack(Pick::of([9, 3, 7])->pack())->numbers());
         self::assertSame([[], ''], [Pick::unpack('')->numbers(), Pick::of()->pack()]);
         self::assertSame(0, Pick::unpack("\x78broken")->count());
@@ -67,7 +74,13 @@ final class PickTest extends TestCase
             $forest = RandomForest::grow(mt_rand(2, 60));
             if ($plain) {
                 // As after taking in one file: numbers are rows.
-                $forest->parents = array_combine(range(1, count($forest->parents)), array_map(static fn (int $at): int => $at === 0 || mt_rand(0, 3) === 0 ? 0 : $at, range(0, count($forest->parents) - 1)));
+                $forest->parents = array_combine(
+                    range(1, count($forest->parents)),
+                    array_map(
+                        static fn (int $at): int => $at === 0 || mt_rand(0, 3) === 0 ? 0 : $at,
+                        range(0, count($forest->parents) - 1),
+                    ),
+                );
                 $forest->layerOf = array_fill_keys(array_keys($forest->parents), 1);
                 $forest->kinds = array_fill_keys(array_keys($forest->parents), 0);
                 $forest->locks = $forest->triangles = [];

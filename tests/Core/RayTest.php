@@ -61,7 +61,11 @@ final class RayTest extends TestCase
                 continue;
             }
             $middle = [($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2];
-            $wanted = [$middle[0] + mt_rand(-180, 180) / 10 + 0.05, $middle[1] + mt_rand(-180, 180) / 10, $middle[2] + mt_rand(-20, 60) / 10];
+            $wanted = [
+                $middle[0] + mt_rand(-180, 180) / 10 + 0.05,
+                $middle[1] + mt_rand(-180, 180) / 10,
+                $middle[2] + mt_rand(-20, 60) / 10,
+            ];
             $radius = 0.3;
             $far = self::length($wanted, $middle);
             $found = (new Sight($model->facts, $inEffect, $model))->from($row, $wanted, $middle, $radius);
@@ -138,9 +142,15 @@ final class RayTest extends TestCase
             $places = array_values((array) unpack('s*', $piece['positions']));
             foreach (array_chunk(array_values((array) unpack('v*', $piece['indices'])), 3) as $corners) {
                 $triangles[] = array_map(static function (int $corner) use ($places, $shape, $m): array {
-                    $p = array_map(static fn (int $axis): float => $shape->centre[$axis] + $places[$corner * 4 + $axis] * $shape->reach / 32767, [0, 1, 2]);
+                    $p = array_map(
+                        static fn (int $axis): float => $shape->centre[$axis] + ($places[$corner * 4 + $axis] * $shape->reach) / 32767,
+                        [0, 1, 2],
+                    );
 
-                    return array_map(static fn (int $row): float => $m[$row] * $p[0] + $m[$row + 1] * $p[1] + $m[$row + 2] * $p[2] + $m[$row + 3], [0, 4, 8]);
+                    return array_map(
+                        static fn (int $row): float => $m[$row] * $p[0] + $m[$row + 1] * $p[1] + $m[$row + 2] * $p[2] + $m[$row + 3],
+                        [0, 4, 8],
+                    );
                 }, $corners);
             }
         }
@@ -158,7 +168,11 @@ final class RayTest extends TestCase
     private static function slowHit(array $o, array $d, array $t): ?float
     {
         $minus = static fn (array $a, array $b): array => [$a[0] - $b[0], $a[1] - $b[1], $a[2] - $b[2]];
-        $cross = static fn (array $a, array $b): array => [$a[1] * $b[2] - $a[2] * $b[1], $a[2] * $b[0] - $a[0] * $b[2], $a[0] * $b[1] - $a[1] * $b[0]];
+        $cross = static fn (array $a, array $b): array => [
+            $a[1] * $b[2] - $a[2] * $b[1],
+            $a[2] * $b[0] - $a[0] * $b[2],
+            $a[0] * $b[1] - $a[1] * $b[0],
+        ];
         $dot = static fn (array $a, array $b): float => $a[0] * $b[0] + $a[1] * $b[1] + $a[2] * $b[2];
         $normal = $cross($minus($t[1], $t[0]), $minus($t[2], $t[0]));
         if (abs($dot($normal, $d)) < 1e-12) {

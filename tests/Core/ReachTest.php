@@ -43,7 +43,10 @@ final class ReachTest extends TestCase
             $all = array_keys($model->forest->parents);
             $pick = (array) array_rand(array_flip($all), mt_rand(1, min(4, count($all))));
             $scene = $model->facts->scene;
-            $found = array_map($scene->number(...), $reach->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts)->rows());
+            $found = array_map(
+                $scene->number(...),
+                $reach->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts)->rows(),
+            );
             sort($found);
             $expected = array_values(array_filter($all, static fn (int $number): bool => self::leads($model, $reach, $pick, $number)));
             sort($expected);
@@ -74,9 +77,16 @@ final class ReachTest extends TestCase
             $layer = static fn (int $of): int => $model->forest->layerOf[$of];
             foreach ([[Scope::Outermost, $top], [Scope::Layer, $layer]] as [$scope, $of]) {
                 $rows = $reach->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts, scope: $scope)->rows();
-                $expected = array_filter($all, static fn (int $number): bool => self::leads($model, $reach, $pick, $number)
-                    && (in_array($number, $pick, true) || in_array($of($number), array_map($of, $pick), true)));
-                self::assertEqualsCanonicalizing($expected, array_map($scene->number(...), $rows), "$reach->value, $scope->value, round $round");
+                $expected = array_filter(
+                    $all,
+                    static fn (int $number): bool => self::leads($model, $reach, $pick, $number) &&
+                        (in_array($number, $pick, true) || in_array($of($number), array_map($of, $pick), true)),
+                );
+                self::assertEqualsCanonicalizing(
+                    $expected,
+                    array_map($scene->number(...), $rows),
+                    "$reach->value, $scope->value, round $round",
+                );
             }
         }
     }
@@ -90,12 +100,19 @@ final class ReachTest extends TestCase
             // Every size and every name twice, the second time turned by a quarter.
             $kind = ($row - 1) % 1000;
             $side = 0.05 * 1.03 ** ($kind % 250) + 7 * intdiv($kind, 250);
-            $names[] = chr(97 + $kind % 26).'_'.chr(97 + intdiv($kind, 26) % 26).chr(97 + intdiv($kind, 676)).' '.$row;
-            $boxes .= $row <= 1000 ? pack('g6', 0, 0, 0, $side, $side / 2, $side / 3) : pack('g6', 5, 5, 5, 5 + $side / 2, 5 + $side, 5 + $side / 3);
+            $names[] = chr(97 + ($kind % 26)).'_'.chr(97 + (intdiv($kind, 26) % 26)).chr(97 + intdiv($kind, 676)).' '.$row;
+            $boxes .=
+                $row <= 1000
+                    ? pack('g6', 0, 0, 0, $side, $side / 2, $side / 3)
+                    : pack('g6', 5, 5, 5, 5 + $side / 2, 5 + $side, 5 + $side / 3);
         }
         $numbers = range(1, $count);
         $columns = SceneBuilder::columns(array_fill_keys($numbers, 0), array_fill_keys($numbers, 1), array_fill_keys($numbers, 1), [], []);
-        $scene = new Scene(new DerivedColumns(new ColumnsInMemory($columns + NameIndex::columns($names) + ['box' => $boxes, 'origin' => pack('e3', 0, 0, 0)])));
+        $scene = new Scene(
+            new DerivedColumns(
+                new ColumnsInMemory($columns + NameIndex::columns($names) + ['box' => $boxes, 'origin' => pack('e3', 0, 0, 0)]),
+            ),
+        );
         $pick = Bits::ofRanges($count, [[1, 1000]]);
         foreach ([Reach::Name, Reach::Size] as $reach) {
             self::assertSame($count, $reach->of($pick, new Facts($scene), new Asked(0.0001))->count(), $reach->value);
@@ -110,14 +127,22 @@ final class ReachTest extends TestCase
         $with = array_keys(array_filter($model->properties, static fn (array $properties): bool => isset($properties['diameter'])));
         $pick = array_slice($with, 0, 2);
         $values = array_map(static fn (int $number): int|float|string => $model->properties[$number]['diameter'], $pick);
-        $found = array_map($scene->number(...), Reach::Properties->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts, new Asked(property: 'diameter'))->rows());
+        $found = array_map(
+            $scene->number(...),
+            Reach::Properties
+                ->of(Bits::ofRows($scene->count(), $scene->rowsOf($pick)), $model->facts, new Asked(property: 'diameter'))
+                ->rows(),
+        );
         $expected = array_filter($with, static fn (int $number): bool => in_array($model->properties[$number]['diameter'], $values, true));
         self::assertEqualsCanonicalizing($expected, $found);
     }
 
     public function test_names_are_the_same_up_to_their_number(): void
     {
-        self::assertSame(['seat_shell', 'seat', 'lamp', 'wall', 'group', '12', 'glass', 'ab3c'], array_map(NameIndex::stem(...), ['seat_shell_001', 'seat 7', 'lamp', 'wall.004', 'group (12)', '12', 'glass#12', 'ab3c']));
+        self::assertSame(
+            ['seat_shell', 'seat', 'lamp', 'wall', 'group', '12', 'glass', 'ab3c'],
+            array_map(NameIndex::stem(...), ['seat_shell_001', 'seat 7', 'lamp', 'wall.004', 'group (12)', '12', 'glass#12', 'ab3c']),
+        );
     }
 
     public function test_isolating_lifts_the_pick_and_lowers_the_rest_and_back_is_as_before(): void
@@ -141,22 +166,35 @@ final class ReachTest extends TestCase
             $twice = Isolation::unpack($once->deeper(Pick::of(array_slice($model->picked, 0, 1)), Rung::Hidden)->pack());
             $rungs = (new InEffect($scene, $forest->layers, $forest->settings, $once))->rungs();
             foreach ($forest->parents as $number => $_) {
-                self::assertSame($inside($number, $model->picked) ? 5 : min($rest->value, $forest->slowRung($number)), $rungs->at($scene->row($number)));
+                self::assertSame(
+                    $inside($number, $model->picked) ? 5 : min($rest->value, $forest->slowRung($number)),
+                    $rungs->at($scene->row($number)),
+                );
             }
             self::assertSame([2, array_slice($model->picked, 0, 1)], [$twice->depth(), $twice->objects()->numbers()]);
             self::assertEquals($once, $twice->back());
             self::assertFalse($twice->back()->back()->isOn());
             self::assertSame(Rung::Ghost, $twice->withRest(Rung::Ghost)->rest());
-            self::assertEquals((new InEffect($scene, $forest->layers, $forest->settings))->rungs(), (new InEffect($scene, $forest->layers, $forest->settings, Isolation::none()))->rungs());
+            self::assertEquals(
+                (new InEffect($scene, $forest->layers, $forest->settings))->rungs(),
+                (new InEffect($scene, $forest->layers, $forest->settings, Isolation::none()))->rungs(),
+            );
         }
     }
 
     public function test_new_names_are_made_as_described(): void
     {
-        $names = static fn (Renaming $renaming, string ...$names): array => array_map(static fn (string $name, int $index): string => $renaming->of($name, $index, 'Seats', 'Block West', 'part'), $names, array_keys($names));
+        $names = static fn (Renaming $renaming, string ...$names): array => array_map(
+            static fn (string $name, int $index): string => $renaming->of($name, $index, 'Seats', 'Block West', 'part'),
+            $names,
+            array_keys($names),
+        );
         self::assertSame(['Chair_Shell_1', 'a Chair'], $names(new Renaming('seat', 'Chair'), 'Seat_Shell_1', 'a seat'));
         self::assertSame(['Seat 001 (old)', 'x'], $names(new Renaming('Mesh_*', 'Seat $1 (old)'), 'Mesh_001', 'x'));
-        self::assertSame(['Seats 010', 'Seats 015', 'Seats 020'], $names(new Renaming(pattern: '{layer} {number}', start: 10, step: 5, digits: 3), 'a', 'b', 'c'));
+        self::assertSame(
+            ['Seats 010', 'Seats 015', 'Seats 020'],
+            $names(new Renaming(pattern: '{layer} {number}', start: 10, step: 5, digits: 3), 'a', 'b', 'c'),
+        );
         self::assertSame(['W-a-part', 'W-b-part'], $names(new Renaming(prefix: 'W-', suffix: '-{kind}'), 'a', 'b'));
         self::assertSame(['Block West/a'], $names(new Renaming(pattern: '{parent}/{name}'), 'a'));
         self::assertSame(['a.b', 'aXb'], $names(new Renaming('.', '.'), 'a.b', 'aXb'), 'a dot is a dot');
@@ -197,12 +235,25 @@ final class ReachTest extends TestCase
             Reach::Beside => $is || $any(static fn (int $one): bool => $parents[$one] === $parents[$number]),
             Reach::Depth => $any(static fn (int $one): bool => count($above($one)) === count($above($number))),
             Reach::Kind => $any(static fn (int $one): bool => $model->forest->kinds[$one] === $model->forest->kinds[$number]),
-            Reach::ObjectClass => $any(static fn (int $one): bool => $model->classes[$one] === $model->classes[$number] && $model->classes[$one] !== '') || $is,
+            Reach::ObjectClass => $any(
+                static fn (int $one): bool => $model->classes[$one] === $model->classes[$number] && $model->classes[$one] !== '',
+            ) || $is,
             Reach::Material => $is || $any(static fn (int $one): bool => array_intersect($materials($one), $materials($number)) !== []),
-            Reach::Mesh => $is || $any(static fn (int $one): bool => $model->meshes[$one] > 0 && $model->meshes[$one] === $model->meshes[$number]),
-            Reach::Size => $is || ($any(static fn (int $one): bool => $model->forest->kinds[$one] === $model->forest->kinds[$number])
-                && $any(static fn (int $one): bool => $sides($one)[2] !== null && $sides($number)[0] !== null && max(array_map(static fn (float $a, float $b): float => abs($a - $b), $sides($one), $sides($number))) <= $sides($one)[2] * Asked::TOLERANCE + 1e-4)),
-            Reach::Name => $is || $any(static fn (int $one): bool => NameIndex::stem(mb_strtolower($model->names[$one])) === NameIndex::stem(mb_strtolower($model->names[$number]))),
+            Reach::Mesh => $is ||
+                $any(static fn (int $one): bool => $model->meshes[$one] > 0 && $model->meshes[$one] === $model->meshes[$number]),
+            Reach::Size => $is ||
+                ($any(static fn (int $one): bool => $model->forest->kinds[$one] === $model->forest->kinds[$number]) &&
+                    $any(
+                        static fn (int $one): bool => $sides($one)[2] !== null &&
+                            $sides($number)[0] !== null &&
+                            max(array_map(static fn (float $a, float $b): float => abs($a - $b), $sides($one), $sides($number))) <=
+                                $sides($one)[2] * Asked::TOLERANCE + 1e-4,
+                    )),
+            Reach::Name => $is ||
+                $any(
+                    static fn (int $one): bool => NameIndex::stem(mb_strtolower($model->names[$one])) ===
+                        NameIndex::stem(mb_strtolower($model->names[$number])),
+                ),
             Reach::Layer => $any(static fn (int $one): bool => $model->forest->layerOf[$one] === $model->forest->layerOf[$number]),
             Reach::Properties => $is || self::shares($model, $pick, $number),
         };
@@ -211,7 +262,9 @@ final class ReachTest extends TestCase
     /** @param list<int> $pick */
     private static function shares(PlainModel $model, array $pick, int $number): bool
     {
-        $shared = array_intersect_assoc(...array_map(static fn (int $one): array => array_map(self::typed(...), $model->properties[$one]), [...$pick, $pick[0]]));
+        $shared = array_intersect_assoc(
+            ...array_map(static fn (int $one): array => array_map(self::typed(...), $model->properties[$one]), [...$pick, $pick[0]]),
+        );
 
         return $shared !== [] && array_diff_assoc($shared, array_map(self::typed(...), $model->properties[$number])) === [];
     }

@@ -37,7 +37,11 @@ final class RegionTest extends TestCase
                 foreach ([true, false] as $inside) {
                     $found = self::found($model, $camera, $region, $inside);
                     $expected = $slow->find($model, $camera, $inside);
-                    self::assertSame($expected, $found, ($inside ? 'inside' : 'touching')." {$slow->kind}, seed $seed, round $round, try $try");
+                    self::assertSame(
+                        $expected,
+                        $found,
+                        ($inside ? 'inside' : 'touching')." {$slow->kind}, seed $seed, round $round, try $try",
+                    );
                     $caught += count($found);
                 }
             }
@@ -53,14 +57,20 @@ final class RegionTest extends TestCase
             $m = $camera->rows;
             $w = $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11];
 
-            return array_map(static fn (int $row): float => round(($m[$row] * $x + $m[$row + 1] * $y + $m[$row + 2] * $z + $m[$row + 3]) / $w, 6), [0, 4]);
+            return array_map(
+                static fn (int $row): float => round(($m[$row] * $x + $m[$row + 1] * $y + $m[$row + 2] * $z + $m[$row + 3]) / $w, 6),
+                [0, 4],
+            );
         };
         self::assertSame([800.0, 400.0], $at($camera, 10, 0, 0));
         self::assertSame([400.0, 0.0], $at($camera, 0, 0, 10));
         self::assertSame([400.0, 400.0], $at($camera, 0, 500, 0));
         // In parallel, 20 m high: 10 m up is the upper edge, however far away.
         $parallel = Camera::parallel([0, -10, 0], [0, 0, 0], [0, 0, 1], 20, 1000, 800);
-        self::assertSame([[500.0, 0.0], [500.0, 0.0], [540.0, 400.0]], [$at($parallel, 0, 0, 10), $at($parallel, 0, 900, 10), $at($parallel, 1, 0, 0)]);
+        self::assertSame(
+            [[500.0, 0.0], [500.0, 0.0], [540.0, 400.0]],
+            [$at($parallel, 0, 0, 10), $at($parallel, 0, 900, 10), $at($parallel, 1, 0, 0)],
+        );
         // Looking straight down, where "up" says nothing, north is up.
         $plan = Camera::parallel([0, 0, 50], [0, 0, 0], [0, 0, 1], 20, 800, 800);
         self::assertSame([[400.0, 0.0], [800.0, 400.0]], [$at($plan, 0, 10, 0), $at($plan, 10, 0, 0)]);
@@ -83,7 +93,11 @@ final class RegionTest extends TestCase
             }
             sort($expected);
             self::assertSame($expected, $found);
-            self::assertSame([], self::found($model, Camera::perspective([0, -80, 0], [0, -90, 0], [0, 0, 1], 60, 800, 600, 0.1), $everything, false), 'everything is behind this camera');
+            self::assertSame(
+                [],
+                self::found($model, Camera::perspective([0, -80, 0], [0, -90, 0], [0, 0, 1], 60, 800, 600, 0.1), $everything, false),
+                'everything is behind this camera',
+            );
             $seen += count($found);
         }
         self::assertGreaterThan(100, $seen);
@@ -127,7 +141,11 @@ final class RegionTest extends TestCase
             $told[$is]++;
             $rectangle = [[$x, $y], [$x + $wide, $y], [$x + $wide, $y + $tall], [$x, $y + $tall]];
             if ($is !== Region::MIXED) {
-                self::assertSame([$is === Region::IN, $is === Region::IN], [$slow->touches($rectangle), $slow->covers($rectangle)], "$slow->kind, round $round");
+                self::assertSame(
+                    [$is === Region::IN, $is === Region::IN],
+                    [$slow->touches($rectangle), $slow->covers($rectangle)],
+                    "$slow->kind, round $round",
+                );
             } elseif ($slow->kind !== 'brush') {
                 self::assertSame([true, false], [$slow->touches($rectangle), $slow->covers($rectangle)], "$slow->kind, round $round");
             }
@@ -137,7 +155,8 @@ final class RegionTest extends TestCase
 
     public function test_an_outline_that_turns_one_way_and_once_around_is_convex(): void
     {
-        $star = array_map(static fn (int $at): array => [400 + 100 * cos($at * 0.8 * M_PI), 300 + 100 * sin($at * 0.8 * M_PI)], range(0, 4));
+        $tip = static fn (int $at): array => [400 + 100 * cos($at * 0.8 * M_PI), 300 + 100 * sin($at * 0.8 * M_PI)];
+        $star = array_map($tip, range(0, 4));
         self::assertTrue(Region::rectangle(10, 10, 20, 30)->isConvex);
         self::assertTrue(Region::circle(10, 10, 30)->isConvex);
         self::assertTrue(Region::polygon([[0, 0], [0, 10], [5, 14], [10, 0]])->isConvex);
@@ -153,7 +172,8 @@ final class RegionTest extends TestCase
         $eye = [$some(20), $some(20), $some(12)];
         $target = [$some(8), $some(8), $some(4)];
 
-        return mt_rand(0, 3) === 0 ? Camera::parallel($eye, $target, [0.0, 0.0, 1.0], mt_rand(50, 400) / 10, 800, 600)
+        return mt_rand(0, 3) === 0
+            ? Camera::parallel($eye, $target, [0.0, 0.0, 1.0], mt_rand(50, 400) / 10, 800, 600)
             : Camera::perspective($eye, $target, [0.0, 0.0, 1.0], mt_rand(20, 110), 800, 600, 0.1);
     }
 
@@ -166,7 +186,13 @@ final class RegionTest extends TestCase
             case 0:
                 [$a, $b, $c, $d] = [$x(), $y(), $x(), $y()];
 
-                return [Region::rectangle($a, $b, $c, $d), SlowRegion::polygon([[min($a, $c), min($b, $d)], [max($a, $c), min($b, $d)], [max($a, $c), max($b, $d)], [min($a, $c), max($b, $d)]], 'rectangle')];
+                return [
+                    Region::rectangle($a, $b, $c, $d),
+                    SlowRegion::polygon(
+                        [[min($a, $c), min($b, $d)], [max($a, $c), min($b, $d)], [max($a, $c), max($b, $d)], [min($a, $c), max($b, $d)]],
+                        'rectangle',
+                    ),
+                ];
             case 1:
                 [$a, $b, $r] = [$x(), $y(), (float) mt_rand(10, 300)];
 
@@ -188,7 +214,10 @@ final class RegionTest extends TestCase
     {
         $scene = $model->facts->scene;
         $inEffect = new InEffect($scene, $model->forest->layers, $model->forest->settings);
-        $numbers = array_map($scene->number(...), (new RegionPick($model->facts, $inEffect, $model, $camera, $region, $inside))->find()->rows());
+        $numbers = array_map(
+            $scene->number(...),
+            (new RegionPick($model->facts, $inEffect, $model, $camera, $region, $inside))->find()->rows(),
+        );
         sort($numbers);
 
         return $numbers;
@@ -210,7 +239,7 @@ final class RegionTest extends TestCase
                 foreach ($thin as $at => [$bx, $by]) {
                     [$ax, $ay] = $thin[max(0, $at - 1)];
                     for ($share = 0; $share <= 16; $share++) {
-                        $nearest = min($nearest, hypot($ax + ($bx - $ax) * $share / 16 - $x, $ay + ($by - $ay) * $share / 16 - $y));
+                        $nearest = min($nearest, hypot($ax + (($bx - $ax) * $share) / 16 - $x, $ay + (($by - $ay) * $share) / 16 - $y));
                     }
                 }
                 self::assertLessThan(Stroke::NEAR + 0.6, $nearest);

@@ -120,7 +120,12 @@ final class RulesByHandTest extends TestCase
         $scene = $model->facts->scene;
         $picked = array_map($scene->row(...), $model->picked);
         sort($picked);
-        $evaluator = new Evaluator($model->facts, $model->forest->layers, new InEffect($scene, $model->forest->layers, $model->forest->settings), Bits::ofRows($scene->count(), $picked));
+        $evaluator = new Evaluator(
+            $model->facts,
+            $model->forest->layers,
+            new InEffect($scene, $model->forest->layers, $model->forest->settings),
+            Bits::ofRows($scene->count(), $picked),
+        );
         $found = array_map($scene->number(...), $evaluator->find(Parser::parse($rule))->rows());
         sort($found);
         self::assertSame($numbers, $found);

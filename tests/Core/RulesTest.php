@@ -51,7 +51,11 @@ final class RulesTest extends TestCase
             $model = PlainModel::grow(mt_rand(1, 45));
             for ($tree = 0; $tree < 25; $tree++) {
                 $text = Printer::print(RandomRule::grow(2));
-                self::assertSame($model->slowFind(Parser::parse($text)->tree), self::found($model, $text), "$text, seed $seed, round $round");
+                self::assertSame(
+                    $model->slowFind(Parser::parse($text)->tree),
+                    self::found($model, $text),
+                    "$text, seed $seed, round $round",
+                );
             }
         }
     }
@@ -61,8 +65,12 @@ final class RulesTest extends TestCase
         mt_srand(77);
         $model = PlainModel::grow(60);
         $rules = [];
-        foreach (['name', 'class', 'layer', 'tag', 'set', 'material', 'source', 'level', 'note', 'mixed', '"fire rating"', 'diameter'] as $field) {
-            foreach (['seat', '"Seat"', 'l*', '*e*', '7', '8.5', '100', 'EI30', 'Pool', 'steel', 'Wall', 'plant.glb', '"Layer 2"'] as $words) {
+        foreach (
+            ['name', 'class', 'layer', 'tag', 'set', 'material', 'source', 'level', 'note', 'mixed', '"fire rating"', 'diameter'] as $field
+        ) {
+            foreach (
+                ['seat', '"Seat"', 'l*', '*e*', '7', '8.5', '100', 'EI30', 'Pool', 'steel', 'Wall', 'plant.glb', '"Layer 2"'] as $words
+            ) {
                 array_push($rules, "$field:$words", "$field=$words", "$field!=$words");
             }
         }
@@ -77,7 +85,19 @@ final class RulesTest extends TestCase
         foreach (\VineShelf\Rules\State::cases() as $state) {
             $rules[] = $state->value;
         }
-        foreach (['kind:part', 'kind!=group', 'inside (kind:group)', 'holding (kind:part)', 'beside (seat)', 'beside (is picked)', 'is newer than VIEW', 'has level', 'has no "fire rating"'] as $rule) {
+        foreach (
+            [
+                'kind:part',
+                'kind!=group',
+                'inside (kind:group)',
+                'holding (kind:part)',
+                'beside (seat)',
+                'beside (is picked)',
+                'is newer than VIEW',
+                'has level',
+                'has no "fire rating"',
+            ] as $rule
+        ) {
             $rules[] = str_replace('VIEW', Printer::quoted('View "1"'), $rule);
         }
         $hits = 0;
@@ -105,7 +125,40 @@ final class RulesTest extends TestCase
     public function test_random_text_is_a_rule_or_a_clear_error_and_never_more(int $seed): void
     {
         mt_srand($seed + 2000);
-        $pieces = ['and', 'or', 'not', '(', ')', '"', 'seat', 'layer', ':', '=', '!=', '<', '>=', ' ', 'is', 'has', 'no', 'newer', 'than', 'inside', '1..2', '..', '5mm', 'width', 'kind', '\\', 'ö', "\n", '!', '*', "\u{202E}", '🪴'];
+        $pieces = [
+            'and',
+            'or',
+            'not',
+            '(',
+            ')',
+            '"',
+            'seat',
+            'layer',
+            ':',
+            '=',
+            '!=',
+            '<',
+            '>=',
+            ' ',
+            'is',
+            'has',
+            'no',
+            'newer',
+            'than',
+            'inside',
+            '1..2',
+            '..',
+            '5mm',
+            'width',
+            'kind',
+            '\\',
+            'ö',
+            "\n",
+            '!',
+            '*',
+            "\u{202E}",
+            '🪴',
+        ];
         for ($round = 0; $round < 400; $round++) {
             $text = '';
             for ($piece = mt_rand(0, 14); $piece > 0; $piece--) {
@@ -148,7 +201,15 @@ final class RulesTest extends TestCase
     #[TestWith(['"":x', 0, 2, 'A field needs a name'])]
     #[TestWith(['"fire rating":', 13, 1, 'comes a word'])]
     #[TestWith(['', 0, 1, 'empty'])]
-    #[TestWith(['a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a bc', 240, 2, 'at most 120 conditions'])]
+    #[
+        TestWith([
+            'a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a '
+                .'a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a bc',
+            240,
+            2,
+            'at most 120 conditions',
+        ]),
+    ]
     public function test_errors_point_at_the_right_place_and_say_what_would_be_right(string $rule, int $at, int $length, string $says): void
     {
         try {
@@ -162,7 +223,17 @@ final class RulesTest extends TestCase
 
     public function test_hostile_texts_end_quickly_in_an_error(): void
     {
-        foreach ([str_repeat('(', 3000), str_repeat('not ', 900).'a', str_repeat('inside ', 500).'a', str_repeat('x', Lexer::LONGEST + 1), "\xFF\xFE", str_repeat('"', 3001), 'name:'.str_repeat('*a', 1500)] as $text) {
+        foreach (
+            [
+                str_repeat('(', 3000),
+                str_repeat('not ', 900).'a',
+                str_repeat('inside ', 500).'a',
+                str_repeat('x', Lexer::LONGEST + 1),
+                "\xFF\xFE",
+                str_repeat('"', 3001),
+                'name:'.str_repeat('*a', 1500),
+            ] as $text
+        ) {
             try {
                 $tree = Parser::parse($text);
                 self::assertSame([], self::found(PlainModel::grow(20), $text));
@@ -179,7 +250,20 @@ final class RulesTest extends TestCase
         $model = PlainModel::grow(30);
         $evaluator = self::evaluator($model);
         $all = count($model->names);
-        foreach (['layer:Attic' => 'no layer with “Attic”', 'tag:red' => 'no tag', 'set:mine' => 'no set', 'material:gold' => 'no material', 'class:Roof' => 'class with “Roof”', 'colour:red' => 'a property of these files is called “colour”', 'is newer than Later' => 'no view called “Later”', 'has wings' => 'called “wings”', 'note:x' => 'No note', 'level:9' => 'on a level'] as $rule => $says) {
+        foreach (
+            [
+                'layer:Attic' => 'no layer with “Attic”',
+                'tag:red' => 'no tag',
+                'set:mine' => 'no set',
+                'material:gold' => 'no material',
+                'class:Roof' => 'class with “Roof”',
+                'colour:red' => 'a property of these files is called “colour”',
+                'is newer than Later' => 'no view called “Later”',
+                'has wings' => 'called “wings”',
+                'note:x' => 'No note',
+                'level:9' => 'on a level',
+            ] as $rule => $says
+        ) {
             self::assertSame(0, $evaluator->find(Parser::parse($rule))->count(), $rule);
             self::assertCount(1, $evaluator->remarks(), $rule);
             self::assertStringContainsString($says, $evaluator->remarks()[0]->sentence);
@@ -200,7 +284,20 @@ final class RulesTest extends TestCase
 
             return $tree->number?->value() ?? NAN;
         };
-        self::assertEqualsWithDelta([2.0, 0.04, 0.4, 0.0254, 0.9144, 0.002, 25000.0, 2e6], array_map($value, ['width > 2', 'width > 40mm', 'width > 40 cm', 'width > 1in', 'width > 3ft', 'volume > 2l', 'triangles > 25k', 'triangles > 2M']), 1e-12);
+        self::assertEqualsWithDelta(
+            [2.0, 0.04, 0.4, 0.0254, 0.9144, 0.002, 25000.0, 2e6],
+            array_map($value, [
+                'width > 2',
+                'width > 40mm',
+                'width > 40 cm',
+                'width > 1in',
+                'width > 3ft',
+                'volume > 2l',
+                'triangles > 25k',
+                'triangles > 2M',
+            ]),
+            1e-12,
+        );
         self::assertSame([Field::Name->value, 'm'], [Parser::parse('m')->tree->field ?? '', Parser::parse('m')->tree->words ?? '']);
     }
 
@@ -221,7 +318,10 @@ final class RulesTest extends TestCase
     {
         mt_srand(31);
         $letters = ['a', 'b', 'é', ' ', '.', '_'];
-        $text = static fn (int $longest, array $of): string => implode('', array_map(static fn (): string => $of[mt_rand(0, count($of) - 1)], range(1, mt_rand(1, $longest))));
+        $text = static fn (int $longest, array $of): string => implode(
+            '',
+            array_map(static fn (): string => $of[mt_rand(0, count($of) - 1)], range(1, mt_rand(1, $longest))),
+        );
         for ($round = 0; $round < 3000; $round++) {
             $pattern = $text(7, [...$letters, '*', '*', '?']);
             if (strpbrk($pattern, '*?') === false || trim($pattern) === '') {
@@ -271,9 +371,16 @@ final class RulesTest extends TestCase
         $model = PlainModel::grow(5);
         self::assertEqualsWithDelta(2.7e-6, Measure::Volume->near(2.7e-6) / 0.0005, 1e-18);
         self::assertSame([], self::found($model, 'volume = 2.7cm3'));
-        $scene = new Scene(new DerivedColumns(new ColumnsInMemory(SceneBuilder::columns([1 => 0], [1 => 1], [1 => 1], [], []) + [
-            'box' => pack('g6', INF, INF, INF, -INF, -INF, -INF).pack('g6', 0, 0, 0, 0.03, 0.03, 0.003), 'origin' => pack('e3', 0, 0, 0),
-        ])));
+        $scene = new Scene(
+            new DerivedColumns(
+                new ColumnsInMemory(
+                    SceneBuilder::columns([1 => 0], [1 => 1], [1 => 1], [], []) + [
+                        'box' => pack('g6', INF, INF, INF, -INF, -INF, -INF).pack('g6', 0, 0, 0, 0.03, 0.03, 0.003),
+                        'origin' => pack('e3', 0, 0, 0),
+                    ],
+                ),
+            ),
+        );
         $volumes = (new Facts($scene))->ranked('volume');
         self::assertSame([1], $volumes->between(2.69e-6, 2.71e-6)->rows());
         self::assertSame([], $volumes->between(-1.0, 1e-6)->rows());
@@ -283,7 +390,10 @@ final class RulesTest extends TestCase
     {
         $manual = (string) file_get_contents(__DIR__.'/../../docs/rules.md');
         preg_match('~```\n(.*?)```~s', $manual, $block);
-        $examples = array_map(static fn (string $line): string => (string) preg_replace('~\s{3,}.*~', '', $line), array_filter(explode("\n", $block[1] ?? '')));
+        $examples = array_map(
+            static fn (string $line): string => (string) preg_replace('~\s{3,}.*~', '', $line),
+            array_filter(explode("\n", $block[1] ?? '')),
+        );
         preg_match('~## Examples(.*?)\n## ~s', $manual, $section);
         preg_match_all('~\| `([^`]+)` \|~', $section[1] ?? '', $found);
         $examples = [...$examples, ...$found[1]];
@@ -291,7 +401,16 @@ final class RulesTest extends TestCase
         foreach ($examples as $example) {
             self::assertNotSame('', Printer::print(Parser::parse($example)->tree), $example);
         }
-        foreach ([...array_map(static fn (Field $field): string => "`$field->value:`", Field::cases()), ...array_map(static fn (\VineShelf\Facts\Measure $measure): string => "`$measure->value`", \VineShelf\Facts\Measure::cases()), ...array_map(static fn (\VineShelf\Rules\State $state): string => "`$state->value`", \VineShelf\Rules\State::cases())] as $word) {
+        foreach (
+            [
+                ...array_map(static fn (Field $field): string => "`$field->value:`", Field::cases()),
+                ...array_map(
+                    static fn (\VineShelf\Facts\Measure $measure): string => "`$measure->value`",
+                    \VineShelf\Facts\Measure::cases(),
+                ),
+                ...array_map(static fn (\VineShelf\Rules\State $state): string => "`$state->value`", \VineShelf\Rules\State::cases()),
+            ] as $word
+        ) {
             self::assertStringContainsString($word, $manual);
         }
     }
@@ -308,7 +427,13 @@ final class RulesTest extends TestCase
     {
         $scene = $model->facts->scene;
 
-        return new Evaluator($model->facts, $model->forest->layers, new InEffect($scene, $model->forest->layers, $model->forest->settings), Bits::ofRows($scene->count(), $scene->rowsOf($model->picked)), [new KnownView('View "1"', 2, 10)]);
+        return new Evaluator(
+            $model->facts,
+            $model->forest->layers,
+            new InEffect($scene, $model->forest->layers, $model->forest->settings),
+            Bits::ofRows($scene->count(), $scene->rowsOf($model->picked)),
+            [new KnownView('View "1"', 2, 10)],
+        );
     }
 
     /** @return list<int> object numbers, ascending */

@@ -38,8 +38,16 @@ final class RungsInEffectTest extends TestCase
             $scene = $forest->scene();
             foreach ($forest->parents as $number => $parent) {
                 $row = $scene->row($number);
-                self::assertSame($forest->slowRung($number), $inEffect->rungs()->at($row), "rung of object $number, seed $seed, round $round");
-                self::assertSame($forest->slowLock($number), $inEffect->locks()->at($row), "lock of object $number, seed $seed, round $round");
+                self::assertSame(
+                    $forest->slowRung($number),
+                    $inEffect->rungs()->at($row),
+                    "rung of object $number, seed $seed, round $round",
+                );
+                self::assertSame(
+                    $forest->slowLock($number),
+                    $inEffect->locks()->at($row),
+                    "lock of object $number, seed $seed, round $round",
+                );
             }
             self::assertSame($forest->slowDrawn(), $inEffect->weight()['drawn'], "drawn triangles, seed $seed, round $round");
         }
@@ -48,7 +56,13 @@ final class RungsInEffectTest extends TestCase
     public function test_only_what_is_set_on_a_group_itself_reaches_down(): void
     {
         // Group 1 in Site holds group 2 in Unsorted, which holds part 3 in Seats; part 4 in Seats stands alone.
-        $columns = SceneBuilder::columns([1 => 0, 2 => 1, 3 => 2, 4 => 0], [1 => 2, 2 => 1, 3 => 3, 4 => 3], [1 => 0, 2 => 0, 3 => 1, 4 => 1], [], [3 => 100, 4 => 10]);
+        $columns = SceneBuilder::columns(
+            [1 => 0, 2 => 1, 3 => 2, 4 => 0],
+            [1 => 2, 2 => 1, 3 => 3, 4 => 3],
+            [1 => 0, 2 => 0, 3 => 1, 4 => 1],
+            [],
+            [3 => 100, 4 => 10],
+        );
         $layers = new LayerTree([
             new Layer(1, 0, 0, 'Unsorted', '#999999'),
             new Layer(2, 0, 1, 'Site', '#8d9a75', Lock::Guarded),
@@ -72,7 +86,10 @@ final class RungsInEffectTest extends TestCase
         $scene = new Scene(new ColumnsInMemory($columns));
 
         self::assertSame([0, 0], array_map((new InEffect($scene, $layers, $lowered))->rungs()->at(...), [1, 2]));
-        self::assertSame([5, 1], array_map((new InEffect($scene, $layers, $lowered->withLayers([1], Rung::Full)))->rungs()->at(...), [1, 2]));
+        self::assertSame(
+            [5, 1],
+            array_map((new InEffect($scene, $layers, $lowered->withLayers([1], Rung::Full)))->rungs()->at(...), [1, 2]),
+        );
     }
 
     public function test_settings_survive_packing(): void
@@ -102,7 +119,11 @@ final class RungsInEffectTest extends TestCase
 
         self::assertSame([1 => 5, 2 => 2], $both->layers);
         self::assertSame([Rung::Hidden, Rung::Full, Rung::Box, null], array_map($both->object(...), [1, 2, 3, 4]));
-        self::assertSame(['layers' => 0, 'objects' => 0], (new Settings)->difference(Settings::of([1 => 5], [9 => 5])), 'on a desk nothing set means Full');
+        self::assertSame(
+            ['layers' => 0, 'objects' => 0],
+            (new Settings)->difference(Settings::of([1 => 5], [9 => 5])),
+            'on a desk nothing set means Full',
+        );
         self::assertSame(['layers' => 1, 'objects' => 2], $both->difference($under));
         self::assertNull($both->withObjects(Bits::ofRows(3, [3]), null)->object(3));
     }

@@ -88,16 +88,32 @@ final class SceneTest extends TestCase
     public function test_draw_records_hold_every_placement_with_its_mesh_and_nothing_else(): void
     {
         $facts = [
-            3 => ['pack' => 1, 'triangles' => 12, 'colour' => 0xFF0000FF, 'box' => new Box(0, 0, 0, 1, 1, 1)],
-            7 => ['pack' => 2, 'triangles' => 500, 'colour' => 0x80FFFFFF, 'box' => new Box(-5, -5, -5, 5, 5, 5)],
+            3 => ['pack' => 1, 'triangles' => 12, 'colour' => 0xff0000ff, 'box' => new Box(0, 0, 0, 1, 1, 1)],
+            7 => ['pack' => 2, 'triangles' => 500, 'colour' => 0x80ffffff, 'box' => new Box(-5, -5, -5, 5, 5, 5)],
         ];
         $at = static fn (float $x): string => Affine::pack([1.0, 0.0, 0.0, $x, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0]);
         // Objects 1 to 5 in rows 1 to 5: a group, a part, an object drawn twice, a part of an unknown mesh, a big part.
-        $columns = SceneBuilder::columns([1 => 0, 2 => 1, 3 => 1, 4 => 1, 5 => 0], array_fill(1, 5, 1), [1 => 0, 2 => 1, 3 => 1, 4 => 1, 5 => 1], [], [])
-            + DrawRecords::columns([0, 1, 2, 3, 4, 5], [2 => 3, 3 => 3, 4 => 9, 5 => 7], [2 => 0, 3 => 96, 4 => 288, 5 => 384], $at(10).$at(20).$at(30).$at(40).$at(50), $facts);
+        $columns =
+            SceneBuilder::columns(
+                [1 => 0, 2 => 1, 3 => 1, 4 => 1, 5 => 0],
+                array_fill(1, 5, 1),
+                [1 => 0, 2 => 1, 3 => 1, 4 => 1, 5 => 1],
+                [],
+                [],
+            ) +
+            DrawRecords::columns(
+                [0, 1, 2, 3, 4, 5],
+                [2 => 3, 3 => 3, 4 => 9, 5 => 7],
+                [2 => 0, 3 => 96, 4 => 288, 5 => 384],
+                $at(10).$at(20).$at(30).$at(40).$at(50),
+                $facts,
+            );
         $scene = new Scene(new ColumnsInMemory($columns));
 
-        self::assertSame(['meshes' => [3, 7], 'records' => [[2, 3, 10.0], [3, 3, 20.0], [3, 3, 30.0], [5, 7, 50.0]]], self::decoded(DrawRecords::of($scene, [[1, 5]])));
+        self::assertSame(
+            ['meshes' => [3, 7], 'records' => [[2, 3, 10.0], [3, 3, 20.0], [3, 3, 30.0], [5, 7, 50.0]]],
+            self::decoded(DrawRecords::of($scene, [[1, 5]])),
+        );
         self::assertSame(['meshes' => [3], 'records' => [[3, 3, 20.0], [3, 3, 30.0]]], self::decoded(DrawRecords::of($scene, [[3, 3]])));
         self::assertSame(['meshes' => [], 'records' => []], self::decoded(DrawRecords::of($scene, [[1, 1], [4, 4]])));
         self::assertSame([5, 2, 3], Packed::uint32($scene->column('biggest'), 0, 3), 'the biggest comes first');
@@ -107,24 +123,36 @@ final class SceneTest extends TestCase
     public function test_places_far_away_keep_their_millimetres(): void
     {
         $far = Affine::pack([1.0, 0.0, 0.0, 3_456_789.123, 0.0, 1.0, 0.0, 5_432_100.456, 0.0, 0.0, 1.0, 12.789]);
-        $columns = DrawRecords::columns([0, 1], [1 => 1], [1 => 0], $far, [1 => ['pack' => 1, 'triangles' => 1, 'colour' => 0, 'box' => new Box(0, 0, 0, 1, 1, 1)]]);
+        $columns = DrawRecords::columns([0, 1], [1 => 1], [1 => 0], $far, [
+            1 => ['pack' => 1, 'triangles' => 1, 'colour' => 0, 'box' => new Box(0, 0, 0, 1, 1, 1)],
+        ]);
         $origin = Packed::float64($columns['origin'], 0, 3);
         $kept = Packed::float32($columns['records'], 8, 12);
 
         self::assertSame([3_457_000.0, 5_432_000.0, 0.0], $origin);
-        self::assertEqualsWithDelta([3_456_789.123, 5_432_100.456, 12.789], [$origin[0] + $kept[3], $origin[1] + $kept[7], $origin[2] + $kept[11]], 1e-4);
+        self::assertEqualsWithDelta(
+            [3_456_789.123, 5_432_100.456, 12.789],
+            [$origin[0] + $kept[3], $origin[1] + $kept[7], $origin[2] + $kept[11]],
+            1e-4,
+        );
     }
 
     public function test_colours_become_bytes_as_screens_show_them(): void
     {
-        self::assertSame(0xFFFFFFFF, DrawRecords::colour([1.0, 1.0, 1.0, 1.0]));
+        self::assertSame(0xffffffff, DrawRecords::colour([1.0, 1.0, 1.0, 1.0]));
         self::assertSame(0x00000000, DrawRecords::colour([0.0, -1.0, 0.0, 0.0]));
-        self::assertSame([188, 0, 255, 128], array_map(static fn (int $shift): int => DrawRecords::colour([0.5, 0.0, 3.0, 0.5]) >> $shift & 255, [0, 8, 16, 24]));
+        self::assertSame(
+            [188, 0, 255, 128],
+            array_map(static fn (int $shift): int => (DrawRecords::colour([0.5, 0.0, 3.0, 0.5]) >> $shift) & 255, [0, 8, 16, 24]),
+        );
     }
 
     public function test_kinds_are_counted_in_words(): void
     {
-        self::assertSame(['1 part', '1,200 parts', '2 point sets', '1 point set'], [Kind::Part->counted(1), Kind::Part->counted(1200), Kind::Points->counted(2), Kind::Points->counted(1)]);
+        self::assertSame(
+            ['1 part', '1,200 parts', '2 point sets', '1 point set'],
+            [Kind::Part->counted(1), Kind::Part->counted(1200), Kind::Points->counted(2), Kind::Points->counted(1)],
+        );
         self::assertSame([true, false, true], [Kind::Curve->draws(), Kind::Light->draws(), Kind::Points->draws()]);
     }
 

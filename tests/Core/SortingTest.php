@@ -54,7 +54,10 @@ final class SortingTest extends TestCase
             self::assertSame($why->lock->value, max([0, ...$locks]));
             $settings = $forest->settings;
             foreach ($why->rungCauses() as $cause) {
-                $settings = $cause->what === 'layer' ? $settings->withLayers([$cause->number], Rung::Full) : $settings->withObjects(Bits::ofRows($cause->number, [$cause->number]), Rung::Full);
+                $settings =
+                    $cause->what === 'layer'
+                        ? $settings->withLayers([$cause->number], Rung::Full)
+                        : $settings->withObjects(Bits::ofRows($cause->number, [$cause->number]), Rung::Full);
             }
             self::assertSame(Rung::Full, (new InEffect($scene, $forest->layers, $settings))->rung($row));
             $mended += $why->rungCauses() === [] ? 0 : 1;
@@ -64,7 +67,11 @@ final class SortingTest extends TestCase
 
     public function test_newcomers_get_what_the_view_says(): void
     {
-        $layers = new LayerTree([new Layer(1, 0, 0, 'Unsorted', '#999999'), new Layer(2, 0, 1, 'Seats', '#3f7a63'), new Layer(3, 0, 2, 'Café', '#8a5a3c')]);
+        $layers = new LayerTree([
+            new Layer(1, 0, 0, 'Unsorted', '#999999'),
+            new Layer(2, 0, 1, 'Seats', '#3f7a63'),
+            new Layer(3, 0, 2, 'Café', '#8a5a3c'),
+        ]);
         $view = Settings::of([2 => 2], [7 => 0]);
         $desk = Settings::of([2 => 0, 3 => 4], [9 => 1]);
 
@@ -79,9 +86,17 @@ final class SortingTest extends TestCase
 
     public function test_layers_nest_with_unsorted_first(): void
     {
-        $tree = new LayerTree([new Layer(5, 2, 1, 'Deep', '#111111', Lock::Locked), new Layer(2, 0, 1, 'B', '#111111', Lock::Guarded), new Layer(3, 0, 0, 'A', '#111111'), new Layer(1, 0, 9, 'Unsorted', '#999999')]);
+        $tree = new LayerTree([
+            new Layer(5, 2, 1, 'Deep', '#111111', Lock::Locked),
+            new Layer(2, 0, 1, 'B', '#111111', Lock::Guarded),
+            new Layer(3, 0, 0, 'A', '#111111'),
+            new Layer(1, 0, 9, 'Unsorted', '#999999'),
+        ]);
 
-        self::assertSame([['Unsorted', 0], ['A', 0], ['B', 0], ['Deep', 1]], array_map(static fn (array $entry): array => [$entry[0]->name, $entry[1]], $tree->walk()));
+        self::assertSame(
+            [['Unsorted', 0], ['A', 0], ['B', 0], ['Deep', 1]],
+            array_map(static fn (array $entry): array => [$entry[0]->name, $entry[1]], $tree->walk()),
+        );
         self::assertSame('B › Deep', $tree->path(5));
         self::assertSame([2, 5], $tree->withNested(2));
         self::assertSame([1 => 0, 3 => 0, 2 => 1, 5 => 2], $tree->locks());
@@ -98,7 +113,11 @@ final class SortingTest extends TestCase
             \assert($file instanceof \SplFileInfo);
             $count++;
             $code = (string) file_get_contents($file->getPathname());
-            self::assertDoesNotMatchRegularExpression('~Illuminate\\\\|Laravel|\bApp\\\\|\bapp\(|\bconfig\(|<div|<svg~', $code, $file->getFilename());
+            self::assertDoesNotMatchRegularExpression(
+                '~Illuminate\\\\|Laravel|\bApp\\\\|\bapp\(|\bconfig\(|<div|<svg~',
+                $code,
+                $file->getFilename(),
+            );
             self::assertStringContainsString('declare(strict_types=1);', $code, $file->getFilename());
         }
         self::assertGreaterThan(40, $count);
@@ -108,12 +127,25 @@ final class SortingTest extends TestCase
     private static function intake(): Intake
     {
         $gltf = Gltf::triangle();
-        $gltf['materials'] = [['name' => 'Larch', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0, 0, 1]]], ['name' => 'Clear glass', 'pbrMetallicRoughness' => ['baseColorFactor' => [0.5, 0.5, 0.5, 1]]]];
-        $gltf['meshes'] = array_map(static fn (int $material): array => ['primitives' => [['attributes' => ['POSITION' => 0], 'indices' => 1, 'material' => $material]]], [0, 1]);
+        $gltf['materials'] = [
+            ['name' => 'Larch', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 0, 0, 1]]],
+            ['name' => 'Clear glass', 'pbrMetallicRoughness' => ['baseColorFactor' => [0.5, 0.5, 0.5, 1]]],
+        ];
+        $gltf['meshes'] = array_map(
+            static fn (int $material): array => [
+                'primitives' => [['attributes' => ['POSITION' => 0], 'indices' => 1, 'material' => $material]],
+            ],
+            [0, 1],
+        );
         $gltf['cameras'] = [['type' => 'perspective', 'perspective' => ['yfov' => 1, 'znear' => 1]]];
         $gltf['nodes'] = [
-            ['name' => 'Wrap', 'children' => [1, 4, 6]], ['name' => 'Hall', 'children' => [2, 3]], ['mesh' => 0, 'extras' => ['Layer' => '10 Frames']], ['mesh' => 1, 'extras' => ['layer' => '2  Glass']],
-            ['name' => 'Site', 'children' => [5]], ['mesh' => 1, 'extras' => ['layer' => '2 Glass']], ['camera' => 0],
+            ['name' => 'Wrap', 'children' => [1, 4, 6]],
+            ['name' => 'Hall', 'children' => [2, 3]],
+            ['mesh' => 0, 'extras' => ['Layer' => '10 Frames']],
+            ['mesh' => 1, 'extras' => ['layer' => '2  Glass']],
+            ['name' => 'Site', 'children' => [5]],
+            ['mesh' => 1, 'extras' => ['layer' => '2 Glass']],
+            ['camera' => 0],
         ];
 
         return GltfReader::read(Gltf::file($gltf));

@@ -31,15 +31,24 @@ final class TintTest extends TestCase
             $model = PlainModel::grow(mt_rand(3, 60));
             $legend = self::legend($model, $by);
             foreach ($model->forest->parents as $number => $_) {
-                $expected = $model->meshes[$number] === 0 ? null : match ($by) {
-                    TintBy::Layer => $model->forest->layers->get($model->forest->layerOf[$number])->name,
-                    TintBy::Kind => $model->classes[$number] !== '' ? $model->classes[$number] : ucfirst(Kind::from($model->forest->kinds[$number])->plural()),
-                    TintBy::Material => self::material($model, $number),
-                    TintBy::Source => ['', 'Hall.glb', 'Plant.glb'][$model->sources[$number]],
-                    TintBy::Lock => ['Open', 'Guarded', 'Locked'][$model->forest->slowLock($number)],
-                    default => self::weight($model->forest->triangles[$number] ?? 0),
-                };
-                self::assertSame($expected, self::entryOf($legend, $model->facts->scene->row($number))[0] ?? null, "object $number, round $round");
+                $expected =
+                    $model->meshes[$number] === 0
+                        ? null
+                        : match ($by) {
+                            TintBy::Layer => $model->forest->layers->get($model->forest->layerOf[$number])->name,
+                            TintBy::Kind => $model->classes[$number] !== ''
+                                ? $model->classes[$number]
+                                : ucfirst(Kind::from($model->forest->kinds[$number])->plural()),
+                            TintBy::Material => self::material($model, $number),
+                            TintBy::Source => ['', 'Hall.glb', 'Plant.glb'][$model->sources[$number]],
+                            TintBy::Lock => ['Open', 'Guarded', 'Locked'][$model->forest->slowLock($number)],
+                            default => self::weight($model->forest->triangles[$number] ?? 0),
+                        };
+                self::assertSame(
+                    $expected,
+                    self::entryOf($legend, $model->facts->scene->row($number))[0] ?? null,
+                    "object $number, round $round",
+                );
             }
         }
     }
@@ -69,7 +78,9 @@ final class TintTest extends TestCase
         mt_srand(43);
         $model = PlainModel::grow(120);
         $scene = $model->facts->scene;
-        $code = static fn (int $seed, ?Bits $only = null): string => self::legend($model, TintBy::Shuffle, $seed, $only)->codes($scene->count());
+        $code = static fn (int $seed, ?Bits $only = null): string => self::legend($model, TintBy::Shuffle, $seed, $only)->codes(
+            $scene->count(),
+        );
         $colours = static function (int $seed) use ($model): array {
             $of = [];
             foreach (self::legend($model, TintBy::Shuffle, $seed)->entries as $entry) {
@@ -101,7 +112,7 @@ final class TintTest extends TestCase
             $codes = array_values((array) unpack('v*', $legend->codes($count)));
             self::assertCount($count + 1, $codes);
             foreach ($codes as $row => $code) {
-                self::assertSame($row === 0 ? null : (self::entryOf($legend, $row)[1] ?? null), $code === 0 ? null : $code - 1, "row $row");
+                self::assertSame($row === 0 ? null : self::entryOf($legend, $row)[1] ?? null, $code === 0 ? null : $code - 1, "row $row");
             }
         }
     }
@@ -131,7 +142,14 @@ final class TintTest extends TestCase
 
     private static function legend(PlainModel $model, TintBy $by, int $seed = 1, ?Bits $only = null): Legend
     {
-        return Legend::of($by, $model->facts, $model->forest->layers, new InEffect($model->facts->scene, $model->forest->layers, $model->forest->settings), $seed, $only);
+        return Legend::of(
+            $by,
+            $model->facts,
+            $model->forest->layers,
+            new InEffect($model->facts->scene, $model->forest->layers, $model->forest->settings),
+            $seed,
+            $only,
+        );
     }
 
     /** @return array{string, int}|null label and place of the entry that colours a row */

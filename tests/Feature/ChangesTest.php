@@ -14,7 +14,9 @@ final class ChangesTest extends ProjectTestCase
     public function test_a_layer_from_the_pick_takes_what_is_picked_and_what_that_holds(): void
     {
         $bank = (int) $this->project->objects()->where('name', 'Bank 2')->value('no');
-        $this->send('POST', 'pick', ['keys' => "O$bank", 'mode' => 'replace'])->assertSee('Bank 2')->assertSee('holding 80 more');
+        $this->send('POST', 'pick', ['keys' => "O$bank", 'mode' => 'replace'])
+            ->assertSee('Bank 2')
+            ->assertSee('holding 80 more');
         $this->send('POST', 'layers', ['name' => 'Second bank', 'from_pick' => 1])->assertSee('Create layer Second bank from 81 objects.');
 
         self::assertSame(81, $this->filed('Second bank'));
@@ -31,14 +33,34 @@ final class ChangesTest extends ProjectTestCase
     public function test_layers_are_renamed_coloured_and_refuse_what_is_wrong(): void
     {
         $seats = $this->layer($this->project, '51 Seats');
-        $this->send('PATCH', "layers/$seats", ['name' => '  Seats   of the stand '])->assertSee('Rename layer 51 Seats to Seats of the stand.');
+        $this->send('PATCH', "layers/$seats", ['name' => '  Seats   of the stand '])->assertSee(
+            'Rename layer 51 Seats to Seats of the stand.',
+        );
         $this->send('PATCH', "layers/$seats", ['colour' => '#AA00ff']);
-        self::assertSame(['Seats of the stand', '#aa00ff'], array_values((array) DB::table('layers')->where('project_id', $this->project->id)->where('no', $seats)->first(['name', 'colour'])));
-        $this->send('PATCH', "layers/$seats", ['name' => ''])->assertStatus(422)->assertSee('A layer needs a name.');
-        $this->send('PATCH', "layers/$seats", ['name' => '50 STANDS'])->assertStatus(422)->assertSee('There is a layer &quot;50 Stands&quot; here already', false);
-        $this->send('PATCH', "layers/$seats", ['colour' => 'red'])->assertStatus(422)->assertSee('A colour is written as # and six digits');
-        $this->send('PATCH', 'layers/1', ['name' => 'Rest'])->assertStatus(422)->assertSee('Unsorted keeps its name.');
-        $this->send('PATCH', 'layers/999', ['name' => 'Rest'])->assertStatus(422)->assertSee('There is no layer with the number 999');
+        self::assertSame(
+            ['Seats of the stand', '#aa00ff'],
+            array_values(
+                (array) DB::table('layers')
+                    ->where('project_id', $this->project->id)
+                    ->where('no', $seats)
+                    ->first(['name', 'colour']),
+            ),
+        );
+        $this->send('PATCH', "layers/$seats", ['name' => ''])
+            ->assertStatus(422)
+            ->assertSee('A layer needs a name.');
+        $this->send('PATCH', "layers/$seats", ['name' => '50 STANDS'])
+            ->assertStatus(422)
+            ->assertSee('There is a layer &quot;50 Stands&quot; here already', false);
+        $this->send('PATCH', "layers/$seats", ['colour' => 'red'])
+            ->assertStatus(422)
+            ->assertSee('A colour is written as # and six digits');
+        $this->send('PATCH', 'layers/1', ['name' => 'Rest'])
+            ->assertStatus(422)
+            ->assertSee('Unsorted keeps its name.');
+        $this->send('PATCH', 'layers/999', ['name' => 'Rest'])
+            ->assertStatus(422)
+            ->assertSee('There is no layer with the number 999');
         $this->send('POST', 'undo');
         $this->send('POST', 'undo')->assertSee('Undone: Rename layer');
         self::assertSame($seats, $this->layer($this->project, '51 Seats'));
@@ -48,7 +70,11 @@ final class ChangesTest extends ProjectTestCase
     {
         $seats = $this->layer($this->project, '51 Seats');
         $stands = $this->layer($this->project, '50 Stands');
-        $this->get("/projects/{$this->project->key}/layers/$seats/delete")->assertOk()->assertSee('253 objects are filed under it')->assertSee('to Unsorted')->assertSee('50 Stands');
+        $this->get("/projects/{$this->project->key}/layers/$seats/delete")
+            ->assertOk()
+            ->assertSee('253 objects are filed under it')
+            ->assertSee('to Unsorted')
+            ->assertSee('50 Stands');
         $this->send('DELETE', "layers/$seats", ['target' => $stands])->assertSee('Delete layer 51 Seats.');
         self::assertSame([0, 260], [$this->layer($this->project, '51 Seats'), $this->filed('50 Stands')]);
         $this->assertIndexTrue($this->project);
@@ -60,8 +86,12 @@ final class ChangesTest extends ProjectTestCase
         $this->send('POST', 'undo');
         self::assertSame([3197, 253], [$this->project->objects()->where('gone', false)->count(), $this->filed('51 Seats')]);
         $this->assertIndexTrue($this->project);
-        $this->send('DELETE', 'layers/1', ['target' => 2])->assertStatus(422)->assertSee('Unsorted is always there');
-        $this->send('DELETE', "layers/$seats", ['target' => $seats])->assertStatus(422)->assertSee('Choose another layer');
+        $this->send('DELETE', 'layers/1', ['target' => 2])
+            ->assertStatus(422)
+            ->assertSee('Unsorted is always there');
+        $this->send('DELETE', "layers/$seats", ['target' => $seats])
+            ->assertStatus(422)
+            ->assertSee('Choose another layer');
     }
 
     public function test_locked_objects_are_left_alone_and_counted(): void
@@ -70,13 +100,21 @@ final class ChangesTest extends ProjectTestCase
         $block = (int) $this->project->objects()->where('name', 'Block West')->value('no');
         $this->send('POST', 'locks', ['keys' => "O$block", 'lock' => 2])->assertSee('Lock 1 object.');
         $this->send('POST', 'pick', ['keys' => "L$seats", 'mode' => 'replace']);
-        $this->send('POST', 'file', ['layer' => $this->layer($this->project, '50 Stands')])->assertSee('File 127 objects under 50 Stands. 126 locked objects were left alone.');
+        $this->send('POST', 'file', ['layer' => $this->layer($this->project, '50 Stands')])->assertSee(
+            'File 127 objects under 50 Stands. 126 locked objects were left alone.',
+        );
         self::assertSame(126, $this->filed('51 Seats'));
         $this->send('POST', 'rungs', ['on' => 'pick', 'rung' => 0])->assertSee('126 locked objects were left alone');
-        $this->send('PATCH', "objects/$block", ['name' => 'Other'])->assertStatus(422)->assertSee('Block West is locked; open it first.');
-        $this->send('DELETE', "layers/$seats", ['target' => 1])->assertStatus(422)->assertSee('51 Seats holds 126 locked objects; open them first.');
+        $this->send('PATCH', "objects/$block", ['name' => 'Other'])
+            ->assertStatus(422)
+            ->assertSee('Block West is locked; open it first.');
+        $this->send('DELETE', "layers/$seats", ['target' => 1])
+            ->assertStatus(422)
+            ->assertSee('51 Seats holds 126 locked objects; open them first.');
         $this->send('POST', 'locks', ['keys' => "L$seats", 'lock' => 2]);
-        $this->send('PATCH', "layers/$seats", ['name' => 'Other'])->assertStatus(422)->assertSee('51 Seats is locked');
+        $this->send('PATCH', "layers/$seats", ['name' => 'Other'])
+            ->assertStatus(422)
+            ->assertSee('51 Seats is locked');
         $this->assertIndexTrue($this->project);
     }
 
@@ -84,7 +122,9 @@ final class ChangesTest extends ProjectTestCase
     {
         $seat = (int) $this->project->objects()->where('name', 'Seat_Shell_017')->value('no');
         $this->send('PATCH', "objects/$seat", ['name' => 'Seat of honour'])->assertSee('Rename Seat_Shell_017 to Seat of honour.');
-        $this->get("/projects/{$this->project->key}/ledger?lens=layers&words=HONOUR&from=0&count=20")->assertSee('data-hits="1"', false)->assertSee('Seat of honour');
+        $this->get("/projects/{$this->project->key}/ledger?lens=layers&words=HONOUR&from=0&count=20")
+            ->assertSee('data-hits="1"', false)
+            ->assertSee('Seat of honour');
         $this->assertIndexTrue($this->project);
         $this->send('POST', 'undo');
         $this->get("/projects/{$this->project->key}/ledger?lens=layers&words=honour&from=0&count=20")->assertSee('Nothing here fits');
@@ -102,7 +142,10 @@ final class ChangesTest extends ProjectTestCase
             $keys = implode(',', array_map(static fn (int $number): string => "O$number", range($first, $first + mt_rand(0, 6))));
             match (mt_rand(0, 10)) {
                 9 => $this->send('PATCH', "objects/$first", ['name' => ["New <b>$step</b>", 'Ölfilter', "same\tname"][mt_rand(0, 2)]]),
-                10 => [$this->send('POST', 'pick', ['keys' => $keys, 'mode' => 'replace']), $this->send('POST', 'rename', ['pattern' => ['{layer} {number}', '{name}x', 'é {kind}'][mt_rand(0, 2)]])],
+                10 => [
+                    $this->send('POST', 'pick', ['keys' => $keys, 'mode' => 'replace']),
+                    $this->send('POST', 'rename', ['pattern' => ['{layer} {number}', '{name}x', 'é {kind}'][mt_rand(0, 2)]]),
+                ],
                 0, 1, 2 => $this->send('POST', 'file', ['layer' => $one, 'keys' => $keys, 'with_held' => mt_rand(0, 1)]),
                 3 => $this->send('POST', 'locks', ['keys' => $keys, 'lock' => mt_rand(0, 1)]),
                 4 => $this->send('POST', 'layers', ['name' => "New $step", 'parent' => mt_rand(0, 1) === 0 ? $one : 0]),
@@ -113,13 +156,19 @@ final class ChangesTest extends ProjectTestCase
             if ($step % 5 === 4) {
                 $this->assertIndexTrue($this->project);
                 $drawn = app(\App\Scenes\SceneStore::class)->scene($this->project->refresh());
-                self::assertSame((int) $this->project->objects()->where('gone', false)->sum('triangles'), $drawn->triangles(1, $drawn->count()));
+                self::assertSame(
+                    (int) $this->project->objects()->where('gone', false)->sum('triangles'),
+                    $drawn->triangles(1, $drawn->count()),
+                );
             }
         }
         while ($this->project->changes()->where('undone', false)->count() > 1) {
             $this->send('POST', 'undo')->assertSee('Undone:');
         }
-        self::assertSame([38, 3197, 253], [count($layers()), $this->project->objects()->where('gone', false)->count(), $this->filed('51 Seats')]);
+        self::assertSame(
+            [38, 3197, 253],
+            [count($layers()), $this->project->objects()->where('gone', false)->count(), $this->filed('51 Seats')],
+        );
         $this->assertIndexTrue($this->project);
     }
 
@@ -134,7 +183,10 @@ final class ChangesTest extends ProjectTestCase
         $this->actingAs($editor);
         $this->send('POST', 'layers', ['name' => 'From Vera'])->assertOk();
         $this->send('POST', 'rungs', ['keys' => 'L2', 'rung' => 0]);
-        $this->actingAs($this->ida)->get("/projects/{$this->project->key}/pulse?revision=$revision&desk=$desk&lens=layers&from=0&count=60")->assertOk()->assertSee('From Vera');
+        $this->actingAs($this->ida)
+            ->get("/projects/{$this->project->key}/pulse?revision=$revision&desk=$desk&lens=layers&from=0&count=60")
+            ->assertOk()
+            ->assertSee('From Vera');
         self::assertSame([], Desk::of($this->project, $this->ida)->settings()->layers, 'a desk is a person\'s own');
     }
 

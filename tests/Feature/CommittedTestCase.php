@@ -22,7 +22,9 @@ abstract class CommittedTestCase extends TestCase
 
     protected function person(string $name = 'Ida Keller'): User
     {
-        $person = User::query()->create(['name' => $name, 'email' => bin2hex(random_bytes(6)).'@marlpit.example', 'password' => 'tidy-test'])->refresh();
+        $person = User::query()
+            ->create(['name' => $name, 'email' => bin2hex(random_bytes(6)).'@marlpit.example', 'password' => 'tidy-test'])
+            ->refresh();
 
         return $this->people[] = $person;
     }
@@ -30,7 +32,9 @@ abstract class CommittedTestCase extends TestCase
     protected function tearDown(): void
     {
         foreach ($this->people as $person) {
-            Project::query()->whereIn('id', $person->projects()->pluck('projects.id'))->delete();
+            Project::query()
+                ->whereIn('id', $person->projects()->pluck('projects.id'))
+                ->delete();
             $person->delete();
         }
         DB::table('jobs')->delete();
@@ -51,7 +55,13 @@ abstract class CommittedTestCase extends TestCase
         foreach ($asked as [$person, $method, $path, $values]) {
             $one = json_encode(['person' => $person->id, 'method' => $method, 'path' => $path, 'values' => $values], JSON_THROW_ON_ERROR);
             $pipes = [];
-            $process = proc_open([PHP_BINARY, __DIR__.'/Support/side-by-side.php', (string) $at, $one, (string) $times], [1 => ['pipe', 'w'], 2 => ['pipe', 'w']], $pipes, null, $this->surroundings());
+            $process = proc_open(
+                [PHP_BINARY, __DIR__.'/Support/side-by-side.php', (string) $at, $one, (string) $times],
+                [1 => ['pipe', 'w'], 2 => ['pipe', 'w']],
+                $pipes,
+                null,
+                $this->surroundings(),
+            );
             self::assertIsResource($process);
             $running[] = [$process, $pipes];
         }
@@ -71,6 +81,10 @@ abstract class CommittedTestCase extends TestCase
     /** @return array<string, string> */
     protected function surroundings(): array
     {
-        return ['DB_DATABASE' => 'shelf_feature', 'SIDE_FILES' => \Illuminate\Support\Facades\Storage::disk('local')->path(''), 'APP_ENV' => 'testing'] + getenv();
+        return [
+            'DB_DATABASE' => 'shelf_feature',
+            'SIDE_FILES' => \Illuminate\Support\Facades\Storage::disk('local')->path(''),
+            'APP_ENV' => 'testing',
+        ] + getenv();
     }
 }

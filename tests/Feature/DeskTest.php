@@ -14,7 +14,8 @@ final class DeskTest extends ProjectTestCase
 {
     private const CAMERA = '{"eye":[30,-30,20],"target":[0,0,1],"fov":40}';
 
-    private const PICTURE = 'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+    private const PICTURE = 'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGA'
+        .'WjR9awAAAABJRU5ErkJggg==';
 
     public function test_rungs_are_set_and_taken_back_apart_from_the_projects_history(): void
     {
@@ -42,7 +43,9 @@ final class DeskTest extends ProjectTestCase
         $this->send('POST', 'ledger', ['fold' => "L$seats", 'unfold' => 1]);
         $this->send('POST', 'rungs', ['keys' => "O$seat", 'rung' => 1])->assertSee('51 Seats holds objects at different rungs.');
         $answer = $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 0], count: 200);
-        $answer->assertSee('Seat_Shell_017 is hidden because layer 51 Seats is. Its own setting is Box.')->assertSee('Seat_Shell_016 is hidden because layer 51 Seats is. Its own setting is Full.');
+        $answer
+            ->assertSee('Seat_Shell_017 is hidden because layer 51 Seats is. Its own setting is Box.')
+            ->assertSee('Seat_Shell_016 is hidden because layer 51 Seats is. Its own setting is Full.');
     }
 
     public function test_why_says_every_cause_and_mends_one_or_all(): void
@@ -53,10 +56,27 @@ final class DeskTest extends ProjectTestCase
         $this->send('POST', 'rungs', ['keys' => "O$block", 'rung' => 1]);
         $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 2]);
         $this->send('POST', 'locks', ['keys' => "L$seats", 'lock' => 1]);
-        $this->get($this->path("why/$seat"))->assertOk()->assertSeeInOrder(['Seat_Shell_017 is drawn as a box because the group Block West is', 'Its own setting is Full.', 'guarded', 'The group Block West', 'Box', 'Layer 51 Seats', 'Ghost', 'Open it', 'Mend all']);
-        $this->send('POST', "why/$seat", ['what' => 'object', 'number' => $block, 'part' => 'rung'])->assertSee('Seat_Shell_017 now is a ghost.');
+        $this->get($this->path("why/$seat"))
+            ->assertOk()
+            ->assertSeeInOrder([
+                'Seat_Shell_017 is drawn as a box because the group Block West is',
+                'Its own setting is Full.',
+                'guarded',
+                'The group Block West',
+                'Box',
+                'Layer 51 Seats',
+                'Ghost',
+                'Open it',
+                'Mend all',
+            ]);
+        $this->send('POST', "why/$seat", ['what' => 'object', 'number' => $block, 'part' => 'rung'])->assertSee(
+            'Seat_Shell_017 now is a ghost.',
+        );
         $this->send('POST', "why/$seat", ['what' => 'all'])->assertSee('Seat_Shell_017 now is drawn in full.');
-        $this->get($this->path("why/$seat"))->assertSee('Seat_Shell_017 is drawn in full')->assertSee('It is open')->assertDontSee('Mend all');
+        $this->get($this->path("why/$seat"))
+            ->assertSee('Seat_Shell_017 is drawn in full')
+            ->assertSee('It is open')
+            ->assertDontSee('Mend all');
         $this->get($this->path('why/999999'))->assertNotFound();
     }
 
@@ -64,29 +84,43 @@ final class DeskTest extends ProjectTestCase
     {
         $roof = $this->layer($this->project, '20 Roof');
         $this->send('POST', 'rungs', ['keys' => "L$roof", 'rung' => 2]);
-        $this->send('POST', 'views', ['name' => 'Hall, roof ghosted', 'keep_camera' => 1, 'keep_rungs' => 1, 'camera' => self::CAMERA, 'picture' => self::PICTURE])->assertSee('Keep view Hall, roof ghosted.');
+        $this->send('POST', 'views', [
+            'name' => 'Hall, roof ghosted',
+            'keep_camera' => 1,
+            'keep_rungs' => 1,
+            'camera' => self::CAMERA,
+            'picture' => self::PICTURE,
+        ])->assertSee('Keep view Hall, roof ghosted.');
         $view = $this->saved(1);
         self::assertSame([[30, -30, 20], 40], [$view->camera['eye'] ?? null, $view->camera['fov'] ?? null]);
         self::assertTrue(Storage::disk('local')->exists($view->picture));
         $this->get($this->path('views/1/picture'))->assertOk()->assertHeader('Content-Type', 'image/png');
 
         $this->send('POST', 'rungs', ['keys' => "L$roof", 'rung' => 0])->assertSee('The desk differs from this view');
-        $this->send('POST', 'views/1/apply')->assertSee('Hall, roof ghosted applied.')->assertSee('&quot;eye&quot;:[30,-30,20]', false)->assertDontSee('The desk differs from this view');
+        $this->send('POST', 'views/1/apply')
+            ->assertSee('Hall, roof ghosted applied.')
+            ->assertSee('&quot;eye&quot;:[30,-30,20]', false)
+            ->assertDontSee('The desk differs from this view');
         self::assertSame(Rung::Ghost, $this->settings()->layer($roof));
         $this->send('POST', 'desk/undo');
         self::assertSame(Rung::Hidden, $this->settings()->layer($roof), 'applying a view can be taken back');
 
-        $this->get($this->path('views/1/update'))->assertOk()->assertSee('1 layer and 0 objects change')->assertSee('Ghost to Hidden');
+        $this->get($this->path('views/1/update'))->assertOk()->assertSee("1 layer and\n 0 objects change")->assertSee('Ghost to Hidden');
         $this->send('PATCH', 'views/1', ['keep_camera' => 1, 'camera' => str_replace('30,-30', '9,-9', self::CAMERA)]);
         self::assertSame([Rung::Hidden, 9], [$this->saved(1)->settings()->layer($roof), $this->saved(1)->camera['eye'][0] ?? null]);
         $this->send('PATCH', 'views/1', ['name' => 'Hall, open'])->assertSee('Rename view Hall, roof ghosted to Hall, open.');
-        $this->send('PATCH', 'views/1', ['name' => ' '])->assertStatus(422)->assertSee('A view needs a name.');
+        $this->send('PATCH', 'views/1', ['name' => ' '])
+            ->assertStatus(422)
+            ->assertSee('A view needs a name.');
         $this->send('DELETE', 'views/1')->assertSee('Delete view Hall, open.');
         self::assertSame(0, $this->project->views()->count());
         $this->send('POST', 'undo');
         $this->send('POST', 'undo');
         $this->send('POST', 'undo');
-        self::assertSame(['Hall, roof ghosted', Rung::Ghost, 30], [$this->saved(1)->name, $this->saved(1)->settings()->layer($roof), $this->saved(1)->camera['eye'][0] ?? null]);
+        self::assertSame(
+            ['Hall, roof ghosted', Rung::Ghost, 30],
+            [$this->saved(1)->name, $this->saved(1)->settings()->layer($roof), $this->saved(1)->camera['eye'][0] ?? null],
+        );
     }
 
     public function test_a_view_keeps_only_the_facets_that_were_ticked(): void
@@ -100,9 +134,17 @@ final class DeskTest extends ProjectTestCase
         self::assertSame(Rung::Full, $this->settings()->layer(3), 'a view without rungs leaves them alone');
         $this->send('POST', 'views/1/apply')->assertDontSee('&quot;camera&quot;', false);
         self::assertSame(Rung::Hidden, $this->settings()->layer(3));
-        $this->send('POST', 'views', ['name' => 'Nothing'])->assertStatus(422)->assertSee('A view keeps at least one thing');
-        $this->send('POST', 'views', ['name' => 'Bad', 'keep_camera' => 1, 'camera' => '{"eye":[1,2]}'])->assertStatus(422)->assertSee('The camera could not be read');
-        $this->send('POST', 'views', ['name' => 'Bad', 'keep_rungs' => 1, 'picture' => 'data:image/png;base64,'.base64_encode('no picture')])->assertStatus(422);
+        $this->send('POST', 'views', ['name' => 'Nothing'])
+            ->assertStatus(422)
+            ->assertSee('A view keeps at least one thing');
+        $this->send('POST', 'views', ['name' => 'Bad', 'keep_camera' => 1, 'camera' => '{"eye":[1,2]}'])
+            ->assertStatus(422)
+            ->assertSee('The camera could not be read');
+        $this->send('POST', 'views', [
+            'name' => 'Bad',
+            'keep_rungs' => 1,
+            'picture' => 'data:image/png;base64,'.base64_encode('no picture'),
+        ])->assertStatus(422);
     }
 
     public function test_layers_that_are_newer_than_a_view_are_counted_and_get_what_it_says(): void
@@ -116,7 +158,9 @@ final class DeskTest extends ProjectTestCase
         $this->send('POST', 'views/1/apply');
         self::assertSame(Rung::Full, $this->settings()->layer($late));
         $this->send('PATCH', 'views/1', ['newcomers' => 3])->assertStatus(422);
-        $this->send('PATCH', 'views/1', ['reviewed' => 1])->assertSee('Review view Before.')->assertDontSee('1 new layer');
+        $this->send('PATCH', 'views/1', ['reviewed' => 1])
+            ->assertSee('Review view Before.')
+            ->assertDontSee('1 new layer');
     }
 
     public function test_picks_are_replaced_added_taken_away_and_ranged(): void
@@ -142,17 +186,33 @@ final class DeskTest extends ProjectTestCase
         foreach (['layers' => 38, 'nesting' => 3197] as $lens => $total) {
             $keys = [];
             for ($from = 0; $from < $total; $from += 173) {
-                $page = (string) $this->get($this->path("ledger?lens=$lens&from=$from&count=173"))->assertOk()->assertSee("data-total=\"$total\"", false)->getContent();
+                $page = (string) $this->get($this->path("ledger?lens=$lens&from=$from&count=173"))
+                    ->assertOk()
+                    ->assertSee("data-total=\"$total\"", false)
+                    ->getContent();
                 preg_match_all('~data-key="([LO]\d+)"~', $page, $found);
                 array_push($keys, ...$found[1]);
             }
             self::assertCount($total, array_unique($keys));
         }
-        self::assertSame(range(1, 3197), array_map(static fn (string $key): int => (int) substr($key, 1), $keys), 'nesting is depth first, as the file has it');
+        self::assertSame(
+            range(1, 3197),
+            array_map(static fn (string $key): int => (int) substr($key, 1), $keys),
+            'nesting is depth first, as the file has it',
+        );
         $bench = Bench::of($this->project, $this->ida);
         self::assertSame(1701, $this->getJson($this->path('ledger/place?lens=nesting&key=O1702'))->json('place'));
-        $home = 'L'.$bench->scene()->layers()->at($bench->scene()->row(1702));
-        self::assertSame($home, $this->getJson($this->path('ledger/place?lens=layers&key=O1702'))->json('key'), 'an object that is folded away is found at its layer');
+        $home =
+            'L'.
+            $bench
+                ->scene()
+                ->layers()
+                ->at($bench->scene()->row(1702));
+        self::assertSame(
+            $home,
+            $this->getJson($this->path('ledger/place?lens=layers&key=O1702'))->json('key'),
+            'an object that is folded away is found at its layer',
+        );
         $this->send('POST', 'landing', ['layer' => 16])->assertSee('New objects land in 51 Seats.');
     }
 

@@ -22,19 +22,41 @@ final class FindTest extends ProjectTestCase
 {
     public function test_a_rule_narrows_the_ledger_and_says_what_it_names_in_vain(): void
     {
-        $this->get($this->path('ledger?lens=objects&words='.urlencode('kind:part layer:"51 Seats"')))->assertOk()->assertSee('data-hits="240"', false)->assertSee('Seat_Shell_001')->assertDontSee('Deck panel');
-        $this->get($this->path('ledger?lens=layers&words='.urlencode('layer:Attic or lifering')))->assertOk()->assertSee('data-hits="4"', false)->assertSee('There is no layer with “Attic” in its name.');
-        $this->get($this->path('ledger?lens=layers&words='.urlencode('"fire rating":EI30 kind:group')))->assertOk()->assertSee('data-hits="', false)->assertSee('32 Doors');
-        $this->get($this->path('ledger?lens=layers&words='.urlencode('seat kind:chair')))->assertStatus(422)->assertHeader('HX-Reswap', 'none')
-            ->assertSee('“chair” is not a kind')->assertSee('<mark>chair</mark>', false)->assertSee('data-at="10"', false);
-        $this->get($this->path('ledger?lens=layers&words='.urlencode(str_repeat('x ', 2500))))->assertStatus(422)->assertSee('at most 4,000 characters');
+        $this->get($this->path('ledger?lens=objects&words='.urlencode('kind:part layer:"51 Seats"')))
+            ->assertOk()
+            ->assertSee('data-hits="240"', false)
+            ->assertSee('Seat_Shell_001')
+            ->assertDontSee('Deck panel');
+        $this->get($this->path('ledger?lens=layers&words='.urlencode('layer:Attic or lifering')))
+            ->assertOk()
+            ->assertSee('data-hits="4"', false)
+            ->assertSee('There is no layer with “Attic” in its name.');
+        $this->get($this->path('ledger?lens=layers&words='.urlencode('"fire rating":EI30 kind:group')))
+            ->assertOk()
+            ->assertSee('data-hits="', false)
+            ->assertSee('32 Doors');
+        $this->get($this->path('ledger?lens=layers&words='.urlencode('seat kind:chair')))
+            ->assertStatus(422)
+            ->assertHeader('HX-Reswap', 'none')
+            ->assertSee('“chair” is not a kind')
+            ->assertSee('>chair</mark', false)
+            ->assertSee('data-at="10"', false);
+        $this->get($this->path('ledger?lens=layers&words='.urlencode(str_repeat('x ', 2500))))
+            ->assertStatus(422)
+            ->assertSee('at most 4,000 characters');
         // A page whose rule no longer parses still shows its ledger.
-        $this->send('POST', 'rungs', ['keys' => 'L2', 'rung' => 2, 'words' => 'layer:'])->assertOk()->assertSee('After layer: comes');
+        $this->send('POST', 'rungs', ['keys' => 'L2', 'rung' => 2, 'words' => 'layer:'])
+            ->assertOk()
+            ->assertSee('After layer: comes');
     }
 
     public function test_states_in_a_rule_follow_the_desk_at_once(): void
     {
-        $hits = fn (string $rule): int => (int) preg_replace('~.*?data-hits="(\d*)".*~s', '$1', (string) $this->get($this->path('ledger?lens=objects&words='.urlencode($rule)))->assertOk()->getContent());
+        $hits = fn (string $rule): int => (int) preg_replace(
+            '~.*?data-hits="(\d*)".*~s',
+            '$1',
+            (string) $this->get($this->path('ledger?lens=objects&words='.urlencode($rule)))->assertOk()->getContent(),
+        );
         self::assertSame(0, $hits('is hidden'));
         $this->send('POST', 'rungs', ['keys' => 'L'.$this->layer($this->project, '51 Seats'), 'rung' => 0]);
         self::assertSame(253, $hits('is hidden'));
@@ -50,7 +72,11 @@ final class FindTest extends ProjectTestCase
 
     public function test_steps_go_round_through_the_hits_in_the_order_of_the_ledger(): void
     {
-        $step = fn (int $from, int $way, string $words = 'lifering'): array => (array) $this->getJson($this->path("find/step?lens=objects&words=$words&object=$from&way=$way"))->assertOk()->json();
+        $step = fn (int $from, int $way, string $words = 'lifering'): array => (array) $this->getJson(
+            $this->path("find/step?lens=objects&words=$words&object=$from&way=$way"),
+        )
+            ->assertOk()
+            ->json();
         $first = $step(0, 1);
         self::assertSame([1, 4], [$first['place'], $first['total']]);
         self::assertCount(6, $first['box']);
@@ -76,38 +102,67 @@ final class FindTest extends ProjectTestCase
             $middle = [($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2];
             // From the south east, through columns and the seats in front.
             $wanted = [$middle[0] + 4.1 - $ox, $middle[1] - 5.2 - $oy, $middle[2] + 0.8 - $oz];
-            $eye = (array) $this->getJson($this->path('find/sight?'.http_build_query(['object' => $scene->number($row), 'eye' => $wanted])))->assertOk()->json('eye');
+            $eye = (array) $this->getJson(
+                $this->path('find/sight?'.http_build_query(['object' => $scene->number($row), 'eye' => $wanted])),
+            )
+                ->assertOk()
+                ->json('eye');
             if ($eye === []) {
                 continue;
             }
             $same = abs($eye[0] - $wanted[0]) + abs($eye[1] - $wanted[1]) + abs($eye[2] - $wanted[2]) < 1e-6;
             $same ? $kept++ : $moved++;
             $way = [$middle[0] - $ox - $eye[0], $middle[1] - $oy - $eye[1], $middle[2] - $oz - $eye[2]];
-            self::assertEqualsWithDelta(sqrt(4.1 ** 2 + 5.2 ** 2 + 0.8 ** 2), sqrt($way[0] ** 2 + $way[1] ** 2 + $way[2] ** 2), 1e-3, 'as far away');
-            $met = (new Ray([$eye[0] + $ox, $eye[1] + $oy, $eye[2] + $oz], [$way[0], $way[1], $way[2]]))->meet($bench->facts(), $bench->inEffect(), $shapes);
+            self::assertEqualsWithDelta(
+                sqrt(4.1 ** 2 + 5.2 ** 2 + 0.8 ** 2),
+                sqrt($way[0] ** 2 + $way[1] ** 2 + $way[2] ** 2),
+                1e-3,
+                'as far away',
+            );
+            $met = (new Ray([$eye[0] + $ox, $eye[1] + $oy, $eye[2] + $oz], [$way[0], $way[1], $way[2]]))->meet(
+                $bench->facts(),
+                $bench->inEffect(),
+                $shapes,
+            );
             self::assertTrue($met === null || $met['row'] === $row || $met['distance'] > 0.85, 'nothing stands in front');
         }
         self::assertGreaterThan(0, $moved);
         self::assertGreaterThan(0, $kept + $moved);
         $seat = $this->number('Seat_Shell_003');
         $this->send('POST', 'rungs', ['keys' => "O$seat", 'rung' => 0]);
-        self::assertNull($this->getJson($this->path("find/sight?object=$seat&eye[]=1&eye[]=2&eye[]=3"))->assertOk()->json('eye'), 'what is hidden cannot be seen from anywhere');
+        self::assertNull(
+            $this->getJson($this->path("find/sight?object=$seat&eye[]=1&eye[]=2&eye[]=3"))->assertOk()->json('eye'),
+            'what is hidden cannot be seen from anywhere',
+        );
         self::assertNull($this->getJson($this->path('find/sight?object=999999&eye[]=1&eye[]=2&eye[]=3'))->assertOk()->json('eye'));
-        foreach (['object=5', 'object=5&eye[]=1&eye[]=2', 'object=five&eye[]=1&eye[]=2&eye[]=3', 'object=5&eye[]=1&eye[]=2&eye[]=1e99'] as $bad) {
+        foreach (
+            ['object=5', 'object=5&eye[]=1&eye[]=2', 'object=five&eye[]=1&eye[]=2&eye[]=3', 'object=5&eye[]=1&eye[]=2&eye[]=1e99'] as $bad
+        ) {
             $this->getJson($this->path("find/sight?$bad"))->assertStatus(422);
         }
     }
 
     public function test_a_rule_is_narrowed_by_clicking_and_completed_while_typing(): void
     {
-        $narrow = fn (string $words, string $by, string $way): string => (string) $this->getJson($this->path('find/narrow?'.http_build_query(['words' => $words, 'by' => $by, 'way' => $way])))->assertOk()->json('words');
+        $narrow = fn (string $words, string $by, string $way): string => (string) $this->getJson(
+            $this->path('find/narrow?'.http_build_query(['words' => $words, 'by' => $by, 'way' => $way])),
+        )
+            ->assertOk()
+            ->json('words');
         self::assertSame('kind:part', $narrow('', 'kind:part', 'only'));
-        self::assertSame('seat and kind:light', $narrow('seat kind:part', 'kind:light', 'only'), 'another kind takes the place of the one before');
+        self::assertSame(
+            'seat and kind:light',
+            $narrow('seat kind:part', 'kind:light', 'only'),
+            'another kind takes the place of the one before',
+        );
         self::assertSame('seat and not kind:part', $narrow('seat', 'kind:part', 'without'));
         self::assertSame('(seat or pump) and class="Pump"', $narrow('seat or pump', 'class="Pump"', 'only'));
         $this->getJson($this->path('find/narrow?words=layer:&by=kind:part&way=only'))->assertStatus(422);
         $offers = $this->getJson($this->path('find/complete?words='.urlencode('layer:sea').'&at=9'))->assertOk()->json();
-        self::assertSame(['51 Seats', '"51 Seats" ', 253, 6, 3], [$offers[0]['label'], $offers[0]['insert'], $offers[0]['objects'], $offers[0]['at'], $offers[0]['length']]);
+        self::assertSame(
+            ['51 Seats', '"51 Seats" ', 253, 6, 3],
+            [$offers[0]['label'], $offers[0]['insert'], $offers[0]['objects'], $offers[0]['at'], $offers[0]['length']],
+        );
     }
 
     public function test_names_of_everything_are_found_for_the_command_box_and_rows_by_typing_ahead(): void
@@ -117,9 +172,20 @@ final class FindTest extends ProjectTestCase
         self::assertSame(['layer' => '51 Seats', 'view' => 'Seats from above'], array_column(array_slice($names, 0, 2), 'name', 'what'));
         self::assertContains('object', array_column($names, 'what'));
         self::assertSame([], $this->getJson($this->path('find/names?q=%20'))->json());
-        $ahead = fn (string $lens, string $starts, int $after): ?int => $this->getJson($this->path("ledger/ahead?lens=$lens&starts=$starts&after=$after"))->assertOk()->json('place');
+        $ahead = fn (string $lens, string $starts, int $after): ?int => $this->getJson(
+            $this->path("ledger/ahead?lens=$lens&starts=$starts&after=$after"),
+        )
+            ->assertOk()
+            ->json('place');
         $bench = Bench::of($this->project->refresh(), $this->ida);
-        $pools = array_values(array_filter(array_map(static fn (Row $row): ?string => str_starts_with($row->name, '4') ? $row->key : null, (new LayersLens($bench, []))->rows(0, 60))));
+        $pools = array_values(
+            array_filter(
+                array_map(
+                    static fn (Row $row): ?string => str_starts_with($row->name, '4') ? $row->key : null,
+                    (new LayersLens($bench, []))->rows(0, 60),
+                ),
+            ),
+        );
         $place = (new LayersLens($bench, []))->position($pools[0]);
         self::assertSame($place, $ahead('layers', '4', -1));
         self::assertSame((new LayersLens($bench, []))->position($pools[1]), $ahead('layers', '4', (int) $place));
@@ -136,12 +202,18 @@ final class FindTest extends ProjectTestCase
         $names = $this->project->objects()->pluck('name', 'no')->all();
         $all = range(1, $scene->count());
         $values = [
-            'name' => static fn (int $row): ?string => $names[$scene->number($row)] === '' ? null : Order::sortKey($names[$scene->number($row)]),
+            'name' => static fn (int $row): ?string => $names[$scene->number($row)] === ''
+                ? null
+                : Order::sortKey($names[$scene->number($row)]),
             'height' => static fn (int $row): ?float => ($box = $facts->box($row)) === null ? null : round($box[5] - $box[2], 4),
             'triangles' => static fn (int $row): int => $scene->triangles($row, $row),
             'count' => static fn (int $row): int => $scene->end($row) - $row,
             'class' => static fn (int $row): ?string => $facts->className($row) === '' ? null : Order::sortKey($facts->className($row)),
-            'layer' => static fn (int $row): int => (int) array_search($scene->layers()->at($row), array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk()), true),
+            'layer' => static fn (int $row): int => (int) array_search(
+                $scene->layers()->at($row),
+                array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk()),
+                true,
+            ),
             'p:diameter' => static fn (int $row): int|float|string|null => $facts->property($row, 'diameter'),
         ];
         foreach ($values as $by => $value) {
@@ -161,7 +233,11 @@ final class FindTest extends ProjectTestCase
                 $kept = array_values(array_filter($slow, $found->has(...)));
                 $narrowed = new ObjectsLens($bench, $order, $found);
                 self::assertSame(count($kept), $narrowed->total());
-                self::assertSame(array_map(static fn (int $row): string => 'O'.$scene->number($row), array_slice($kept, 200, 60)), $narrowed->keys(200, 60), "$by narrowed");
+                self::assertSame(
+                    array_map(static fn (int $row): string => 'O'.$scene->number($row), array_slice($kept, 200, 60)),
+                    $narrowed->keys(200, 60),
+                    "$by narrowed",
+                );
                 self::assertSame(200, $narrowed->position('O'.$scene->number($kept[200])));
             }
         }
@@ -186,7 +262,13 @@ final class FindTest extends ProjectTestCase
             $slow = [];
             $walk = static function (int $parent) use (&$walk, &$slow, $scene, $shown): void {
                 $children = array_filter($scene->children($parent), static fn (int $row): bool => isset($shown['O'.$scene->number($row)]));
-                usort($children, static fn (int $a, int $b): int => [$scene->triangles($b, $scene->end($b)), $a] <=> [$scene->triangles($a, $scene->end($a)), $b]);
+                usort(
+                    $children,
+                    static fn (int $a, int $b): int => [$scene->triangles($b, $scene->end($b)), $a] <=> [
+                        $scene->triangles($a, $scene->end($a)),
+                        $b,
+                    ],
+                );
                 foreach ($children as $row) {
                     $slow[] = 'O'.$scene->number($row);
                     $walk($row);
@@ -207,7 +289,13 @@ final class FindTest extends ProjectTestCase
     {
         $bench = Bench::of($this->project, $this->ida);
         $count = static fn (string $rule): int => (int) $bench->find($rule)->rows?->count();
-        $rows = static fn (string $what, array $open = [], string $rule = ''): array => (new GroupsLens($bench, $what, $open, null, $rule === '' ? null : $bench->find($rule)->rows))->rows(0, 400);
+        $rows = static fn (string $what, array $open = [], string $rule = ''): array => (new GroupsLens(
+            $bench,
+            $what,
+            $open,
+            null,
+            $rule === '' ? null : $bench->find($rule)->rows,
+        ))->rows(0, 400);
         foreach (['kinds' => 'kind:', 'materials' => 'material=', 'sources' => 'source='] as $what => $field) {
             $seen = 0;
             foreach ($rows($what) as $row) {
@@ -221,8 +309,12 @@ final class FindTest extends ProjectTestCase
             }
             self::assertGreaterThan(0, $seen);
         }
-        $parts = array_values(array_filter($rows('kinds', ['K1' => true]), static fn (Row $row): bool => str_starts_with($row->key, 'K1.')));
-        self::assertSame($count('kind:part class="Column"'), array_values(array_filter($parts, static fn (Row $row): bool => $row->name === 'Column'))[0]->count);
+        $isClass = static fn (Row $row): bool => str_starts_with($row->key, 'K1.');
+        $parts = array_values(array_filter($rows('kinds', ['K1' => true]), $isClass));
+        self::assertSame(
+            $count('kind:part class="Column"'),
+            array_values(array_filter($parts, static fn (Row $row): bool => $row->name === 'Column'))[0]->count,
+        );
         $lens = new GroupsLens($bench, 'kinds', ['K1' => true, $parts[0]->key => true], null, null);
         $keys = $lens->keys(0, 5000);
         self::assertCount($lens->total(), array_unique($keys));
@@ -231,7 +323,21 @@ final class FindTest extends ProjectTestCase
         }
         $narrowed = $rows('materials', [], 'seat');
         self::assertNotSame([], array_filter($narrowed, static fn (Row $row): bool => $row->isObject()), 'what is found is unfolded');
-        self::assertSame($count('seat has material'), count(array_unique(array_map(static fn (Row $row): string => $row->key, array_filter((new GroupsLens($bench, 'materials', [], null, $bench->find('seat')->rows))->rows(0, 4000), static fn (Row $row): bool => $row->isObject() && (int) $bench->facts()->materialsOf($bench->scene()->row($row->number())) >= 0)))) - $count('seat has geometry has no material'));
+        self::assertSame(
+            $count('seat has material'),
+            count(
+                array_unique(
+                    array_map(
+                        static fn (Row $row): string => $row->key,
+                        array_filter(
+                            (new GroupsLens($bench, 'materials', [], null, $bench->find('seat')->rows))->rows(0, 4000),
+                            static fn (Row $row): bool => $row->isObject() &&
+                                (int) $bench->facts()->materialsOf($bench->scene()->row($row->number())) >= 0,
+                        ),
+                    ),
+                ),
+            ) - $count('seat has geometry has no material'),
+        );
     }
 
     public function test_rows_of_groups_are_picked_set_and_isolated_like_layers(): void
@@ -243,14 +349,24 @@ final class FindTest extends ProjectTestCase
         $this->send('POST', 'rungs', ['keys' => 'K2', 'rung' => 0])->assertSee("$lights objects: Hidden.");
         self::assertSame($lights, $this->bench()->find('kind:light is hidden')->rows?->count());
         $this->send('POST', 'pick', ['span' => '0-1', 'mode' => 'replace', 'lens' => 'kinds']);
-        self::assertSame((int) $this->bench()->find('kind:group or kind:part')->rows?->count(), $this->bench()->pick()->count(), 'a stretch of groups picks what they hold');
+        self::assertSame(
+            (int) $this->bench()->find('kind:group or kind:part')->rows?->count(),
+            $this->bench()->pick()->count(),
+            'a stretch of groups picks what they hold',
+        );
         $this->send('POST', 'pick', ['keys' => 'K99,M5000,S7,X1,K1.77', 'mode' => 'replace'])->assertOk();
         self::assertSame(0, $this->bench()->pick()->count());
     }
 
     public function test_the_ledger_is_unfolded_to_a_depth_all_or_one_row_deep(): void
     {
-        $total = fn (array $values): int => (int) preg_replace('~.*?data-total="(\d+)".*~s', '$1', (string) $this->send('POST', 'ledger', ['lens' => 'nesting'] + $values)->assertOk()->getContent());
+        $total = fn (array $values): int => (int) preg_replace(
+            '~.*?data-total="(\d+)".*~s',
+            '$1',
+            (string) $this->send('POST', 'ledger', ['lens' => 'nesting'] + $values)
+                ->assertOk()
+                ->getContent(),
+        );
         $bench = $this->bench();
         self::assertSame($total(['all' => 1, 'unfold' => 1]), 3197);
         $roots = count($bench->scene()->children(0));
@@ -261,27 +377,54 @@ final class FindTest extends ProjectTestCase
         $folded = $total(['deep' => "O$stands", 'unfold' => 0]);
         self::assertSame(3197 - ($bench->scene()->end($bench->scene()->row($stands)) - $bench->scene()->row($stands)), $folded);
         self::assertSame(3197, $total(['deep' => "O$stands", 'unfold' => 1]));
-        self::assertGreaterThan(40, (int) preg_replace('~.*?data-total="(\d+)".*~s', '$1', (string) $this->send('POST', 'ledger', ['lens' => 'kinds', 'depth' => 2, 'unfold' => 1])->getContent()));
+        self::assertGreaterThan(
+            40,
+            (int) preg_replace(
+                '~.*?data-total="(\d+)".*~s',
+                '$1',
+                (string) $this->send('POST', 'ledger', ['lens' => 'kinds', 'depth' => 2, 'unfold' => 1])->getContent(),
+            ),
+        );
     }
 
     public function test_columns_are_chosen_ordered_sized_and_kept_as_a_layout_that_opens_new_projects(): void
     {
         $columns = [['height', 90], ['p:fire rating', 5000], ['desk', 46], ['nonsense', 80], ['p:unheard of', 80], ['height', 70]];
         $answer = $this->send('POST', 'ledger', ['lens' => 'objects', 'columns' => json_encode($columns), 'sort' => 'height', 'down' => 1]);
-        $answer->assertSee('minmax(150px, 1fr) 70px 400px 46px 28px', false)->assertSee('aria-sort="descending"', false)->assertSee('fire rating')->assertDontSee('nonsense');
+        $answer
+            ->assertSee('minmax(150px, 1fr) 70px 400px 46px 28px', false)
+            ->assertSee('aria-sort="descending"', false)
+            ->assertSee('fire rating')
+            ->assertDontSee('nonsense');
         self::assertMatchesRegularExpression('~\d+\.\d\d m~', (string) $answer->getContent());
         $this->get($this->path('ledger/columns'))->assertOk()->assertSee('property of the file')->assertSee('Triangles');
-        $this->send('POST', 'layouts', ['name' => '  ', 'default' => 1])->assertStatus(422)->assertSee('needs a name');
-        $this->send('POST', 'layouts', ['name' => 'Doors', 'default' => 1, 'words' => 'layer:Doors'])->assertOk()->assertSee('Layout Doors is kept.');
+        $this->send('POST', 'layouts', ['name' => '  ', 'default' => 1])
+            ->assertStatus(422)
+            ->assertSee('needs a name');
+        $this->send('POST', 'layouts', ['name' => 'Doors', 'default' => 1, 'words' => 'layer:Doors'])
+            ->assertOk()
+            ->assertSee('Layout Doors is kept.');
         $this->send('POST', 'ledger', ['lens' => 'layers', 'columns' => json_encode([['count', 62]]), 'sort' => '']);
-        $this->send('POST', 'layouts/1/apply')->assertOk()->assertSee('data-rule="layer:Doors"', false)->assertSee('data-lens="objects"', false)->assertSee('400px');
-        self::assertSame([['no' => 1, 'name' => 'Doors', 'isDefault' => true, 'isOpen' => true]], $this->getJson($this->path('layouts'))->json());
+        $this->send('POST', 'layouts/1/apply')
+            ->assertOk()
+            ->assertSee('data-rule="layer:Doors"', false)
+            ->assertSee('data-lens="objects"', false)
+            ->assertSee('400px');
+        self::assertSame(
+            [['no' => 1, 'name' => 'Doors', 'isDefault' => true, 'isOpen' => true]],
+            $this->getJson($this->path('layouts'))->json(),
+        );
 
         $other = $this->baths($this->ida);
-        $this->get("/projects/$other->key")->assertOk()->assertSee('400px')->assertSee('data-lens="objects"', false);
+        $this->get("/projects/$other->key")
+            ->assertOk()
+            ->assertSee('400px')
+            ->assertSee('data-lens="objects"', false);
         $this->send('PATCH', 'layouts/1', ['default' => 0])->assertSee('open as they come');
         $third = $this->baths($this->ida);
-        $this->get("/projects/$third->key")->assertOk()->assertSee('data-lens="layers"', false);
+        $this->get("/projects/$third->key")
+            ->assertOk()
+            ->assertSee('data-lens="layers"', false);
         $this->send('DELETE', 'layouts/1')->assertOk();
         self::assertSame(0, LedgerLayout::query()->count());
         $this->send('POST', 'layouts/1/apply')->assertNotFound();
@@ -291,10 +434,18 @@ final class FindTest extends ProjectTestCase
 
     public function test_a_rule_is_asked_from_the_command_line(): void
     {
-        $this->artisan('shelf:rule', ['project' => $this->project->key, 'rule' => 'lifering', '--json' => true])->expectsOutputToContain('"kind": "part"')->assertExitCode(0);
-        $this->artisan('shelf:rule', ['project' => $this->project->key, 'rule' => 'kind:chair'])->expectsOutputToContain('“chair” is not a kind')->assertExitCode(2);
+        $this->artisan('shelf:rule', ['project' => $this->project->key, 'rule' => 'lifering', '--json' => true])
+            ->expectsOutputToContain('"kind": "part"')
+            ->assertExitCode(0);
+        $this->artisan('shelf:rule', ['project' => $this->project->key, 'rule' => 'kind:chair'])
+            ->expectsOutputToContain('“chair” is not a kind')
+            ->assertExitCode(2);
         $this->artisan('shelf:rule', ['project' => 'nowhere', 'rule' => 'seat'])->assertExitCode(2);
-        $this->artisan('shelf:rule', ['project' => $this->project->key, 'rule' => 'seat', '--person' => 'stranger@marlpit.example'])->assertExitCode(2);
+        $this->artisan('shelf:rule', [
+            'project' => $this->project->key,
+            'rule' => 'seat',
+            '--person' => 'stranger@marlpit.example',
+        ])->assertExitCode(2);
     }
 
     public function test_following_the_pick_is_a_switch(): void

@@ -26,17 +26,33 @@ final class HistoryTest extends ProjectTestCase
         $this->send('POST', 'layers', ['name' => 'Nursery']);
         $nursery = $this->layer($this->project, 'Nursery');
         $this->takeIn($this->ida, $this->pane(['layer' => 'nursery']), SortBy::Property, 'pane.gltf', $this->project);
-        self::assertSame($nursery, (int) $this->project->objects()->where('no', 3198)->value('layer_no'), 'the layer that is there already, whatever the case');
+        self::assertSame(
+            $nursery,
+            (int) $this->project->objects()->where('no', 3198)->value('layer_no'),
+            'the layer that is there already, whatever the case',
+        );
 
         $this->send('POST', 'undo')->assertOk()->assertSee('Undone: Take in pane.gltf.');
-        self::assertSame([3197, 1], [$this->bench()->scene()->count(), $this->bench()->facts()->sourceNames() === [] ? 0 : count($this->bench()->facts()->sourceNames())]);
+        self::assertSame(
+            [3197, 1],
+            [
+                $this->bench()->scene()->count(),
+                $this->bench()->facts()->sourceNames() === [] ? 0 : count($this->bench()->facts()->sourceNames()),
+            ],
+        );
         $this->assertIndexTrue($this->project);
         $this->send('POST', 'undo')->assertSee('Undone: Create layer Nursery.');
         $this->get($this->path('ledger?lens=sources&from=0&count=20'))->assertOk()->assertDontSee('pane.gltf');
         $this->send('POST', 'redo')->assertSee('Redone: Create layer Nursery.');
         $this->send('POST', 'redo')->assertSee('Redone: Take in pane.gltf.');
         self::assertSame(3198, $this->bench()->scene()->count());
-        self::assertSame($nursery, $this->bench()->scene()->layers()->at($this->bench()->scene()->row(3198)));
+        self::assertSame(
+            $nursery,
+            $this->bench()
+                ->scene()
+                ->layers()
+                ->at($this->bench()->scene()->row(3198)),
+        );
         $this->assertIndexTrue($this->project);
     }
 
@@ -61,15 +77,27 @@ final class HistoryTest extends ProjectTestCase
     {
         $this->send('POST', 'layers', ['name' => 'A']);
         $a = (int) $this->project->changes()->max('no');
-        $this->get($this->path(''))->assertSee('data-command="undo" data-change="'.$a.'"', false);
+        $this->get($this->path(''))->assertSee("data-command=\"undo\"\n data-change=\"$a\"", false);
         $this->actingAs($this->bea)->send('POST', 'layers', ['name' => 'B']);
         $b = (int) $this->project->changes()->max('no');
 
-        $this->actingAs($this->ida)->send('POST', 'undo', ['change' => $a])
-            ->assertSee('“Create layer B” came after “Create layer A”, by Bea Lind.')->assertSee('Undo “Create layer B”')->assertSee('data-change="'.$b.'"', false);
-        self::assertSame(2, $this->project->layers()->whereIn('name', ['A', 'B'])->count(), 'nothing was taken back');
+        $this->actingAs($this->ida)
+            ->send('POST', 'undo', ['change' => $a])
+            ->assertSee('“Create layer B” came after “Create layer A”, by Bea Lind.')
+            ->assertSee('Undo “Create layer B”')
+            ->assertSee('data-change="'.$b.'"', false);
+        self::assertSame(
+            2,
+            $this->project
+                ->layers()
+                ->whereIn('name', ['A', 'B'])
+                ->count(),
+            'nothing was taken back',
+        );
         $this->send('POST', 'undo', ['change' => $b])->assertSee('Undone: Create layer B.');
-        $this->actingAs($this->bea)->send('POST', 'undo', ['change' => $b])->assertSee('“Create layer B” was taken back already, by Ida Keller.');
+        $this->actingAs($this->bea)
+            ->send('POST', 'undo', ['change' => $b])
+            ->assertSee('“Create layer B” was taken back already, by Ida Keller.');
         $this->send('POST', 'undo', ['change' => 99999])->assertSee('That change is no longer in the history.');
         foreach (['x', '-1', '0', '1e9', '99999999999999999999'] as $odd) {
             $this->call('POST', $this->path('undo'), ['change' => $odd], [], [], ['HTTP_ACCEPT' => 'application/json'])->assertStatus(422);
@@ -82,7 +110,13 @@ final class HistoryTest extends ProjectTestCase
         $this->send('POST', 'undo');
         $this->actingAs($this->bea)->send('POST', 'layers', ['name' => 'Hers']);
         $this->actingAs($this->ida)->send('POST', 'redo')->assertSee('Redone: Create layer Mine.');
-        self::assertSame(2, $this->project->layers()->whereIn('name', ['Mine', 'Hers'])->count());
+        self::assertSame(
+            2,
+            $this->project
+                ->layers()
+                ->whereIn('name', ['Mine', 'Hers'])
+                ->count(),
+        );
         // What was done again last is taken back first.
         $this->send('POST', 'undo')->assertSee('Undone: Create layer Mine.');
         $this->send('POST', 'undo')->assertSee('Undone: Create layer Hers.');
@@ -97,7 +131,10 @@ final class HistoryTest extends ProjectTestCase
         $this->send('POST', 'layers', ['name' => 'Café']);
         $this->send('POST', 'undo');
         $this->actingAs($this->bea)->send('POST', 'layers', ['name' => 'CAFÉ']);
-        $this->actingAs($this->ida)->send('POST', 'redo')->assertOk()->assertSee('“Create layer Café” cannot be done again: there is a layer “Café” already.');
+        $this->actingAs($this->ida)
+            ->send('POST', 'redo')
+            ->assertOk()
+            ->assertSee('“Create layer Café” cannot be done again: there is a layer “Café” already.');
         self::assertSame(1, $this->project->layers()->whereRaw("lower(name) = 'café'")->count());
     }
 
@@ -106,10 +143,19 @@ final class HistoryTest extends ProjectTestCase
         $this->send('POST', 'layers', ['name' => 'One']);
         $this->send('POST', 'layers', ['name' => 'Two']);
         // Somebody mended the database by hand.
-        DB::table('layers')->where('project_id', $this->project->id)->where('name', 'Two')->update(['name' => 'Three']);
-        $this->send('POST', 'undo')->assertOk()->assertSee('“Create layer Two” cannot be taken back: Layer Two has changed meanwhile.')->assertSee('Undo “Create layer One”');
+        DB::table('layers')
+            ->where('project_id', $this->project->id)
+            ->where('name', 'Two')
+            ->update(['name' => 'Three']);
+        $this->send('POST', 'undo')
+            ->assertOk()
+            ->assertSee('“Create layer Two” cannot be taken back: Layer Two has changed meanwhile.')
+            ->assertSee('Undo “Create layer One”');
         $this->send('POST', 'undo')->assertSee('Undone: Create layer One.');
-        DB::table('changes')->where('project_id', $this->project->id)->where('name', 'like', 'Take in%')->update(['edits' => DB::raw("decode('00ff', 'hex')")]);
+        DB::table('changes')
+            ->where('project_id', $this->project->id)
+            ->where('name', 'like', 'Take in%')
+            ->update(['edits' => DB::raw("decode('00ff', 'hex')")]);
         $this->send('POST', 'undo')->assertOk()->assertSee('cannot be taken back: what it did cannot be read any more.');
         $this->send('POST', 'undo')->assertSee('Nothing to undo.');
         $this->get($this->path(''))->assertOk();
@@ -118,7 +164,10 @@ final class HistoryTest extends ProjectTestCase
     public function test_a_layer_that_something_stands_on_is_not_pulled_away(): void
     {
         $this->send('POST', 'layers', ['name' => 'Nursery']);
-        DB::table('objects')->where('project_id', $this->project->id)->where('no', 7)->update(['layer_no' => $this->layer($this->project, 'Nursery')]);
+        DB::table('objects')
+            ->where('project_id', $this->project->id)
+            ->where('no', 7)
+            ->update(['layer_no' => $this->layer($this->project, 'Nursery')]);
         $this->send('POST', 'undo')->assertSee('cannot be taken back: Layer Nursery is still needed: 1 object lies under it.');
         $this->get($this->path(''))->assertOk();
     }
@@ -131,7 +180,8 @@ final class HistoryTest extends ProjectTestCase
         $this->send('POST', 'locks', ['keys' => "O$seat", 'lock' => 2]);
         $this->send('POST', 'views', ['name' => 'Hall', 'keep_camera' => 1, 'camera' => '{"eye":[1.5,2,3],"target":[0,0,0],"fov":40}']);
         $this->send('PATCH', 'views/1', ['newcomers' => 5]);
-        foreach (['Newcomers in Hall: Full', 'Keep view Hall', 'Lock 1 object', 'Rename First to Second', 'Rename Seat_Shell_017 to First'] as $name) {
+        $names = ['Newcomers in Hall: Full', 'Keep view Hall', 'Lock 1 object', 'Rename First to Second', 'Rename Seat_Shell_017 to First'];
+        foreach ($names as $name) {
             $this->send('POST', 'undo')->assertSee("Undone: $name.");
         }
         self::assertSame($seat, $this->number('Seat_Shell_017'));

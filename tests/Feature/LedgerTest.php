@@ -29,7 +29,7 @@ final class LedgerTest extends ProjectTestCase
         for ($round = 0; $round < 25; $round++) {
             $unfolded = [];
             foreach ($scene->groups() as $group) {
-                if (mt_rand(0, $round % 3 + 1) === 0) {
+                if (mt_rand(0, ($round % 3) + 1) === 0) {
                     $unfolded[$scene->number($group)] = true;
                 }
             }
@@ -68,7 +68,10 @@ final class LedgerTest extends ProjectTestCase
 
         self::assertSame(39 + 253, $lens->total());
         $at = (int) $lens->position("L$seats");
-        self::assertSame([[1, '51 Seats', 253], [2, 'Aisle', 2], [3, 'Seat_Shell_001', null], [3, 'Seat_Shell_024', null], [2, 'Seats', 252]], array_map(static fn (Row $row): array => [$row->level, $row->name, $row->count], $lens->rows($at, 5)));
+        self::assertSame(
+            [[1, '51 Seats', 253], [2, 'Aisle', 2], [3, 'Seat_Shell_001', null], [3, 'Seat_Shell_024', null], [2, 'Seats', 252]],
+            array_map(static fn (Row $row): array => [$row->level, $row->name, $row->count], $lens->rows($at, 5)),
+        );
         self::assertCount(39 + 253, array_unique($lens->keys(0, 1000)));
         self::assertSame(39, (new LayersLens($bench, [$aisle => true]))->total() + 1, 'what is inside a folded layer is not on show');
     }
@@ -83,9 +86,15 @@ final class LedgerTest extends ProjectTestCase
         foreach ((new LayersLens($bench, []))->rows(0, 60) as $row) {
             $rows[$row->name] = $row;
         }
-        self::assertSame([Rung::Ghost, Rung::Ghost, false], [$rows['20 Roof']->own, $rows['20 Roof']->inEffect, $rows['20 Roof']->isHeld()]);
+        self::assertSame(
+            [Rung::Ghost, Rung::Ghost, false],
+            [$rows['20 Roof']->own, $rows['20 Roof']->inEffect, $rows['20 Roof']->isHeld()],
+        );
         // The roof skin hangs in the roof's group, but membership is each object's own: the roof's layer does not hold it down.
-        self::assertSame([Rung::Full, Rung::Full, false], [$rows['21 Roof skin']->own, $rows['21 Roof skin']->inEffect, $rows['21 Roof skin']->isHeld()]);
+        self::assertSame(
+            [Rung::Full, Rung::Full, false],
+            [$rows['21 Roof skin']->own, $rows['21 Roof skin']->inEffect, $rows['21 Roof skin']->isHeld()],
+        );
         self::assertFalse($rows['30 Glazing']->mixed);
         $this->post($this->path('rungs'), ['keys' => 'O'.$this->number('ROOF'), 'rung' => 2]);
         $bench = Bench::of($this->project, $this->ida);
@@ -93,7 +102,10 @@ final class LedgerTest extends ProjectTestCase
             $rows[$row->name] = $row;
         }
         // What is set on the group itself does; skylights are only a few of the glazing.
-        self::assertSame([Rung::Full, Rung::Ghost, true], [$rows['21 Roof skin']->own, $rows['21 Roof skin']->inEffect, $rows['21 Roof skin']->isHeld()]);
+        self::assertSame(
+            [Rung::Full, Rung::Ghost, true],
+            [$rows['21 Roof skin']->own, $rows['21 Roof skin']->inEffect, $rows['21 Roof skin']->isHeld()],
+        );
         self::assertTrue($rows['30 Glazing']->mixed);
         self::assertSame([2, false, 0], [$rows['51 Seats']->picked, $rows['51 Seats']->isPicked, $rows['50 Stands']->picked]);
     }
@@ -111,7 +123,10 @@ final class LedgerTest extends ProjectTestCase
         $group = $card($this->keys('Block West'));
         self::assertSame(['Block West', 125, 120 * (int) $one?->triangles], [$group?->title, $group?->held, $group?->triangles]);
         $both = $card($this->keys('Block West').','.$this->keys('Seat_Shell_017', 'Lamp 1', 'Hall from the south east'));
-        self::assertSame(['1 group, 1 part, 1 light, 1 camera picked', '3 layers', $group?->triangles], [$both?->title, $both?->where, $both?->triangles]);
+        self::assertSame(
+            ['1 group, 1 part, 1 light, 1 camera picked', '3 layers', $group?->triangles],
+            [$both?->title, $both?->where, $both?->triangles],
+        );
         $this->post($this->path('rungs'), ['keys' => $this->keys('Block West'), 'rung' => 0]);
         self::assertSame(2, PickCard::of(Bench::of($this->project, $this->ida))?->hidden);
     }
@@ -129,8 +144,14 @@ final class LedgerTest extends ProjectTestCase
         self::assertSame(['on' => 1, 'off' => 4], $bars(Marks::rung(Rung::Box, Rung::Box)));
         self::assertSame(['mix' => 5], $bars(Marks::rung(Rung::Full, Rung::Full, true)));
         self::assertCount(3, array_unique(array_map(Marks::lock(...), Lock::cases())));
-        self::assertSame(['999', '1.2k', '12k', '254k', '1.74M', '11.8M'], array_map(Marks::short(...), [999, 1234, 12_345, 254_318, 1_737_184, 11_790_450]));
-        self::assertSame(['12 bytes', '556 kB', '1.5 MB', '4.29 GB'], array_map(Marks::bytes(...), [12, 556_000, 1_467_392, 4_294_967_296]));
+        self::assertSame(
+            ['999', '1.2k', '12k', '254k', '1.74M', '11.8M'],
+            array_map(Marks::short(...), [999, 1234, 12_345, 254_318, 1_737_184, 11_790_450]),
+        );
+        self::assertSame(
+            ['12 bytes', '556 kB', '1.5 MB', '4.29 GB'],
+            array_map(Marks::bytes(...), [12, 556_000, 1_467_392, 4_294_967_296]),
+        );
     }
 
     public function test_edits_are_the_same_after_storing_and_their_reverse_of_the_reverse(): void
@@ -151,6 +172,9 @@ final class LedgerTest extends ProjectTestCase
 
     private function keys(string ...$names): string
     {
-        return implode(',', array_map(fn (string $name): string => 'O'.$this->project->objects()->where('name', $name)->value('no'), $names));
+        return implode(
+            ',',
+            array_map(fn (string $name): string => 'O'.$this->project->objects()->where('name', $name)->value('no'), $names),
+        );
     }
 }

@@ -48,12 +48,18 @@ final class SameMomentTest extends CommittedTestCase
 
     public function test_many_desk_changes_of_two_windows_all_count(): void
     {
-        $answers = $this->atOnce([
-            [$this->ida, 'POST', $this->path('rungs'), ['keys' => 'O1', 'rung' => 2]],
-            [$this->ida, 'POST', $this->path('pick'), ['mode' => 'toggle', 'keys' => 'O2']],
-            [$this->ida, 'POST', $this->path('ledger'), ['fold' => 'L1', 'unfold' => 1]],
-        ], 7);
-        self::assertSame([200], array_values(array_unique(array_map(static fn (array $answer): int => $answer[0], array_merge(...$answers)))));
+        $answers = $this->atOnce(
+            [
+                [$this->ida, 'POST', $this->path('rungs'), ['keys' => 'O1', 'rung' => 2]],
+                [$this->ida, 'POST', $this->path('pick'), ['mode' => 'toggle', 'keys' => 'O2']],
+                [$this->ida, 'POST', $this->path('ledger'), ['fold' => 'L1', 'unfold' => 1]],
+            ],
+            7,
+        );
+        self::assertSame(
+            [200],
+            array_values(array_unique(array_map(static fn (array $answer): int => $answer[0], array_merge(...$answers)))),
+        );
         $bench = Bench::of($this->project, $this->ida);
         self::assertSame([2], $bench->pick()->numbers(), 'an odd number of toggles');
         self::assertSame([1], array_keys($bench->arrangement()->layers));
@@ -62,7 +68,9 @@ final class SameMomentTest extends CommittedTestCase
 
     public function test_two_deletes_of_one_view_are_one_change_and_undo_goes_on_working(): void
     {
-        $this->actingAs($this->ida)->post($this->path('views'), ['name' => 'Panes', 'keep_rungs' => 1])->assertOk();
+        $this->actingAs($this->ida)
+            ->post($this->path('views'), ['name' => 'Panes', 'keep_rungs' => 1])
+            ->assertOk();
         $delete = static fn (User $person, string $path): array => [$person, 'DELETE', $path, []];
         $answers = $this->atOnce([$delete($this->ida, $this->path('views/1')), $delete($this->bea, $this->path('views/1'))]);
         $statuses = array_map(static fn (array $answer): int => $answer[0][0], $answers);
@@ -95,7 +103,11 @@ final class SameMomentTest extends CommittedTestCase
                 [$this->bea, 'POST', $this->path('file'), ['keys' => $keys, 'layer' => $layer]],
             ]);
             $order = $this->project->changes()->orderByDesc('no')->limit(2)->pluck('name')->all();
-            $moved = $this->project->objects()->where('no', 2 * $round + 1)->value('layer_no') === $layer;
+            $moved =
+                $this->project
+                    ->objects()
+                    ->where('no', 2 * $round + 1)
+                    ->value('layer_no') === $layer;
             // Either the filing came first and is in the history before the lock, or it met locked objects and says so.
             self::assertSame($moved, $order[1] === 'File 2 objects under Nursery', $answers[1][0][1]);
             self::assertSame(! $moved, str_contains($answers[1][0][1], '2 locked objects were left alone.'));
@@ -113,7 +125,14 @@ final class SameMomentTest extends CommittedTestCase
         sort($said);
         self::assertStringContainsString('Undone: Create layer Two.', implode(' ', $said));
         self::assertStringContainsString('“Create layer Two” was taken back already, by you.', implode(' ', $said));
-        self::assertSame(['One'], $this->project->layers()->whereIn('name', ['One', 'Two'])->pluck('name')->all());
+        self::assertSame(
+            ['One'],
+            $this->project
+                ->layers()
+                ->whereIn('name', ['One', 'Two'])
+                ->pluck('name')
+                ->all(),
+        );
     }
 
     private function path(string $path): string

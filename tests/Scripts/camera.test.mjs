@@ -10,7 +10,15 @@ const { Order } = await import('../../resources/js/canvas/order.js');
 const { keyOf, shownKey } = await import('../../resources/js/bench/keys.js');
 
 /** An element that only takes listeners. */
-const element = () => ({ addEventListener() {}, removeEventListener() {}, style: {}, getRootNode: () => ({ addEventListener() {}, removeEventListener() {} }), ownerDocument: { addEventListener() {}, removeEventListener() {} }, clientWidth: 800, clientHeight: 600 });
+const element = () => ({
+    addEventListener() {},
+    removeEventListener() {},
+    style: {},
+    getRootNode: () => ({ addEventListener() {}, removeEventListener() {} }),
+    ownerDocument: { addEventListener() {}, removeEventListener() {} },
+    clientWidth: 800,
+    clientHeight: 600,
+});
 
 function viewpoint() {
     const made = new Viewpoint(/** @type {any} */ (element()), () => {});
@@ -20,12 +28,20 @@ function viewpoint() {
     made.clip();
     return made;
 }
-const corners = (box) => [0, 1, 2, 3, 4, 5, 6, 7].map((n) => new Vector3(n & 1 ? box.max.x : box.min.x, n & 2 ? box.max.y : box.min.y, n & 4 ? box.max.z : box.min.z));
+const corners = (box) =>
+    [0, 1, 2, 3, 4, 5, 6, 7].map(
+        (n) => new Vector3(n & 1 ? box.max.x : box.min.x, n & 2 ? box.max.y : box.min.y, n & 4 ? box.max.z : box.min.z),
+    );
 const near = (a, b, by = 1e-6) => assert.ok(Math.abs(a - b) < by, `${a} is not ${b}`);
 
 test('a framed box is in the picture and fills it, from any direction, in perspective and parallel', () => {
     for (const parallel of [false, true]) {
-        for (const from of [[1, -1, 0.5], [0, -1, 0], [-1, 0.2, 2], [0, -1e-4, 1]]) {
+        for (const from of [
+            [1, -1, 0.5],
+            [0, -1, 0],
+            [-1, 0.2, 2],
+            [0, -1e-4, 1],
+        ]) {
             const made = viewpoint();
             made.project(parallel);
             const box = new Box3(new Vector3(3, -9, 0), new Vector3(9, 4, 7));
@@ -122,7 +138,12 @@ test('in parallel, how large a thing stands in the picture does not depend on ho
     camera.updateMatrixWorld();
     camera.updateProjectionMatrix();
     const order = new Order();
-    const placements = { count: 3, capacity: 3, sphere: new Float32Array([0, 0, 0, 1, 3, 400, 0, 1, 3, -400, 0, 1]), object: new Uint32Array([1, 2, 3]) };
+    const placements = {
+        count: 3,
+        capacity: 3,
+        sphere: new Float32Array([0, 0, 0, 1, 3, 400, 0, 1, 3, -400, 0, 1]),
+        object: new Uint32Array([1, 2, 3]),
+    };
     order.sort(/** @type {any} */ (placements), new Uint8Array([5, 5, 5, 5]), camera, 600);
     assert.equal(order.count, 3, 'what is behind the eye is seen as well');
     near(order.size[0], 30, 1e-4);
@@ -131,7 +152,8 @@ test('in parallel, how large a thing stands in the picture does not depend on ho
 });
 
 test('keys are named the same whatever the keyboard writes for them', () => {
-    const key = (name, more = {}) => keyOf(/** @type {any} */ ({ key: name, code: '', ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...more }));
+    const key = (name, more = {}) =>
+        keyOf(/** @type {any} */ ({ key: name, code: '', ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...more }));
     assert.equal(key('Z', { shiftKey: true, ctrlKey: true }), 'Ctrl+Shift+z');
     assert.equal(key('z', { metaKey: true }), 'Ctrl+z');
     assert.equal(key('?', { shiftKey: true }), '?');

@@ -41,10 +41,24 @@ test('what is behind the camera is cut off, and a box wholly behind it is not dr
 });
 
 test('the frame follows the camera until nothing is marked', () => {
-    globalThis.document = /** @type {any} */ ({ createElementNS: () => ({ classList: { add() {} }, kept: '', setAttribute(_, value) { this.kept = value; }, cloneNode() { return { ...this }; } }) });
+    globalThis.document = /** @type {any} */ ({
+        createElementNS: () => ({
+            classList: { add() {} },
+            kept: '',
+            setAttribute(_, value) {
+                this.kept = value;
+            },
+            cloneNode() {
+                return { ...this };
+            },
+        }),
+    });
     /** @type {Record<string, Function>} */
     const heard = {};
-    const canvas = { element: { clientWidth: 800, clientHeight: 800, addEventListener: (name, act) => (heard[name] = act) }, viewpoint: { camera: camera() } };
+    const canvas = {
+        element: { clientWidth: 800, clientHeight: 800, addEventListener: (name, act) => (heard[name] = act) },
+        viewpoint: { camera: camera() },
+    };
     const marker = new Marker(/** @type {any} */ (canvas), /** @type {any} */ ({ append() {} }));
     marker.mark([-1, -1, -1, 1, 1, 1]);
     const before = /** @type {any} */ (marker.path).kept;
@@ -63,15 +77,33 @@ async function walker() {
     const position = new Vector3(0, 0, 20);
     const target = new Vector3(1, 0, 10);
     const viewpoint = {
-        held: false, deep: { fov: 40 }, camera: { position }, controls: { target, enableZoom: true, update() {} }, project() {}, changed() {},
-        set({ eye, target: [x, y, z] }) { position.set(...eye); target && this.controls.target.set(x, y, z); },
+        held: false,
+        deep: { fov: 40 },
+        camera: { position },
+        controls: { target, enableZoom: true, update() {} },
+        project() {},
+        changed() {},
+        set({ eye, target: [x, y, z] }) {
+            position.set(...eye);
+            target && this.controls.target.set(x, y, z);
+        },
     };
     let ended = 0;
     const meet = async (from, way) => (way[2] < -0.5 ? { object: 1, at: [from[0], from[1], from[0] >= 2 ? 4 : 3] } : { object: 0 });
     const walk = new Walk(/** @type {any} */ (viewpoint), /** @type {any} */ (meet), () => ended++);
     return { walk, viewpoint, position, target, ended: () => ended };
 }
-const key = (name, more = {}) => ({ key: name, ctrlKey: false, altKey: false, metaKey: false, shiftKey: false, target: { closest: () => null }, preventDefault() {}, stopPropagation() {}, ...more });
+const key = (name, more = {}) => ({
+    key: name,
+    ctrlKey: false,
+    altKey: false,
+    metaKey: false,
+    shiftKey: false,
+    target: { closest: () => null },
+    preventDefault() {},
+    stopPropagation() {},
+    ...more,
+});
 async function run(seconds, from = 1000) {
     for (let now = from; now <= from + seconds * 1000; now += 50) {
         for (const frame of frames.splice(0)) frame(now);

@@ -22,7 +22,13 @@ final readonly class Edits
 
     public function pack(): string
     {
-        return (string) gzdeflate(json_encode(array_map(static fn (Edit $step): array => $step->toArray(), $this->steps), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE), 3);
+        return (string) gzdeflate(
+            json_encode(
+                array_map(static fn (Edit $step): array => $step->toArray(), $this->steps),
+                JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE,
+            ),
+            3,
+        );
     }
 
     public static function unpack(string $packed): self
@@ -34,7 +40,12 @@ final readonly class Edits
             }
             /** @var array<string, mixed> $step */
             $steps[] = match (true) {
-                isset($step['row']) => new RowEdit(self::text($step['row']), self::whole($step['no']), self::row($step['before']), self::row($step['after'])),
+                isset($step['row']) => new RowEdit(
+                    self::text($step['row']),
+                    self::whole($step['no']),
+                    self::row($step['before']),
+                    self::row($step['after']),
+                ),
                 isset($step['source']) => new SourceEdit(self::whole($step['source']), self::whole($step['objects']), (bool) $step['gone']),
                 isset($step['objects']) => ObjectsEdit::fromArray($step),
                 isset($step['names']) => NamesEdit::fromArray($step),

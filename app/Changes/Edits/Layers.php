@@ -17,8 +17,11 @@ final class Layers
      */
     public static function checkHomes(Project $project, string $which): void
     {
-        $homeless = DB::selectOne("SELECT count(*) AS objects FROM objects WHERE project_id = ? AND $which
-            AND NOT EXISTS (SELECT 1 FROM layers WHERE layers.project_id = objects.project_id AND layers.no = objects.layer_no)", [$project->id]);
+        $homeless = DB::selectOne(
+            "SELECT count(*) AS objects FROM objects WHERE project_id = ? AND $which
+            AND NOT EXISTS (SELECT 1 FROM layers WHERE layers.project_id = objects.project_id AND layers.no = objects.layer_no)",
+            [$project->id],
+        );
         if ((int) $homeless->objects > 0) {
             throw OutOfStep::missing('The layer of '.number_format((int) $homeless->objects).' objects');
         }
@@ -37,7 +40,10 @@ final class Layers
     {
         $objects = DB::table('objects')->where('project_id', $project->id)->where('layer_no', $layer)->where('gone', false)->count();
         if ($objects > 0) {
-            throw OutOfStep::needed("Layer $name", number_format($objects).' '.($objects === 1 ? 'object lies' : 'objects lie').' under it');
+            throw OutOfStep::needed(
+                "Layer $name",
+                number_format($objects).' '.($objects === 1 ? 'object lies' : 'objects lie').' under it',
+            );
         }
         $nested = DB::table('layers')->where('project_id', $project->id)->where('parent_no', $layer)->value('name');
         if (is_string($nested)) {

@@ -15,14 +15,20 @@ final readonly class NameEdit implements Edit
 
     public function check(Project $project): void
     {
-        if (DB::table('objects')->where('project_id', $project->id)->where('no', $this->number)->where('gone', false)->value('name') !== $this->before) {
+        if (
+            DB::table('objects')->where('project_id', $project->id)->where('no', $this->number)->where('gone', false)->value('name') !==
+            $this->before
+        ) {
             throw OutOfStep::changed('The name of '.($this->before ?: 'the object'));
         }
     }
 
     public function apply(Project $project): void
     {
-        DB::table('objects')->where('project_id', $project->id)->where('no', $this->number)->update(['name' => $this->after]);
+        DB::table('objects')
+            ->where('project_id', $project->id)
+            ->where('no', $this->number)
+            ->update(['name' => $this->after]);
     }
 
     public function reversed(): self

@@ -24,7 +24,8 @@ final readonly class NamesEdit implements Edit
     {
         foreach (array_chunk($this->before, self::AT_ONCE, true) as $names) {
             $there = DB::selectOne(
-                'SELECT count(*) AS objects FROM objects JOIN json_to_recordset(?) AS named(no int, name text) ON objects.no = named.no AND objects.name = named.name WHERE project_id = ? AND NOT gone',
+                'SELECT count(*) AS objects FROM objects JOIN json_to_recordset(?) AS named(no int, name text) ON objects.no = named.no '
+                    .'AND objects.name = named.name WHERE project_id = ? AND NOT gone',
                 [self::json($names), $project->id],
             );
             if ((int) $there->objects !== count($names)) {
@@ -37,7 +38,8 @@ final readonly class NamesEdit implements Edit
     {
         foreach (array_chunk($this->after, self::AT_ONCE, true) as $names) {
             DB::update(
-                'UPDATE objects SET name = renamed.name FROM json_to_recordset(?) AS renamed(no int, name text) WHERE project_id = ? AND objects.no = renamed.no',
+                'UPDATE objects SET name = renamed.name FROM json_to_recordset(?) AS renamed(no int, name text) WHERE project_id = ? AND '
+                    .'objects.no = renamed.no',
                 [self::json($names), $project->id],
             );
         }

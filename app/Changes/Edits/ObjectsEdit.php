@@ -22,11 +22,8 @@ final readonly class ObjectsEdit implements Edit
      * @param array<int, list<int>> $before object numbers by the value they had
      * @param array<int, list<int>> $after  object numbers by the value they get
      */
-    public function __construct(
-        public string $column,
-        public array $before,
-        public array $after,
-    ) {
+    public function __construct(public string $column, public array $before, public array $after)
+    {
         if (! array_key_exists($column, self::COLUMNS)) {
             throw new \InvalidArgumentException("Objects have no column \"$column\" that can be changed this way.");
         }
@@ -40,7 +37,10 @@ final readonly class ObjectsEdit implements Edit
                 [$project->id, '{'.implode(',', $numbers).'}', $this->column === 'gone' ? (bool) $value : $value],
             );
             if ((int) $there->objects !== count($numbers)) {
-                throw OutOfStep::changed(['layer_no' => 'The layer', 'lock' => 'The lock', 'gone' => 'What is there'][$this->column].' of some of these objects');
+                throw OutOfStep::changed(
+                    ['layer_no' => 'The layer', 'lock' => 'The lock', 'gone' => 'What is there'][$this->column].
+                        ' of some of these objects',
+                );
             }
         }
         foreach (array_keys($this->column === 'layer_no' ? $this->after : []) as $layer) {
@@ -55,10 +55,11 @@ final readonly class ObjectsEdit implements Edit
     {
         foreach ($this->after as $value => $numbers) {
             if ($numbers !== []) {
-                DB::update(
-                    "UPDATE objects SET $this->column = ? WHERE project_id = ? AND no = ANY(?::int[])",
-                    [$this->column === 'gone' ? (bool) $value : $value, $project->id, '{'.implode(',', $numbers).'}'],
-                );
+                DB::update("UPDATE objects SET $this->column = ? WHERE project_id = ? AND no = ANY(?::int[])", [
+                    $this->column === 'gone' ? (bool) $value : $value,
+                    $project->id,
+                    '{'.implode(',', $numbers).'}',
+                ]);
             }
         }
     }
@@ -85,13 +86,21 @@ final readonly class ObjectsEdit implements Edit
 
     public function toArray(): array
     {
-        return ['objects' => $this->column, 'before' => array_map(self::packed(...), $this->before), 'after' => array_map(self::packed(...), $this->after)];
+        return [
+            'objects' => $this->column,
+            'before' => array_map(self::packed(...), $this->before),
+            'after' => array_map(self::packed(...), $this->after),
+        ];
     }
 
     /** @param array<string, mixed> $array */
     public static function fromArray(array $array): self
     {
-        return new self(is_string($array['objects']) ? $array['objects'] : '', self::unpacked($array['before']), self::unpacked($array['after']));
+        return new self(
+            is_string($array['objects']) ? $array['objects'] : '',
+            self::unpacked($array['before']),
+            self::unpacked($array['after']),
+        );
     }
 
     /** @param list<int> $numbers */

@@ -23,12 +23,7 @@ final readonly class RowEdit implements Edit
      * @param array<string, mixed>|null $before column values, null when the row is new
      * @param array<string, mixed>|null $after  column values, null when the row goes
      */
-    public function __construct(
-        public string $table,
-        public int $number,
-        public ?array $before,
-        public ?array $after,
-    ) {}
+    public function __construct(public string $table, public int $number, public ?array $before, public ?array $after) {}
 
     public function check(Project $project): void
     {
@@ -125,7 +120,10 @@ final readonly class RowEdit implements Edit
             Layers::checkExists($project, $parent);
         }
         $name = $this->after['name'] ?? '';
-        $beside = DB::table('layers')->where('project_id', $project->id)->where('parent_no', $parent)->whereRaw('lower(name) = lower(?)', [$name]);
+        $beside = DB::table('layers')
+            ->where('project_id', $project->id)
+            ->where('parent_no', $parent)
+            ->whereRaw('lower(name) = lower(?)', [$name]);
         if ($beside->exists()) {
             throw OutOfStep::taken('a layer “'.(is_string($name) ? $name : '').'”');
         }
@@ -133,7 +131,7 @@ final readonly class RowEdit implements Edit
 
     private function what(): string
     {
-        $name = $this->before['name'] ?? $this->after['name'] ?? '';
+        $name = $this->before['name'] ?? ($this->after['name'] ?? '');
 
         return trim(rtrim($this->table, 's').' '.(is_string($name) ? $name : ''));
     }
@@ -147,7 +145,10 @@ final readonly class RowEdit implements Edit
         foreach ($expected as $column => $value) {
             $now = $stored[$column] ?? null;
             if (in_array($column, self::JSON, true)) {
-                [$value, $now] = array_map(static fn (mixed $json): mixed => is_string($json) ? json_decode($json, true) : $json, [$value, $now]);
+                [$value, $now] = array_map(static fn (mixed $json): mixed => is_string($json) ? json_decode($json, true) : $json, [
+                    $value,
+                    $now,
+                ]);
                 if ($value != $now) {
                     return false;
                 }

@@ -20,7 +20,11 @@ final readonly class SourceEdit implements Edit
         if (! is_string($name)) {
             throw OutOfStep::missing('The file');
         }
-        $there = DB::table('objects')->where('project_id', $project->id)->where('source_id', $this->source)->where('gone', ! $this->gone)->count();
+        $there = DB::table('objects')
+            ->where('project_id', $project->id)
+            ->where('source_id', $this->source)
+            ->where('gone', ! $this->gone)
+            ->count();
         if ($there !== $this->objects) {
             throw OutOfStep::changed("What came with $name");
         }
@@ -34,7 +38,9 @@ final readonly class SourceEdit implements Edit
     public function apply(Project $project): void
     {
         DB::update('UPDATE objects SET gone = ? WHERE project_id = ? AND source_id = ?', [$this->gone, $project->id, $this->source]);
-        DB::table('sources')->where('id', $this->source)->update(['gone' => $this->gone]);
+        DB::table('sources')
+            ->where('id', $this->source)
+            ->update(['gone' => $this->gone]);
     }
 
     public function reversed(): self

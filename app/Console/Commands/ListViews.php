@@ -22,14 +22,28 @@ final class ListViews extends Command
 
             return 2;
         }
-        $views = $project->views()->get()->map(static fn (View $view): array => [
-            'number' => $view->no, 'name' => $view->name, 'camera' => $view->camera, 'rungs' => $view->keepsRungs() ? $view->settings()->layers : null, 'kept' => $view->kept_at->toIso8601String(),
-        ]);
+        $views = $project->views()->get()->map(
+            static fn (View $view): array => [
+                'number' => $view->no,
+                'name' => $view->name,
+                'camera' => $view->camera,
+                'rungs' => $view->keepsRungs() ? $view->settings()->layers : null,
+                'kept' => $view->kept_at->toIso8601String(),
+            ],
+        );
         if ($this->option('json')) {
             $this->line((string) json_encode($views, JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE));
         } else {
             foreach ($views as $view) {
-                $this->line(sprintf('%4d  %-40s %s%s', $view['number'], $view['name'], $view['camera'] === null ? '' : 'camera ', $view['rungs'] === null ? '' : 'rungs'));
+                $this->line(
+                    sprintf(
+                        '%4d  %-40s %s%s',
+                        $view['number'],
+                        $view['name'],
+                        $view['camera'] === null ? '' : 'camera ',
+                        $view['rungs'] === null ? '' : 'rungs',
+                    ),
+                );
             }
         }
 

@@ -20,7 +20,9 @@ final class Work extends Command
     public function handle(): int
     {
         // Jobs that a killed worker held are free again at once; an import that another worker still holds is protected by its own lock.
-        DB::table('jobs')->whereNotNull('reserved_at')->update(['reserved_at' => null]);
+        DB::table('jobs')
+            ->whereNotNull('reserved_at')
+            ->update(['reserved_at' => null]);
         if ($this->option('once')) {
             return $this->call('queue:work', ['--stop-when-empty' => true, '--sleep' => '0.1', '--quiet' => true]);
         }

@@ -62,19 +62,28 @@ final class CanvasController
         $project = $bench->project;
         [$x, $y, $z] = $bench->facts()->origin();
         $cameras = [];
-        foreach ($project->objects()->where('kind', Kind::Camera->value)->where('gone', false)->orderBy('position')->limit(500)->get(['project_id', 'no', 'name', 'kind', 'transform', 'properties']) as $object) {
+        foreach (
+            $project
+                ->objects()
+                ->where('kind', Kind::Camera->value)
+                ->where('gone', false)
+                ->orderBy('position')
+                ->limit(500)
+                ->get(['project_id', 'no', 'name', 'kind', 'transform', 'properties']) as $object
+        ) {
             $m = Affine::unpack(Affine::lengthened(Bytes::read($object->getAttributes()['transform'])));
             $camera = is_array($object->properties['camera'] ?? null) ? $object->properties['camera'] : [];
             $tall = is_numeric($camera['ymag'] ?? null) ? 2 * (float) $camera['ymag'] : null;
-            $cameras[] = [
-                'object' => $object->no,
-                'name' => $object->name === '' ? 'Unnamed camera' : $object->name,
-                'eye' => [$m[3] - $x, $m[7] - $y, $m[11] - $z],
-                // A camera of the file looks along its own -z.
-                'way' => [-$m[2], -$m[6], -$m[10]],
-                'up' => [$m[1], $m[5], $m[9]],
-                'fov' => is_numeric($camera['yfov'] ?? null) ? rad2deg((float) $camera['yfov']) : 40.0,
-            ] + ($tall === null ? [] : ['tall' => $tall]);
+            $cameras[] =
+                [
+                    'object' => $object->no,
+                    'name' => $object->name === '' ? 'Unnamed camera' : $object->name,
+                    'eye' => [$m[3] - $x, $m[7] - $y, $m[11] - $z],
+                    // A camera of the file looks along its own -z.
+                    'way' => [-$m[2], -$m[6], -$m[10]],
+                    'up' => [$m[1], $m[5], $m[9]],
+                    'fov' => is_numeric($camera['yfov'] ?? null) ? rad2deg((float) $camera['yfov']) : 40.0,
+                ] + ($tall === null ? [] : ['tall' => $tall]);
         }
 
         return new JsonResponse($cameras);
@@ -93,7 +102,11 @@ final class CanvasController
         $file = $project->textures()->where('no', $texture)->value('file');
         abort_unless(is_string($file), 404);
 
-        return self::kept($file, ['png' => 'image/png', 'jpg' => 'image/jpeg', 'webp' => 'image/webp'][pathinfo($file, PATHINFO_EXTENSION)] ?? 'application/octet-stream');
+        return self::kept(
+            $file,
+            ['png' => 'image/png', 'jpg' => 'image/jpeg', 'webp' => 'image/webp'][pathinfo($file, PATHINFO_EXTENSION)] ??
+                'application/octet-stream',
+        );
     }
 
     public function picture(Project $project, int $view): Response
@@ -112,7 +125,11 @@ final class CanvasController
     /** The web server sends the file itself; where none stands in front, PHP does. */
     private static function kept(string $file, string $type): Response
     {
-        $headers = ['Content-Type' => $type, 'Cache-Control' => 'private, max-age=31536000, immutable', 'X-Content-Type-Options' => 'nosniff'];
+        $headers = [
+            'Content-Type' => $type,
+            'Cache-Control' => 'private, max-age=31536000, immutable',
+            'X-Content-Type-Options' => 'nosniff',
+        ];
         $server = request()->server('SERVER_SOFTWARE');
         if (is_string($server) && str_starts_with($server, 'nginx')) {
             return response('', 200, $headers + ['X-Accel-Redirect' => "/kept/$file"]);

@@ -32,7 +32,11 @@ final class DeskController
         $changed = ! $targets->isEmpty() && DeskSteps::take($bench, "{$rung->label()}: $what", $set);
 
         return Answer::to($bench, $request)
-            ->saying(trim(($changed ? "$what: {$rung->label()}. " : '').Command::lockedInWords($locked)), $changed ? 'desk' : '', $locked > 0)
+            ->saying(
+                trim(($changed ? "$what: {$rung->label()}. " : '').Command::lockedInWords($locked)),
+                $changed ? 'desk' : '',
+                $locked > 0,
+            )
             ->send();
     }
 
@@ -40,14 +44,18 @@ final class DeskController
     {
         $step = DeskSteps::undo($bench);
 
-        return Answer::to($bench, $request)->saying($step === null ? 'Nothing on the desk to take back.' : "Taken back: $step->name.")->send();
+        return Answer::to($bench, $request)
+            ->saying($step === null ? 'Nothing on the desk to take back.' : "Taken back: $step->name.")
+            ->send();
     }
 
     public function redo(Request $request, Bench $bench): Response
     {
         $step = DeskSteps::redo($bench);
 
-        return Answer::to($bench, $request)->saying($step === null ? 'Nothing on the desk to do again.' : "Done again: $step->name.")->send();
+        return Answer::to($bench, $request)
+            ->saying($step === null ? 'Nothing on the desk to do again.' : "Done again: $step->name.")
+            ->send();
     }
 
     /** Where new objects go, for this person. */
@@ -58,6 +66,8 @@ final class DeskController
             $desk->landing_layer = $layer->number;
         });
 
-        return Answer::to($bench, $request)->saying("New objects land in $layer->name.")->send();
+        return Answer::to($bench, $request)
+            ->saying("New objects land in $layer->name.")
+            ->send();
     }
 }

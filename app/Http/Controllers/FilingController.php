@@ -31,7 +31,9 @@ final class FilingController
         $layer = $request->integer('layer');
         $withHeld = $request->boolean('with_held', true);
         $make = static function (Bench $held) use ($request, $layer, $withHeld): FileObjects {
-            $rows = Targets::in($request, $held)->objectsOnly('Objects are filed under layers; a layer itself is not. Pick its objects to file them elsewhere.');
+            $rows = Targets::in($request, $held)->objectsOnly(
+                'Objects are filed under layers; a layer itself is not. Pick its objects to file them elsewhere.',
+            );
 
             return new FileObjects($held, $rows, $held->layers()->get($layer), $withHeld);
         };
@@ -43,8 +45,13 @@ final class FilingController
     public function lock(Request $request, Bench $bench): Response
     {
         $lock = Lock::from((int) $request->validate(['lock' => ['required', 'integer', 'between:0,2']])['lock']);
-        $command = $this->history->carryOut($bench, static fn (Bench $held): SetLocks => new SetLocks($held, Targets::in($request, $held), $lock));
+        $command = $this->history->carryOut(
+            $bench,
+            static fn (Bench $held): SetLocks => new SetLocks($held, Targets::in($request, $held), $lock),
+        );
 
-        return Answer::to($bench, $request)->after($command, 'All of it '.$lock->state().' already.')->send();
+        return Answer::to($bench, $request)
+            ->after($command, 'All of it '.$lock->state().' already.')
+            ->send();
     }
 }

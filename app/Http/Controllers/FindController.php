@@ -30,7 +30,12 @@ final class FindController
     {
         $words = mb_substr($request->string('words')->value(), 0, Lexer::LONGEST);
 
-        return new JsonResponse((new Completion($bench->contextOfRules(), static fn (string $rule): int => $bench->find($rule)->rows?->count() ?? 0))->at($words, $request->integer('at')));
+        return new JsonResponse(
+            (new Completion($bench->contextOfRules(), static fn (string $rule): int => $bench->find($rule)->rows?->count() ?? 0))->at(
+                $words,
+                $request->integer('at'),
+            ),
+        );
     }
 
     /** The rule with one condition more: only what it picks, or all but that. A condition on the same field gives way. */
@@ -46,7 +51,12 @@ final class FindController
         }
         $parts = $tree === null ? [] : ($tree instanceof AllOf ? $tree->parts : [$tree]);
         if ($given['way'] === 'only') {
-            $parts = array_values(array_filter($parts, static fn (Node $part): bool => self::fieldOf($part) === null || self::fieldOf($part) !== self::fieldOf($condition)));
+            $parts = array_values(
+                array_filter(
+                    $parts,
+                    static fn (Node $part): bool => self::fieldOf($part) === null || self::fieldOf($part) !== self::fieldOf($condition),
+                ),
+            );
         }
         $parts[] = $given['way'] === 'only' ? $condition : new NoneOf($condition);
 
@@ -76,8 +86,11 @@ final class FindController
         $row = $list->slice($next, 1)[0];
 
         return new JsonResponse([
-            'object' => $bench->scene()->number($row), 'place' => $next + 1, 'total' => $total,
-            'box' => $bench->facts()->placeFromOrigin($row), 'hidden' => $bench->inEffect()->rungs()->at($row) === 0,
+            'object' => $bench->scene()->number($row),
+            'place' => $next + 1,
+            'total' => $total,
+            'box' => $bench->facts()->placeFromOrigin($row),
+            'hidden' => $bench->inEffect()->rungs()->at($row) === 0,
         ]);
     }
 

@@ -39,7 +39,9 @@ final class IsolationController
         DeskChange::on($bench, static fn (Desk $desk) => $desk->putIsolation($desk->isolation()->deeper($objects, $rest)));
         $state = [Rung::Hidden->value => 'hidden', Rung::Box->value => 'at most a box'][$rest->value] ?? 'at most a ghost';
 
-        return Answer::to($bench, $request)->saying(number_format($objects->count())." isolated; the rest is $state.")->send();
+        return Answer::to($bench, $request)
+            ->saying(number_format($objects->count())." isolated; the rest is $state.")
+            ->send();
     }
 
     /** One step out of isolation, or all of them; or another rung for the rest. */
@@ -59,12 +61,16 @@ final class IsolationController
             return [$before, $after];
         });
 
-        return Answer::to($bench, $request)->saying(match (true) {
-            ! $before->isOn() => 'Nothing is isolated.',
-            ! $after->isOn() => 'Everything is back as it was.',
-            $rest !== null => '',
-            default => 'One step back: '.number_format($after->objects()->count()).' isolated.',
-        })->send();
+        return Answer::to($bench, $request)
+            ->saying(
+                match (true) {
+                    ! $before->isOn() => 'Nothing is isolated.',
+                    ! $after->isOn() => 'Everything is back as it was.',
+                    $rest !== null => '',
+                    default => 'One step back: '.number_format($after->objects()->count()).' isolated.',
+                },
+            )
+            ->send();
     }
 
     /** @throws Refused */

@@ -28,19 +28,33 @@ final class LayerController
         $name = $request->string('name')->value();
         $parent = $request->integer('parent');
         $fromPick = $request->boolean('from_pick');
-        $make = static fn (Bench $held): CreateLayer => new CreateLayer($held, $name, $parent, $fromPick ? Targets::pick($held)->rows : null);
+        $make = static fn (Bench $held): CreateLayer => new CreateLayer(
+            $held,
+            $name,
+            $parent,
+            $fromPick ? Targets::pick($held)->rows : null,
+        );
         $command = $this->history->carryOut($bench, $make);
 
-        return Answer::to($bench, $request)->after($command, '')->with(['focus' => "L$command->number"])->send();
+        return Answer::to($bench, $request)
+            ->after($command, '')
+            ->with(['focus' => "L$command->number"])
+            ->send();
     }
 
     public function update(Request $request, Bench $bench, int $layer): Response
     {
-        $command = $this->history->carryOut($bench, static fn (Bench $held): ChangeLayer => $request->has('name')
-            ? ChangeLayer::rename($held->layers(), $layer, $request->string('name')->value())
-            : ChangeLayer::colour($held->layers(), $layer, $request->string('colour')->lower()->value()));
+        $command = $this->history->carryOut(
+            $bench,
+            static fn (Bench $held): ChangeLayer => $request->has('name')
+                ? ChangeLayer::rename($held->layers(), $layer, $request->string('name')->value())
+                : ChangeLayer::colour($held->layers(), $layer, $request->string('colour')->lower()->value()),
+        );
 
-        return Answer::to($bench, $request)->after($command, '')->with(['focus' => "L$layer"])->send();
+        return Answer::to($bench, $request)
+            ->after($command, '')
+            ->with(['focus' => "L$layer"])
+            ->send();
     }
 
     /** Asks where the layer's objects go. */
@@ -49,7 +63,12 @@ final class LayerController
         $rows = $bench->contents()->rows($layer);
         $held = Relatives::within($bench->scene(), $rows)->count() - $rows->count();
 
-        return view('workbench.delete-layer', ['bench' => $bench, 'layer' => $bench->layers()->get($layer), 'objects' => $rows->count(), 'held' => $held]);
+        return view('workbench.delete-layer', [
+            'bench' => $bench,
+            'layer' => $bench->layers()->get($layer),
+            'objects' => $rows->count(),
+            'held' => $held,
+        ]);
     }
 
     public function destroy(Request $request, Bench $bench, int $layer): Response

@@ -23,10 +23,16 @@ final class LayoutController
 
     public function index(Request $request, Bench $bench): JsonResponse
     {
-
-        return new JsonResponse($this->own($bench)->orderBy('no')->get()->map(static fn (LedgerLayout $layout): array => [
-            'no' => $layout->no, 'name' => $layout->name, 'isDefault' => $layout->is_default, 'isOpen' => $layout->no === $bench->arrangement()->layout,
-        ]));
+        return new JsonResponse(
+            $this->own($bench)->orderBy('no')->get()->map(
+                static fn (LedgerLayout $layout): array => [
+                    'no' => $layout->no,
+                    'name' => $layout->name,
+                    'isDefault' => $layout->is_default,
+                    'isOpen' => $layout->no === $bench->arrangement()->layout,
+                ],
+            ),
+        );
     }
 
     /** Keeps the ledger as it is now; under a name that there is already, the layout is replaced. */
@@ -34,10 +40,20 @@ final class LayoutController
     {
         $name = $request->string('name')->squish()->value();
         if ($name === '' || mb_strlen($name) > 80) {
-            throw new Refused($name === '' ? 'A layout needs a name.' : 'A layout\'s name has at most 80 characters; this one has '.mb_strlen($name).'.', 'name');
+            throw new Refused(
+                $name === ''
+                    ? 'A layout needs a name.'
+                    : 'A layout\'s name has at most 80 characters; this one has '.mb_strlen($name).'.',
+                'name',
+            );
         }
         $kept = $bench->arrangement()->toArray();
-        $arrangement = ['lens' => $kept['lens'] ?? 'layers', 'columns' => $kept['columns'] ?? [], 'sort' => $kept['sort'] ?? null, 'rule' => $request->string('words')->value()];
+        $arrangement = [
+            'lens' => $kept['lens'] ?? 'layers',
+            'columns' => $kept['columns'] ?? [],
+            'sort' => $kept['sort'] ?? null,
+            'rule' => $request->string('words')->value(),
+        ];
         $number = DB::transaction(function () use ($bench, $name, $arrangement, $request): int {
             DB::table('users')->where('id', $bench->person->id)->lockForUpdate()->first();
             $found = $this->own($bench)->where('name', $name)->value('no');
@@ -48,7 +64,17 @@ final class LayoutController
             if ($request->boolean('default')) {
                 $this->own($bench)->update(['is_default' => false]);
             }
-            LedgerLayout::query()->upsert(['user_id' => $bench->person->id, 'no' => $number, 'name' => $name, 'arrangement' => json_encode($arrangement), 'is_default' => $request->boolean('default')], ['user_id', 'no'], ['name', 'arrangement', 'is_default']);
+            LedgerLayout::query()->upsert(
+                [
+                    'user_id' => $bench->person->id,
+                    'no' => $number,
+                    'name' => $name,
+                    'arrangement' => json_encode($arrangement),
+                    'is_default' => $request->boolean('default'),
+                ],
+                ['user_id', 'no'],
+                ['name', 'arrangement', 'is_default'],
+            );
 
             return $number;
         });
@@ -79,10 +105,14 @@ final class LayoutController
         $wanted = $request->boolean('default');
         DB::transaction(function () use ($bench, $layout, $wanted): void {
             $this->own($bench)->update(['is_default' => false]);
-            $this->own($bench)->where('no', $layout)->update(['is_default' => $wanted]);
+            $this->own($bench)
+                ->where('no', $layout)
+                ->update(['is_default' => $wanted]);
         });
 
-        return response()->view('workbench.said', ['message' => $wanted ? "New projects open with layout $found->name." : 'New projects open as they come.']);
+        return response()->view('workbench.said', [
+            'message' => $wanted ? "New projects open with layout $found->name." : 'New projects open as they come.',
+        ]);
     }
 
     public function destroy(Request $request, Bench $bench, int $layout): Response

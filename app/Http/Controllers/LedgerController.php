@@ -54,7 +54,9 @@ final class LedgerController
         return view('workbench.columns', ['bench' => $bench, 'chosen' => $chosen, 'others' => $others]);
     }
 
-    /** Where a row stands in the ledger as it is unfolded; for an object that is folded away, where its layer or nearest shown group stands. */
+    /**
+     * Where a row stands in the ledger as it is unfolded; for an object that is folded away, where its layer or nearest shown group stands.
+     */
     public function place(Request $request, Bench $bench): JsonResponse
     {
         $ledger = Ledger::asked($bench, $request);
@@ -77,7 +79,12 @@ final class LedgerController
     {
         $starts = mb_strtolower(mb_substr($request->string('starts')->value(), 0, 200));
 
-        return new JsonResponse(['place' => $starts === '' ? null : (new Ahead($bench, Ledger::asked($bench, $request)))->place($starts, $request->integer('after', -1))]);
+        return new JsonResponse([
+            'place' =>
+                $starts === ''
+                    ? null
+                    : (new Ahead($bench, Ledger::asked($bench, $request)))->place($starts, $request->integer('after', -1)),
+        ]);
     }
 
     /**

@@ -48,13 +48,21 @@ final class NamesController
     {
         $scene = $bench->scene();
         $rows = NameIndex::having($scene, $words)->slice(0, self::MOST);
-        $names = DB::table('objects')->where('project_id', $bench->project->id)->whereIn('no', array_map($scene->number(...), $rows))->pluck('name', 'no');
+        $names = DB::table('objects')
+            ->where('project_id', $bench->project->id)
+            ->whereIn('no', array_map($scene->number(...), $rows))
+            ->pluck('name', 'no');
 
         return array_map(static function (int $row) use ($bench, $scene, $names): array {
             $name = $names[$scene->number($row)] ?? '';
             $layer = $bench->layers()->get($scene->layers()->at($row))->name;
 
-            return ['what' => 'object', 'key' => 'O'.$scene->number($row), 'name' => is_string($name) ? $name : '', 'where' => $scene->kind($row)->label()." in $layer"];
+            return [
+                'what' => 'object',
+                'key' => 'O'.$scene->number($row),
+                'name' => is_string($name) ? $name : '',
+                'where' => $scene->kind($row)->label()." in $layer",
+            ];
         }, $rows);
     }
 }

@@ -19,7 +19,11 @@ final class ObjectController
     /** What the pointer is over. */
     public function about(Project $project, int $object): JsonResponse
     {
-        $found = $project->objects()->where('no', $object)->where('gone', false)->firstOrFail(['project_id', 'no', 'name', 'kind', 'layer_no']);
+        $found = $project
+            ->objects()
+            ->where('no', $object)
+            ->where('gone', false)
+            ->firstOrFail(['project_id', 'no', 'name', 'kind', 'layer_no']);
         $layer = $project->layers()->where('no', $found->layer_no)->value('name');
 
         return new JsonResponse(['name' => $found->name === '' ? 'Unnamed '.$found->kind->label() : $found->name, 'layer' => $layer]);
@@ -31,6 +35,9 @@ final class ObjectController
         $name = $request->string('name')->value();
         $command = $history->carryOut($bench, static fn (Bench $held): RenameObject => new RenameObject($held, $object, $name));
 
-        return Answer::to($bench, $request)->after($command, '')->with(['focus' => "O$object"])->send();
+        return Answer::to($bench, $request)
+            ->after($command, '')
+            ->with(['focus' => "O$object"])
+            ->send();
     }
 }

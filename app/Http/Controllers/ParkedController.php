@@ -31,7 +31,9 @@ final class ParkedController
             return $pick;
         });
 
-        return Answer::to($bench, $request)->saying($pick->count() === 0 ? "Slot $slot is empty." : number_format($pick->count()).' parked in slot '.$slot.'.')->send();
+        return Answer::to($bench, $request)
+            ->saying($pick->count() === 0 ? "Slot $slot is empty." : number_format($pick->count()).' parked in slot '.$slot.'.')
+            ->send();
     }
 
     public function recall(Request $request, Bench $bench, int $slot): Response
@@ -45,12 +47,22 @@ final class ParkedController
             }
             $there = $parked->rows($scene);
             $whole = $parked->count() === $there->count();
-            $desk->putPick($mode->of($desk->pick(), $whole ? $parked : Pick::ofBits($scene->numberBits($there)), \VineShelf\Scene\Bits::none(0)));
+            $desk->putPick(
+                $mode->of($desk->pick(), $whole ? $parked : Pick::ofBits($scene->numberBits($there)), \VineShelf\Scene\Bits::none(0)),
+            );
 
             return [$parked->count(), $there->count()];
         });
         $gone = $parked - $there;
 
-        return Answer::to($bench, $request)->saying("Slot $slot: ".number_format($there).' picked'.($gone > 0 ? ', '.number_format($gone).' are gone from the project' : '').'.')->send();
+        return Answer::to($bench, $request)
+            ->saying(
+                "Slot $slot: ".
+                    number_format($there).
+                    ' picked'.
+                    ($gone > 0 ? ', '.number_format($gone).' are gone from the project' : '').
+                    '.',
+            )
+            ->send();
     }
 }

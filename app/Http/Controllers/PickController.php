@@ -53,14 +53,23 @@ final class PickController
         DeskChange::on($bench, static fn (Desk $desk) => $desk->putPick($mode->of($desk->pick(), Pick::of(), $numbers)));
         $count = $rows->count();
 
-        return Answer::to($bench, $request)->saying($count === 0 ? 'The region caught nothing that is open and shown.'
-            : number_format($count).' '.($count === 1 ? 'object' : 'objects')." caught{$mode->inWords()}.")->send();
+        return Answer::to($bench, $request)
+            ->saying(
+                $count === 0
+                    ? 'The region caught nothing that is open and shown.'
+                    : number_format($count).' '.($count === 1 ? 'object' : 'objects')." caught{$mode->inWords()}.",
+            )
+            ->send();
     }
 
     /** @return list<int> objects in a stretch of the ledger's rows; where it holds none, those of its groups */
     private function between(Bench $bench, Request $request, int $from, int $to): array
     {
-        $keys = Keys::of(Ledger::asked($bench, $request)->lens()->keys(min($from, $to), abs($to - $from) + 1));
+        $keys = Keys::of(
+            Ledger::asked($bench, $request)
+                ->lens()
+                ->keys(min($from, $to), abs($to - $from) + 1),
+        );
 
         return $keys->objects !== [] ? $keys->objects : $keys->objectsIn($bench);
     }

@@ -24,14 +24,27 @@ final class ProjectController
         $projects = $person->projects()->orderByDesc('projects.updated_at')->with('sources')->get();
         // A picture's address names the picture, so that another one is another address.
         $pictures = [];
-        foreach (DB::table('views')->whereIn('project_id', $projects->modelKeys())->where('picture', '!=', '')->orderByDesc('position')->orderByDesc('no')->get(['project_id', 'no', 'picture']) as $view) {
-            $pictures[$view->project_id] = [$view->no, substr(md5($view->picture), 0, 8)];
+        foreach (
+            DB::table('views')
+                ->whereIn('project_id', $projects->modelKeys())
+                ->where('picture', '!=', '')
+                ->orderByDesc('position')
+                ->orderByDesc('no')
+                ->get(['project_id', 'no', 'picture']) as $view
+        ) {
+            $address = route('views.picture', [$projects->find($view->project_id), $view->no]);
+            $pictures[$view->project_id] = $address.'?'.substr(md5($view->picture), 0, 8);
         }
 
         return view('projects', [
             'projects' => $projects,
             'pictures' => $pictures,
-            'imports' => $person->imports()->whereIn('state', ['waiting', 'running', 'failed', 'stopped'])->latest()->limit(20)->get(),
+            'imports' => $person
+                ->imports()
+                ->whereIn('state', ['waiting', 'running', 'failed', 'stopped'])
+                ->latest()
+                ->limit(20)
+                ->get(),
         ]);
     }
 
@@ -44,7 +57,10 @@ final class ProjectController
 
     public function update(Request $request, Project $project): RedirectResponse
     {
-        $given = $request->validate(['name' => ['required', 'string', 'max:120']], ['name.required' => 'A project needs a name.', 'name.max' => 'A project name has at most 120 characters.']);
+        $given = $request->validate(
+            ['name' => ['required', 'string', 'max:120']],
+            ['name.required' => 'A project needs a name.', 'name.max' => 'A project name has at most 120 characters.'],
+        );
         $project->update(['name' => trim($given['name'])]);
 
         return redirect()->route('projects');
@@ -54,13 +70,17 @@ final class ProjectController
     {
         $imports = Import::query()->where('project_id', $project->id)->get();
         // An import that is on its way hears that it has to stop; its files go when it does.
-        Import::query()->where('project_id', $project->id)->update(['stop' => true]);
+        Import::query()
+            ->where('project_id', $project->id)
+            ->update(['stop' => true]);
         $project->delete();
         Kept::disk()->deleteDirectory($project->folder());
         foreach ($imports as $import) {
             (new Staging($import))->abandon();
         }
 
-        return redirect()->route('projects')->with('message', "$project->name was deleted.");
+        return redirect()
+            ->route('projects')
+            ->with('message', "$project->name was deleted.");
     }
 }

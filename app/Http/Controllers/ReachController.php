@@ -26,7 +26,14 @@ final class ReachController
         $properties = [];
         $picked = $bench->pickedBits();
         foreach ($bench->facts()->properties() as $name => [$index]) {
-            $objects = $picked->and($bench->facts()->ranked("property.$index")->present())->count();
+            $objects = $picked
+                ->and(
+                    $bench
+                        ->facts()
+                        ->ranked("property.$index")
+                        ->present(),
+                )
+                ->count();
             if ($objects > 0) {
                 $properties[(string) $name] = $objects;
             }
@@ -37,8 +44,15 @@ final class ReachController
 
     public function reach(Request $request, Bench $bench): Response
     {
-        $given = $request->validate(['way' => ['required', 'string'], 'tolerance' => ['nullable', 'numeric', 'between:0,1'], 'property' => ['nullable', 'string', 'max:400'], 'scope' => ['nullable', 'string', 'max:20']]);
-        $scope = Scope::tryFrom($given['scope'] ?? 'project') ?? throw new Refused('Look in the whole project, the same outermost group, or the same layer.', 'scope');
+        $given = $request->validate([
+            'way' => ['required', 'string'],
+            'tolerance' => ['nullable', 'numeric', 'between:0,1'],
+            'property' => ['nullable', 'string', 'max:400'],
+            'scope' => ['nullable', 'string', 'max:20'],
+        ]);
+        $scope =
+            Scope::tryFrom($given['scope'] ?? 'project') ??
+            throw new Refused('Look in the whole project, the same outermost group, or the same layer.', 'scope');
         $reach = Reach::tryFrom($given['way']) ?? throw new Refused('There is no such way to reach.', 'way');
         $before = $bench->pickedBits();
         $count = $before->count();
@@ -47,7 +61,8 @@ final class ReachController
         }
         $property = ($given['property'] ?? '') === '' ? null : $given['property'];
         if ($property !== null) {
-            $property = $bench->facts()->propertyNamed($property) ?? throw new Refused("No file has a property called “{$property}”.", 'property');
+            $property = $bench->facts()->propertyNamed($property)
+                ?? throw new Refused("No file has a property called “{$property}”.", 'property');
         }
         $after = $reach->of($before, $bench->facts(), new Asked((float) ($given['tolerance'] ?? Asked::TOLERANCE), $property), $scope);
         $pick = Pick::ofBits($bench->scene()->numberBits($after));
@@ -56,6 +71,8 @@ final class ReachController
         $what .= $scope === Scope::Project ? '' : ', '.mb_strtolower($scope->label());
         $same = $after->bytes === $before->bytes ? ': nothing more to reach' : '';
 
-        return Answer::to($bench, $request)->saying(number_format($count).' → '.number_format($after->count()).", $what$same.")->send();
+        return Answer::to($bench, $request)
+            ->saying(number_format($count).' → '.number_format($after->count()).", $what$same.")
+            ->send();
     }
 }

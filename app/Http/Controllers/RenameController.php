@@ -59,15 +59,19 @@ final class RenameController
             throw new Refused('Nothing is picked; pick the objects to rename first.', 'pattern');
         }
 
-        return new RenameObjects($bench, $bench->pickedBits(), new Renaming(
-            $text('find'),
-            $text('replace'),
-            $text('pattern'),
-            $text('prefix'),
-            $text('suffix'),
-            $whole('start', -999_999_999, 999_999_999, 1),
-            $whole('step', -9999, 9999, 1),
-            $whole('digits', 1, 9, 1),
-        ));
+        return new RenameObjects(
+            $bench,
+            $bench->pickedBits(),
+            new Renaming(
+                $text('find'),
+                $text('replace'),
+                $text('pattern'),
+                $text('prefix'),
+                $text('suffix'),
+                $whole('start', -999_999_999, 999_999_999, 1),
+                $whole('step', -9999, 9999, 1),
+                $whole('digits', 1, 9, 1),
+            ),
+        );
     }
 }

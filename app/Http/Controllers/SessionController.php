@@ -37,7 +37,9 @@ final class SessionController
         $limits = ["sign-in:$about:".$request->ip() => self::TRIES, "sign-in:$about" => self::TRIES_FROM_ANYWHERE];
         foreach ($limits as $key => $tries) {
             if (RateLimiter::tooManyAttempts($key, $tries)) {
-                throw ValidationException::withMessages(['email' => 'Too many tries. Wait '.RateLimiter::availableIn($key).' seconds, then try again.']);
+                throw ValidationException::withMessages([
+                    'email' => 'Too many tries. Wait '.RateLimiter::availableIn($key).' seconds, then try again.',
+                ]);
             }
         }
         $person = User::query()->where('email', $given['email'])->first();

@@ -19,7 +19,11 @@ final class SightController
     /** Where to look at an object from so that nothing is in front of it: the eye that the canvas would take, or one around. */
     public function sight(Request $request, Bench $bench): JsonResponse
     {
-        $given = $request->validate(['object' => ['required', 'integer'], 'eye' => ['required', 'array', 'size:3'], 'eye.*' => self::PLACE]);
+        $given = $request->validate([
+            'object' => ['required', 'integer'],
+            'eye' => ['required', 'array', 'size:3'],
+            'eye.*' => self::PLACE,
+        ]);
         $row = $bench->scene()->row((int) $given['object']);
         $box = $row === 0 ? null : $bench->facts()->place($row);
         if ($box === null || $bench->inEffect()->rungs()->at($row) === 0) {
@@ -32,7 +36,9 @@ final class SightController
         $sight = new Sight($bench->facts(), $bench->inEffect(), new MeshShapes($bench->project, $bench->scene()));
         $found = $sight->from($row, [$eye[0] + $origin[0], $eye[1] + $origin[1], $eye[2] + $origin[2]], $middle, $radius);
 
-        return new JsonResponse(['eye' => $found === null ? null : [$found[0] - $origin[0], $found[1] - $origin[1], $found[2] - $origin[2]]]);
+        return new JsonResponse([
+            'eye' => $found === null ? null : [$found[0] - $origin[0], $found[1] - $origin[1], $found[2] - $origin[2]],
+        ]);
     }
 
     /** Where objects of a pick or with a number are, for the canvas to frame. */
@@ -43,7 +49,17 @@ final class SightController
         foreach ($rows as $row) {
             $own = $bench->facts()->placeFromOrigin($row);
             if ($own !== null) {
-                $box = $box === null ? $own : [min($box[0], $own[0]), min($box[1], $own[1]), min($box[2], $own[2]), max($box[3], $own[3]), max($box[4], $own[4]), max($box[5], $own[5])];
+                $box =
+                    $box === null
+                        ? $own
+                        : [
+                            min($box[0], $own[0]),
+                            min($box[1], $own[1]),
+                            min($box[2], $own[2]),
+                            max($box[3], $own[3]),
+                            max($box[4], $own[4]),
+                            max($box[5], $own[5]),
+                        ];
             }
         }
 
@@ -54,7 +70,10 @@ final class SightController
     public function meet(Request $request, Bench $bench): JsonResponse
     {
         $given = $request->validate([
-            'from' => ['required', 'array', 'size:3'], 'from.*' => self::PLACE, 'way' => ['required', 'array', 'size:3'], 'way.*' => self::PLACE,
+            'from' => ['required', 'array', 'size:3'],
+            'from.*' => self::PLACE,
+            'way' => ['required', 'array', 'size:3'],
+            'way.*' => self::PLACE,
         ]);
         [$x, $y, $z] = $bench->facts()->origin();
         $from = array_map(floatval(...), array_values($given['from']));

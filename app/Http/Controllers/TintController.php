@@ -31,22 +31,38 @@ final class TintController
             'label' => $tint->by->label(),
             'stamp' => $tint->stamp(),
             'codes' => base64_encode((string) gzdeflate(CanvasState::codesByNumber($bench, $legend->codes($bench->scene()->count())), 1)),
-            'entries' => array_map(static fn (\VineShelf\Tint\LegendEntry $entry): array => ['label' => $entry->label, 'colour' => $entry->colour, 'objects' => $entry->rows->count()], $legend->entries),
+            'entries' => array_map(
+                static fn (\VineShelf\Tint\LegendEntry $entry): array => [
+                    'label' => $entry->label,
+                    'colour' => $entry->colour,
+                    'objects' => $entry->rows->count(),
+                ],
+                $legend->entries,
+            ),
         ]);
     }
 
     /** Tints by something else, or shuffles anew. */
     public function update(Request $request, Bench $bench): Response
     {
-        $given = $request->validate(['by' => ['required', 'in:'.implode(',', array_column(TintBy::cases(), 'value'))], 'pick' => ['nullable', 'boolean']]);
+        $given = $request->validate([
+            'by' => ['required', 'in:'.implode(',', array_column(TintBy::cases(), 'value'))],
+            'pick' => ['nullable', 'boolean'],
+        ]);
         $by = TintBy::from($given['by']);
         $onlyPick = $by === TintBy::Shuffle && $request->boolean('pick');
         DeskChange::on($bench, static function (Desk $desk) use ($by, $onlyPick): void {
             $pick = $onlyPick && $desk->pick()->count() > 0 ? base64_encode($desk->pick()->pack()) : null;
-            $desk->tint = array_filter(['by' => $by->value, 'seed' => $by === TintBy::Shuffle ? ($desk->tint['seed'] ?? 0) + 1 : 1, 'pick' => $pick]);
+            $desk->tint = array_filter([
+                'by' => $by->value,
+                'seed' => $by === TintBy::Shuffle ? ($desk->tint['seed'] ?? 0) + 1 : 1,
+                'pick' => $pick,
+            ]);
         });
 
-        return Answer::to($bench, $request)->saying($by === TintBy::Own ? 'Own materials.' : "Tinted by {$by->value}.")->send();
+        return Answer::to($bench, $request)
+            ->saying($by === TintBy::Own ? 'Own materials.' : "Tinted by {$by->value}.")
+            ->send();
     }
 
     /** Picks what a legend entry stands for. */
@@ -54,7 +70,9 @@ final class TintController
     {
         $mode = PickMode::in($request);
         $given = $request->validate(['entry' => ['required', 'integer', 'min:0']]);
-        $entry = Tinted::of($bench)->legend()->entries[(int) $given['entry']] ?? throw new Refused('That entry is no longer in the legend.', 'entry');
+        $entry =
+            Tinted::of($bench)->legend()->entries[(int) $given['entry']] ??
+            throw new Refused('That entry is no longer in the legend.', 'entry');
         $numbers = $bench->scene()->numberBits($entry->rows);
         DeskChange::on($bench, static fn (Desk $desk) => $desk->putPick($mode->of($desk->pick(), Pick::of(), $numbers)));
 

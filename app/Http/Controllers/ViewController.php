@@ -37,18 +37,24 @@ final class ViewController
     public function store(Request $request, Bench $bench): Response
     {
         $picture = ViewPicture::of($request, $bench->project, 'facets');
-        $command = $this->history->carryOut($bench, fn (Bench $held): ChangeView => ChangeView::keep(
-            $held->project,
-            $request->string('name')->trim()->value(),
-            $this->camera($request),
-            $request->boolean('keep_rungs') ? $held->settings() : null,
-            $picture?->file() ?? '',
-        ));
+        $command = $this->history->carryOut(
+            $bench,
+            fn (Bench $held): ChangeView => ChangeView::keep(
+                $held->project,
+                $request->string('name')->trim()->value(),
+                $this->camera($request),
+                $request->boolean('keep_rungs') ? $held->settings() : null,
+                $picture?->file() ?? '',
+            ),
+        );
         DeskChange::on($bench, static function (Desk $desk) use ($command): void {
             $desk->view_no = $command->number;
         });
 
-        return Answer::to($bench, $request)->after($command, '')->with(['shelf' => $command->number])->send();
+        return Answer::to($bench, $request)
+            ->after($command, '')
+            ->with(['shelf' => $command->number])
+            ->send();
     }
 
     public function apply(Request $request, Bench $bench, int $view): Response
@@ -58,7 +64,9 @@ final class ViewController
         DeskSteps::take(
             $bench,
             "Apply view $found->name",
-            static fn (Settings $desk): Settings => $found->keepsRungs() ? Applied::rungs($found->settings(), $desk, $layers, $found->known_layer, $found->newcomers) : $desk,
+            static fn (Settings $desk): Settings => $found->keepsRungs()
+                ? Applied::rungs($found->settings(), $desk, $layers, $found->known_layer, $found->newcomers)
+                : $desk,
             static function (Desk $desk) use ($view): void {
                 $desk->view_no = $view;
                 // A view shows what it shows: isolating ends with it.
@@ -85,7 +93,12 @@ final class ViewController
             }
         }
 
-        return view('workbench.update-view', ['bench' => $bench, 'view' => $found, 'rows' => $rows, 'objects' => $found->settings()->difference($bench->settings())['objects']]);
+        return view('workbench.update-view', [
+            'bench' => $bench,
+            'view' => $found,
+            'rows' => $rows,
+            'objects' => $found->settings()->difference($bench->settings())['objects'],
+        ]);
     }
 
     public function update(Request $request, Bench $bench, int $view): Response
@@ -95,7 +108,14 @@ final class ViewController
             $request->has('name') => ChangeView::rename($held->project, $view, $request->string('name')->value()),
             $request->has('newcomers') => ChangeView::newcomers($held->project, $view, $request->integer('newcomers')),
             $request->has('reviewed') => ChangeView::review($held->project, $view),
-            default => ChangeView::update($held->project, $view, $this->camera($request), $request->boolean('keep_camera'), $held->settings(), $picture?->file()),
+            default => ChangeView::update(
+                $held->project,
+                $view,
+                $this->camera($request),
+                $request->boolean('keep_camera'),
+                $held->settings(),
+                $picture?->file(),
+            ),
         };
         $command = $this->history->carryOut($bench, $make);
 
@@ -122,7 +142,14 @@ final class ViewController
         }
         $given = json_decode($request->string('camera')->value(), true);
         $point = static function (mixed $value): array {
-            $numbers = is_array($value) ? array_values(array_filter($value, static fn (mixed $number): bool => (is_int($number) || is_float($number)) && is_finite((float) $number))) : [];
+            $numbers = is_array($value)
+                ? array_values(
+                    array_filter(
+                        $value,
+                        static fn (mixed $number): bool => (is_int($number) || is_float($number)) && is_finite((float) $number),
+                    ),
+                )
+                : [];
             if (count($numbers) !== 3) {
                 throw new Refused('The camera could not be read; move it a little and try again.', 'facets');
             }
@@ -134,7 +161,13 @@ final class ViewController
 
         $tall = $camera['tall'] ?? null;
 
-        return ['eye' => $point($camera['eye'] ?? null), 'target' => $point($camera['target'] ?? null), 'fov' => is_int($fov) || is_float($fov) ? max(1.0, min(150.0, (float) $fov)) : 45.0]
-            + (is_int($tall) || is_float($tall) ? ['tall' => max(0.001, min(1e7, (float) $tall)), 'up' => $point($camera['up'] ?? [0, 0, 1])] : []);
+        return [
+            'eye' => $point($camera['eye'] ?? null),
+            'target' => $point($camera['target'] ?? null),
+            'fov' => is_int($fov) || is_float($fov) ? max(1.0, min(150.0, (float) $fov)) : 45.0,
+        ] +
+            (is_int($tall) || is_float($tall)
+                ? ['tall' => max(0.001, min(1e7, (float) $tall)), 'up' => $point($camera['up'] ?? [0, 0, 1])]
+                : []);
     }
 }

@@ -29,18 +29,31 @@ final class WhyController
 {
     public function show(Bench $bench, int $object): View
     {
-        return view('workbench.why', ['bench' => $bench, 'object' => $object, 'why' => self::why($bench, $object), 'text' => new WhyText($bench)]);
+        return view('workbench.why', [
+            'bench' => $bench,
+            'object' => $object,
+            'why' => self::why($bench, $object),
+            'text' => new WhyText($bench),
+        ]);
     }
 
     public function mend(Request $request, Bench $bench, History $history, int $object): Response
     {
-        $given = $request->validate(['what' => ['required', 'in:layer,object,isolation,all'], 'number' => ['nullable', 'integer'], 'part' => ['nullable', 'in:rung,lock']]);
+        $given = $request->validate([
+            'what' => ['required', 'in:layer,object,isolation,all'],
+            'number' => ['nullable', 'integer'],
+            'part' => ['nullable', 'in:rung,lock'],
+        ]);
         $part = $given['part'] ?? '';
-        $isMeant = static fn (Cause $cause): bool => $given['what'] === 'all' || $cause->what === $given['what'] && $cause->number === (int) ($given['number'] ?? 0);
+        $isMeant = static fn (Cause $cause): bool => $given['what'] === 'all' ||
+            ($cause->what === $given['what'] && $cause->number === (int) ($given['number'] ?? 0));
         $chosen = static fn (Bench $bench): array => array_values(array_filter(self::why($bench, $object)->causes, $isMeant));
         if ($part !== 'rung' && array_filter($chosen($bench), static fn (Cause $cause): bool => $cause->lock !== null) !== []) {
             Gate::authorize('change', $bench->project);
-            $history->carryOut($bench, static fn (Bench $held): SetLocks => new SetLocks($held, self::locking($held, $chosen($held)), Lock::Open));
+            $history->carryOut(
+                $bench,
+                static fn (Bench $held): SetLocks => new SetLocks($held, self::locking($held, $chosen($held)), Lock::Open),
+            );
         }
         $raised = false;
         if ($part !== 'lock') {
@@ -58,10 +71,12 @@ final class WhyController
     /** @param list<Cause> $causes */
     private static function locking(Bench $bench, array $causes): Targets
     {
-        $numbers = static fn (string $what): array => array_values(array_map(
-            static fn (Cause $cause): int => $cause->number,
-            array_filter($causes, static fn (Cause $cause): bool => $cause->lock !== null && $cause->what === $what),
-        ));
+        $numbers = static fn (string $what): array => array_values(
+            array_map(
+                static fn (Cause $cause): int => $cause->number,
+                array_filter($causes, static fn (Cause $cause): bool => $cause->lock !== null && $cause->what === $what),
+            ),
+        );
         $scene = $bench->scene();
 
         return Targets::of($numbers('layer'), Bits::ofRows($scene->count(), $scene->rowsOf($numbers('object'))));
@@ -76,14 +91,20 @@ final class WhyController
             foreach ($causes as $cause) {
                 if ($cause->rung !== null && $cause->what !== 'isolation') {
                     $one = Bits::ofRows($cause->number, [$cause->number]);
-                    $desk = $cause->what === 'layer' ? $desk->withLayers([$cause->number], Rung::Full) : $desk->withObjects($one, Rung::Full);
+                    $desk =
+                        $cause->what === 'layer' ? $desk->withLayers([$cause->number], Rung::Full) : $desk->withObjects($one, Rung::Full);
                 }
             }
 
             return $desk;
         };
 
-        return DeskSteps::take($bench, "Raise $name", $raise, static fn (Desk $desk) => $ends ? $desk->putIsolation(Isolation::none()) : null);
+        return DeskSteps::take(
+            $bench,
+            "Raise $name",
+            $raise,
+            static fn (Desk $desk) => $ends ? $desk->putIsolation(Isolation::none()) : null,
+        );
     }
 
     private static function why(Bench $bench, int $object): Why

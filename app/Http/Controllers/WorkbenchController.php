@@ -18,9 +18,14 @@ final class WorkbenchController
     {
         $project = $bench->project;
 
-        return view('workbench.page', Answer::parts($bench, $request) + [
-            'project' => $project, 'sources' => $project->sources()->where('gone', false)->get(), 'materials' => Surfaces::of($project),
-        ]);
+        return view(
+            'workbench.page',
+            Answer::parts($bench, $request) + [
+                'project' => $project,
+                'sources' => $project->sources()->where('gone', false)->get(),
+                'materials' => Surfaces::of($project),
+            ],
+        );
     }
 
     /** Answers with everything when the project or the desk has moved on since the revisions that the page knows. */

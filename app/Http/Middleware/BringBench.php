@@ -13,7 +13,9 @@ use Illuminate\Routing\Route;
 use Illuminate\Support\Reflector;
 use Symfony\Component\HttpFoundation\Response;
 
-/** A controller that asks for a bench gets the address's project, as the person who asks sees it now. Stands behind the check of who may. */
+/**
+ * A controller that asks for a bench gets the address's project, as the person who asks sees it now. Stands behind the check of who may.
+ */
 final class BringBench
 {
     public function handle(Request $request, Closure $next): Response

@@ -15,10 +15,22 @@ final class SecurityHeaders
     {
         /** @var Response $response */
         $response = $next($request);
-        $response->headers->set('Content-Security-Policy', implode('; ', [
-            "default-src 'self'", "script-src 'self'", "style-src 'self'", "style-src-attr 'unsafe-inline'", "img-src 'self' data: blob:",
-            "connect-src 'self'", "font-src 'self'", "object-src 'none'", "base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'",
-        ]));
+        $response->headers->set(
+            'Content-Security-Policy',
+            implode('; ', [
+                "default-src 'self'",
+                "script-src 'self'",
+                "style-src 'self'",
+                "style-src-attr 'unsafe-inline'",
+                "img-src 'self' data: blob:",
+                "connect-src 'self'",
+                "font-src 'self'",
+                "object-src 'none'",
+                "base-uri 'none'",
+                "form-action 'self'",
+                "frame-ancestors 'none'",
+            ]),
+        );
         $response->headers->set('X-Content-Type-Options', 'nosniff');
         $response->headers->set('Referrer-Policy', 'same-origin');
         if (! $response->headers->has('Cache-Control') || str_contains((string) $response->headers->get('Cache-Control'), 'no-cache')) {

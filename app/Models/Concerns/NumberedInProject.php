@@ -26,6 +26,8 @@ trait NumberedInProject
     /** @param Builder<static> $query */
     protected function setKeysForSaveQuery($query)
     {
-        return $query->where('project_id', $this->getAttribute('project_id'))->where('no', $this->getOriginal('no') ?? $this->getAttribute('no'));
+        return $query
+            ->where('project_id', $this->getAttribute('project_id'))
+            ->where('no', $this->getOriginal('no') ?? $this->getAttribute('no'));
     }
 }

@@ -12,8 +12,11 @@ use VineShelf\Scene\Scene;
 final class BitColumns implements Family
 {
     private const NEEDS = [
-        'groups' => ['groups'], 'unnamed' => ['names'], 'properties' => ['properties'],
-        'material' => ['surfaces', 'surfaces.lists'], 'textures' => ['surfaces', 'surfaces.lists', 'materials'],
+        'groups' => ['groups'],
+        'unnamed' => ['names'],
+        'properties' => ['properties'],
+        'material' => ['surfaces', 'surfaces.lists'],
+        'textures' => ['surfaces', 'surfaces.lists', 'materials'],
     ];
 
     public function name(): string

@@ -9,7 +9,10 @@ use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
-/** "box": six 32-bit floats per row: least and greatest x, y, z of what it and what it holds draw, metres from the origin; infinite where nothing is drawn. */
+/**
+ * "box": six 32-bit floats per row: least and greatest x, y, z of what it and what it holds draw, metres from the origin; infinite where
+ * nothing is drawn.
+ */
 final class Boxes implements Family
 {
     public function name(): string
@@ -34,7 +37,10 @@ final class Boxes implements Family
         $drawn = self::gathered($this->drawn($scene), $parents);
         $packed = '';
         foreach ($drawn as $box) {
-            $packed .= $box === null ? pack('g6', INF, INF, INF, -INF, -INF, -INF) : pack('g6', $box->minX, $box->minY, $box->minZ, $box->maxX, $box->maxY, $box->maxZ);
+            $packed .=
+                $box === null
+                    ? pack('g6', INF, INF, INF, -INF, -INF, -INF)
+                    : pack('g6', $box->minX, $box->minY, $box->minZ, $box->maxX, $box->maxY, $box->maxZ);
         }
 
         return $packed;

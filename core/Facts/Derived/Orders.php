@@ -21,8 +21,8 @@ final class Orders implements Family
     {
         $by = self::by($of);
 
-        return preg_match('~\.(up|down)$~D', $of) === 1
-            && (Measure::tryFrom($by) !== null || preg_match('~^(name|kind|class|material|source|property\.\d+)$~D', $by) === 1);
+        return preg_match('~\.(up|down)$~D', $of) === 1 &&
+            (Measure::tryFrom($by) !== null || preg_match('~^(name|kind|class|material|source|property\.\d+)$~D', $by) === 1);
     }
 
     public function needs(string $of): array

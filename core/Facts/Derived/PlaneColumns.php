@@ -8,7 +8,10 @@ use VineShelf\Scene\Packed;
 use VineShelf\Scene\Planes;
 use VineShelf\Scene\Scene;
 
-/** "planes.triangles" and "planes.placements": {@see Planes} of the triangles that each row draws at Full, and of how often its mesh is placed. */
+/**
+ * "planes.triangles" and "planes.placements": {@see Planes} of the triangles that each row draws at Full, and of how often its mesh is
+ * placed.
+ */
 final class PlaneColumns implements Family
 {
     public function name(): string

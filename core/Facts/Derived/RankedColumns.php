@@ -8,7 +8,10 @@ use VineShelf\Facts\Measure;
 use VineShelf\Facts\Ranked;
 use VineShelf\Scene\Scene;
 
-/** "ranked.C": {@see Ranked}, of a measure, kind, mesh, class, surfaces, stem or property.N (its codes); "ranked.number.N" of the numbers that property N has. */
+/**
+ * "ranked.C": {@see Ranked}, of a measure, kind, mesh, class, surfaces, stem or property.N (its codes); "ranked.number.N" of the numbers
+ * that property N has.
+ */
 final class RankedColumns implements Family
 {
     public function name(): string

@@ -11,7 +11,12 @@ use VineShelf\Scene\Scene;
 final class Tallies implements Family
 {
     private const NEEDS = [
-        'layer' => ['layer'], 'source' => ['source'], 'kind' => ['kind'], 'class' => ['class'], 'surfaces' => ['surfaces'], 'kindclass' => ['kind', 'class'],
+        'layer' => ['layer'],
+        'source' => ['source'],
+        'kind' => ['kind'],
+        'class' => ['class'],
+        'surfaces' => ['surfaces'],
+        'kindclass' => ['kind', 'class'],
     ];
 
     public function name(): string

@@ -52,10 +52,19 @@ final class Values
         return match (true) {
             Measure::tryFrom($by) !== null => self::numbers($scene, $by),
             $by === 'name' => self::named(explode("\n", $scene->column('names'))),
-            $by === 'kind' => self::spelled(self::codes($scene, 'kind'), array_map(static fn (Kind $kind): string => $kind->label(), Kind::cases()), true),
+            $by === 'kind' => self::spelled(
+                self::codes($scene, 'kind'),
+                array_map(static fn (Kind $kind): string => $kind->label(), Kind::cases()),
+                true,
+            ),
             $by === 'class' => self::spelled(self::codes($scene, 'class'), $facts->words('class.words')),
-            $by === 'material' => self::spelled(self::codes($scene, 'surfaces'), array_map(static fn (array $list): string => $facts->materials()[$list[0] ?? 0][0] ?? '', $facts->surfaceLists())),
-            $by === 'source' => array_filter(array_map(static fn (int $source): string => Order::sortKey($facts->sourceNames()[$source] ?? ''), self::sourceOf($facts))),
+            $by === 'material' => self::spelled(
+                self::codes($scene, 'surfaces'),
+                array_map(static fn (array $list): string => $facts->materials()[$list[0] ?? 0][0] ?? '', $facts->surfaceLists()),
+            ),
+            $by === 'source' => array_filter(
+                array_map(static fn (int $source): string => Order::sortKey($facts->sourceNames()[$source] ?? ''), self::sourceOf($facts)),
+            ),
             default => self::property($scene, $by),
         };
     }
@@ -121,7 +130,9 @@ final class Values
             return $codes;
         }
 
-        return str_starts_with($column, 'property.') ? Codes::unpack($scene->column($column))->all() : self::uint32($scene->column($column));
+        return str_starts_with($column, 'property.')
+            ? Codes::unpack($scene->column($column))->all()
+            : self::uint32($scene->column($column));
     }
 
     /** @return list<int> */
@@ -200,7 +211,10 @@ final class Values
             $b = unpack('g6', $boxes, $row * 24);
             if ($b[1] <= $b[4]) {
                 // Rounded, lengths to a hundredth of a millimetre, so that equal things are equal.
-                $numbers[$row] = round(Facts::ofBox($measure, [$b[1] + $ox, $b[2] + $oy, $b[3] + $oz, $b[4] + $ox, $b[5] + $oy, $b[6] + $oz]), $measure->dimension() === 3 ? 12 : 5);
+                $numbers[$row] = round(
+                    Facts::ofBox($measure, [$b[1] + $ox, $b[2] + $oy, $b[3] + $oz, $b[4] + $ox, $b[5] + $oy, $b[6] + $oz]),
+                    $measure->dimension() === 3 ? 12 : 5,
+                );
             }
         }
 

@@ -47,7 +47,13 @@ final class Buffers
             return $this->bytes($view, 0, $view->length, $index);
         }
         if ($this->keptView !== $index) {
-            $this->keptBytes = Meshopt::decode($this->bytes($view, 0, $view->length, $index), $view->count, $view->stride, $view->mode, $view->filter);
+            $this->keptBytes = Meshopt::decode(
+                $this->bytes($view, 0, $view->length, $index),
+                $view->count,
+                $view->stride,
+                $view->mode,
+                $view->filter,
+            );
             $this->keptView = $index;
         }
 
@@ -69,7 +75,10 @@ final class Buffers
         if ($count === 0) {
             return '';
         }
-        $raw = $accessor->view === null ? str_repeat("\0", $size * $count) : $this->elements($accessor->view, $accessor->offset, $size, $first, $count);
+        $raw =
+            $accessor->view === null
+                ? str_repeat("\0", $size * $count)
+                : $this->elements($accessor->view, $accessor->offset, $size, $first, $count);
 
         return $accessor->sparse === null ? $raw : $this->patched($raw, $accessor, $first, $count);
     }
@@ -104,13 +113,16 @@ final class Buffers
         if ($accessor->componentType === 5125) {
             return $this->raw($accessor, 0, $accessor->count);
         }
-        if ($accessor->componentType !== 5121 && $accessor->componentType !== 5123 || $accessor->components !== 1) {
+        if (($accessor->componentType !== 5121 && $accessor->componentType !== 5123) || $accessor->components !== 1) {
             throw UnreadableFile::because('Indices must be unsigned whole numbers.');
         }
         $indices = '';
         for ($first = 0; $first < $accessor->count; $first += self::WINDOW) {
             /** @var array<int, int> $numbers */
-            $numbers = unpack(self::FORMATS[$accessor->componentType].'*', $this->raw($accessor, $first, min(self::WINDOW, $accessor->count - $first)));
+            $numbers = unpack(
+                self::FORMATS[$accessor->componentType].'*',
+                $this->raw($accessor, $first, min(self::WINDOW, $accessor->count - $first)),
+            );
             $indices .= pack('V*', ...$numbers);
         }
 
@@ -147,7 +159,10 @@ final class Buffers
         $buffer = $this->buffers[$view->buffer] ?? null;
         if ($buffer === null) {
             throw array_key_exists($view->buffer, $this->lengths)
-                ? UnreadableFile::because("Buffer $view->buffer is not in the file; files outside it are never followed. Export with embedded data, or zip the parts together.")
+                ? UnreadableFile::because(
+                    "Buffer $view->buffer is not in the file; files outside it are never followed. Export with embedded data, "
+                        .'or zip the parts together.',
+                )
                 : UnreadableFile::badReference("Buffer view $index", 'buffer', $view->buffer);
         }
         $there = min($this->lengths[$view->buffer], $buffer->size());
@@ -169,7 +184,10 @@ final class Buffers
             throw UnreadableFile::because('The indices of a sparse accessor must be unsigned whole numbers.');
         }
         /** @var array<int, int> $indices */
-        $indices = unpack(self::FORMATS[$sparse['indexType']].'*', $this->elements($sparse['indexView'], $sparse['indexOffset'], $indexSize, 0, $sparse['count']));
+        $indices = unpack(
+            self::FORMATS[$sparse['indexType']].'*',
+            $this->elements($sparse['indexView'], $sparse['indexOffset'], $indexSize, 0, $sparse['count']),
+        );
         $size = $accessor->size();
         $values = $this->elements($sparse['valueView'], $sparse['valueOffset'], $size, 0, $sparse['count']);
         foreach (array_values($indices) as $at => $index) {

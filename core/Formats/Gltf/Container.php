@@ -86,7 +86,7 @@ final class Container
         if ($header['length'] > $file->size()) {
             throw UnreadableFile::endsEarly('the .glb', $header['length'], $file->size());
         }
-        if ($header['jsonType'] !== 0x4E4F534A) {
+        if ($header['jsonType'] !== 0x4e4f534a) {
             throw UnreadableFile::because('The first chunk of the .glb is not its JSON.');
         }
         if ($header['jsonLength'] > $header['length'] - 20) {
@@ -100,7 +100,7 @@ final class Container
             if ($chunk['length'] > $header['length'] - $at - 8) {
                 throw UnreadableFile::endsEarly('a chunk of the .glb', $chunk['length'], $header['length'] - $at - 8);
             }
-            if ($chunk['type'] === 0x004E4942) {
+            if ($chunk['type'] === 0x004e4942) {
                 $binary = $file->slice($at + 8, $chunk['length']);
                 break;
             }
@@ -140,7 +140,11 @@ final class Container
                 throw UnreadableFile::because("The zip has a file that climbs out of its folder: \"$name\".");
             }
             if ($entry['size'] > 1_048_576 && $entry['size'] > $limits->zipRatio * max(1, $entry['comp_size'])) {
-                throw UnreadableFile::tooMuch("a file in the zip, \"$name\", that unpacks to too much (times its packed size)", intdiv($entry['size'], max(1, $entry['comp_size'])), $limits->zipRatio);
+                throw UnreadableFile::tooMuch(
+                    "a file in the zip, \"$name\", that unpacks to too much (times its packed size)",
+                    intdiv($entry['size'], max(1, $entry['comp_size'])),
+                    $limits->zipRatio,
+                );
             }
             $names[strtolower($name)] = $name;
             if (str_ends_with(strtolower($name), '.gltf') && ! str_starts_with($name, '__MACOSX/')) {
@@ -148,7 +152,9 @@ final class Container
             }
         }
         if (count($scenes) !== 1) {
-            throw UnreadableFile::because($scenes === [] ? 'The zip holds no .gltf file.' : 'The zip holds '.count($scenes).' .gltf files; it must hold one.');
+            throw UnreadableFile::because(
+                $scenes === [] ? 'The zip holds no .gltf file.' : 'The zip holds '.count($scenes).' .gltf files; it must hold one.',
+            );
         }
         $name = (string) array_key_first($scenes);
         if ($scenes[$name] > $limits->jsonBytes) {

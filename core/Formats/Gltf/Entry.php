@@ -86,7 +86,7 @@ final readonly class Entry
         }
         $numbers = [];
         foreach ($values as $value) {
-            if (! is_int($value) && ! is_float($value) || ! is_finite((float) $value)) {
+            if ((! is_int($value) && ! is_float($value)) || ! is_finite((float) $value)) {
                 throw $this->wrong($name, count($default).' numbers');
             }
             $numbers[] = (float) $value;

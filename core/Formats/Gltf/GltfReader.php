@@ -16,15 +16,31 @@ use VineShelf\Formats\UnreadableFile;
 final class GltfReader
 {
     private const SUPPORTED = [
-        'KHR_lights_punctual', 'KHR_mesh_quantization', 'KHR_texture_transform', 'EXT_mesh_gpu_instancing', 'EXT_meshopt_compression',
-        'EXT_texture_webp', 'KHR_materials_pbrSpecularGlossiness', 'KHR_materials_unlit',
+        'KHR_lights_punctual',
+        'KHR_mesh_quantization',
+        'KHR_texture_transform',
+        'EXT_mesh_gpu_instancing',
+        'EXT_meshopt_compression',
+        'EXT_texture_webp',
+        'KHR_materials_pbrSpecularGlossiness',
+        'KHR_materials_unlit',
     ];
 
     /** Extensions that only refine how a surface looks; leaving them out changes no geometry. */
     private const APPEARANCE = [
-        'KHR_materials_anisotropy', 'KHR_materials_clearcoat', 'KHR_materials_diffuse_transmission', 'KHR_materials_dispersion',
-        'KHR_materials_emissive_strength', 'KHR_materials_ior', 'KHR_materials_iridescence', 'KHR_materials_sheen', 'KHR_materials_specular',
-        'KHR_materials_transmission', 'KHR_materials_variants', 'KHR_materials_volume', 'KHR_xmp_json_ld',
+        'KHR_materials_anisotropy',
+        'KHR_materials_clearcoat',
+        'KHR_materials_diffuse_transmission',
+        'KHR_materials_dispersion',
+        'KHR_materials_emissive_strength',
+        'KHR_materials_ior',
+        'KHR_materials_iridescence',
+        'KHR_materials_sheen',
+        'KHR_materials_specular',
+        'KHR_materials_transmission',
+        'KHR_materials_variants',
+        'KHR_materials_volume',
+        'KHR_xmp_json_ld',
     ];
 
     private NodeColumns $nodes;
@@ -97,21 +113,35 @@ final class GltfReader
     private function walk(Container $container, ?callable $progress): void
     {
         $counts = [];
-        $lists = ['nodes', 'meshes', 'accessors', 'bufferViews', 'buffers', 'materials', 'textures', 'images', 'samplers', 'cameras', 'scenes', 'animations', 'skins'];
+        $lists = [
+            'nodes',
+            'meshes',
+            'accessors',
+            'bufferViews',
+            'buffers',
+            'materials',
+            'textures',
+            'images',
+            'samplers',
+            'cameras',
+            'scenes',
+            'animations',
+            'skins',
+        ];
         foreach ((new JsonStream($container->json, $this->limits))->members($lists) as [$member, $value]) {
             $index = $counts[$member] = ($counts[$member] ?? -1) + 1;
             match ($member) {
                 'nodes' => $this->nodes->add(Entry::of($value, "node $index")),
-                'meshes' => $this->meshes[] = MeshEntry::read(Entry::of($value, "mesh $index")),
-                'accessors' => $this->accessors[] = $this->readAccessor(Entry::of($value, "accessor $index")),
-                'bufferViews' => $this->views[] = $this->readView(Entry::of($value, "buffer view $index")),
-                'buffers' => $this->buffers[] = $this->readBuffer(Entry::of($value, "buffer $index")),
+                'meshes' => ($this->meshes[] = MeshEntry::read(Entry::of($value, "mesh $index"))),
+                'accessors' => ($this->accessors[] = $this->readAccessor(Entry::of($value, "accessor $index"))),
+                'bufferViews' => ($this->views[] = $this->readView(Entry::of($value, "buffer view $index"))),
+                'buffers' => ($this->buffers[] = $this->readBuffer(Entry::of($value, "buffer $index"))),
                 'materials' => $this->readMaterial(Entry::of($value, "material $index")),
-                'textures' => $this->textures[] = $this->readTexture(Entry::of($value, "texture $index")),
-                'images' => $this->images[] = $this->readImage(Entry::of($value, "image $index")),
-                'samplers' => $this->samplers[] = $this->readSampler(Entry::of($value, "sampler $index")),
-                'cameras' => $this->cameras[] = Entry::of($value, "camera $index"),
-                'scenes' => $this->scenes[] = Entry::of($value, "scene $index"),
+                'textures' => ($this->textures[] = $this->readTexture(Entry::of($value, "texture $index"))),
+                'images' => ($this->images[] = $this->readImage(Entry::of($value, "image $index"))),
+                'samplers' => ($this->samplers[] = $this->readSampler(Entry::of($value, "sampler $index"))),
+                'cameras' => ($this->cameras[] = Entry::of($value, "camera $index")),
+                'scenes' => ($this->scenes[] = Entry::of($value, "scene $index")),
                 'animations', 'skins' => $this->leaveOut($member === 'skins' ? 'skin' : 'animation'),
                 default => $this->readSingle($member, $value),
             };
@@ -144,7 +174,10 @@ final class GltfReader
         } elseif ($member === 'extensionsUsed') {
             $this->used = Entry::of(['list' => $value], 'the file')->texts('list');
         } elseif ($member === 'extensions') {
-            $this->lights = Entry::of(['extensions' => $value], 'the file')->extension('KHR_lights_punctual')?->entries('lights', 'light') ?? [];
+            $this->lights =
+                Entry::of(['extensions' => $value], 'the file')
+                    ->extension('KHR_lights_punctual')
+                    ?->entries('lights', 'light') ?? [];
         }
     }
 
@@ -152,8 +185,10 @@ final class GltfReader
     {
         $version = $asset->text('version');
         $least = $asset->text('minVersion', $version);
-        if (! preg_match('~^2\.\d+$~', $version) || ! preg_match('~^2\.0$~', $least) && $least !== $version) {
-            throw UnreadableFile::because('The file is glTF version "'.mb_strimwidth($version, 0, 20, '…').'"; version 2.0 is supported.');
+        if (! preg_match('~^2\.\d+$~', $version) || (! preg_match('~^2\.0$~', $least) && $least !== $version)) {
+            throw UnreadableFile::because(
+                'The file is glTF version "'.mb_strimwidth($version, 0, 20, '…').'"; version 2.0 is supported.',
+            );
         }
         $this->versioned = true;
     }
@@ -161,7 +196,11 @@ final class GltfReader
     private function readAccessor(Entry $entry): Accessor
     {
         $type = $entry->required('componentType');
-        $components = Accessor::COMPONENTS[$entry->text('type')] ?? throw UnreadableFile::because("\"type\" of $entry->place is not one of ".implode(', ', array_keys(Accessor::COMPONENTS)).'.');
+        $components =
+            Accessor::COMPONENTS[$entry->text('type')] ??
+            throw UnreadableFile::because(
+                "\"type\" of $entry->place is not one of ".implode(', ', array_keys(Accessor::COMPONENTS)).'.',
+            );
         if (! isset(Accessor::BYTES[$type])) {
             throw UnreadableFile::because("\"componentType\" of $entry->place is $type, which glTF does not have.");
         }
@@ -176,14 +215,16 @@ final class GltfReader
             $components,
             $entry->required('count'),
             $entry->flag('normalized'),
-            $sparse === null || $indices === null || $values === null ? null : [
-                'count' => $sparse->required('count'),
-                'indexView' => $indices->required('bufferView'),
-                'indexOffset' => $indices->whole('byteOffset', 0),
-                'indexType' => $indices->required('componentType'),
-                'valueView' => $values->required('bufferView'),
-                'valueOffset' => $values->whole('byteOffset', 0),
-            ],
+            $sparse === null || $indices === null || $values === null
+                ? null
+                : [
+                    'count' => $sparse->required('count'),
+                    'indexView' => $indices->required('bufferView'),
+                    'indexOffset' => $indices->whole('byteOffset', 0),
+                    'indexType' => $indices->required('componentType'),
+                    'valueView' => $values->required('bufferView'),
+                    'valueOffset' => $values->whole('byteOffset', 0),
+                ],
         );
     }
 
@@ -191,7 +232,12 @@ final class GltfReader
     {
         $packed = $entry->extension('EXT_meshopt_compression');
         if ($packed === null) {
-            return new BufferView($entry->required('buffer'), $entry->whole('byteOffset', 0), $entry->required('byteLength'), $entry->whole('byteStride', 0));
+            return new BufferView(
+                $entry->required('buffer'),
+                $entry->whole('byteOffset', 0),
+                $entry->required('byteLength'),
+                $entry->whole('byteStride', 0),
+            );
         }
         $unpackedBytes = $packed->required('count') * $packed->required('byteStride');
         if ($unpackedBytes > $this->limits->bytes) {
@@ -235,12 +281,15 @@ final class GltfReader
         $turned = $map?->extension('KHR_texture_transform');
         $offset = $turned?->numbers('offset', [0.0, 0.0]) ?? [0.0, 0.0];
         $scale = $turned?->numbers('scale', [1.0, 1.0]) ?? [1.0, 1.0];
-        $this->transforms[] = $map === null ? null : [
-            'offset' => [$offset[0] ?? 0.0, $offset[1] ?? 0.0],
-            'turn' => $turned?->number('rotation', 0.0) ?? 0.0,
-            'scale' => [$scale[0] ?? 1.0, $scale[1] ?? 1.0],
-            'set' => $turned?->index('texCoord') ?? $map->whole('texCoord', 0),
-        ];
+        $this->transforms[] =
+            $map === null
+                ? null
+                : [
+                    'offset' => [$offset[0] ?? 0.0, $offset[1] ?? 0.0],
+                    'turn' => $turned?->number('rotation', 0.0) ?? 0.0,
+                    'scale' => [$scale[0] ?? 1.0, $scale[1] ?? 1.0],
+                    'set' => $turned?->index('texCoord') ?? $map->whole('texCoord', 0),
+                ];
     }
 
     /** @return array{image: int|null, sampler: int|null, name: string} */
@@ -256,7 +305,11 @@ final class GltfReader
     /** @return array{uri: string|null, view: int|null, name: string} */
     private function readImage(Entry $entry): array
     {
-        return ['uri' => $entry->has('uri') ? $entry->text('uri') : null, 'view' => $entry->index('bufferView'), 'name' => $entry->text('name')];
+        return [
+            'uri' => $entry->has('uri') ? $entry->text('uri') : null,
+            'view' => $entry->index('bufferView'),
+            'name' => $entry->text('name'),
+        ];
     }
 
     /** @return array{string, string} */
@@ -297,7 +350,16 @@ final class GltfReader
             $sources[] = $image;
         }
 
-        return new GltfIntake($container->format, $objects, $meshes, $this->materials, $textures, $sources, $pictures, $this->warnings($tree->warnings()));
+        return new GltfIntake(
+            $container->format,
+            $objects,
+            $meshes,
+            $this->materials,
+            $textures,
+            $sources,
+            $pictures,
+            $this->warnings($tree->warnings()),
+        );
     }
 
     /**
@@ -308,9 +370,10 @@ final class GltfReader
     private function warnings(array $warnings): array
     {
         foreach ($this->leftOut as $what => $count) {
-            $warnings[] = $what === 'skin'
-                ? "$count ".($count === 1 ? 'skin was' : 'skins were').' left out: skinned meshes stand as they were modelled.'
-                : "$count ".$what.($count === 1 ? ' was' : 's were').' left out: the scene is taken as it stands at rest.';
+            $warnings[] =
+                $what === 'skin'
+                    ? "$count ".($count === 1 ? 'skin was' : 'skins were').' left out: skinned meshes stand as they were modelled.'
+                    : "$count ".$what.($count === 1 ? ' was' : 's were').' left out: the scene is taken as it stands at rest.';
         }
         foreach ($this->used as $name) {
             if (! in_array($name, self::SUPPORTED, true)) {

@@ -35,7 +35,9 @@ final class JsonStream
     {
         $this->take('~\G(?:\xEF\xBB\xBF)?\s*\{~', 'at its start: an object was expected');
         while ($this->tryTake('~\G\s*\}~') === null) {
-            $name = json_decode($this->take('~\G[\s,]*('.self::STRING.')\s*:\s*~', 'near byte '.$this->position().': a member name was expected'));
+            $name = json_decode(
+                $this->take('~\G[\s,]*('.self::STRING.')\s*:\s*~', 'near byte '.$this->position().': a member name was expected'),
+            );
             if (! is_string($name)) {
                 throw UnreadableFile::brokenJson('near byte '.$this->position());
             }
@@ -47,7 +49,22 @@ final class JsonStream
                     }
                 }
             } else {
-                yield [$name, $this->decode($this->take('~\G(\{(?:[^{}"]++|'.self::STRING.'|(?1))*+\}|\[(?:[^\[\]"]++|'.self::STRING.'|(?1))*+\]|'.self::STRING.'|[-+0-9.eE]++(?=[\s,}])|true|false|null)~s', "in \"$name\" near byte ".$this->position()), $name)];
+                yield [
+                    $name,
+                    $this->decode(
+                        $this->take(
+                            '~\G(\{(?:[^{}"]++|'.
+                                self::STRING.
+                                '|(?1))*+\}|\[(?:[^\[\]"]++|'.
+                                self::STRING.
+                                '|(?1))*+\]|'.
+                                self::STRING.
+                                '|[-+0-9.eE]++(?=[\s,}])|true|false|null)~s',
+                            "in \"$name\" near byte ".$this->position(),
+                        ),
+                        $name,
+                    ),
+                ];
             }
         }
     }

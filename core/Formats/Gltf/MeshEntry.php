@@ -9,7 +9,10 @@ use VineShelf\Formats\UnreadableFile;
 /** A mesh as the JSON describes it: accessors by attribute, without any vertex. */
 final readonly class MeshEntry
 {
-    /** @param list<array{mode: int, indices: int|null, material: int|null, position: int, normal: int|null, uvs: array<int, int>, colour: int|null, morphs: int}> $pieces */
+    /**
+     * @param list<array{mode: int, indices: int|null, material: int|null, position: int, normal: int|null, uvs: array<int, int>,
+     *     colour: int|null, morphs: int}> $pieces
+     */
     private function __construct(public string $name, public array $pieces) {}
 
     public static function read(Entry $entry): self

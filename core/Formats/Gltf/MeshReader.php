@@ -21,7 +21,8 @@ final class MeshReader
 
     /**
      * @param list<MeshEntry>                                                                                        $meshes
-     * @param list<array{offset: array{float, float}, turn: float, scale: array{float, float}, set: int}|null> $transforms texture transform by material
+     * @param list<array{offset: array{float, float}, turn: float, scale: array{float, float}, set: int}|null> $transforms texture transform
+     *     by material
      */
     public function __construct(
         private readonly Buffers $buffers,
@@ -85,7 +86,15 @@ final class MeshReader
         }
         $kind = isset($kinds['part']) || $kinds === [] ? Kind::Part : (isset($kinds['curve']) ? Kind::Curve : Kind::Points);
 
-        return $this->facts[$index] = new TakenMesh($mesh->name, $kind, $triangles, $vertices, count($mesh->pieces), $mesh->pieces[0]['material'] ?? null, array_values(array_unique(array_filter(array_column($mesh->pieces, 'material'), is_int(...)))));
+        return $this->facts[$index] = new TakenMesh(
+            $mesh->name,
+            $kind,
+            $triangles,
+            $vertices,
+            count($mesh->pieces),
+            $mesh->pieces[0]['material'] ?? null,
+            array_values(array_unique(array_filter(array_column($mesh->pieces, 'material'), is_int(...)))),
+        );
     }
 
     /** @return list<Primitive> */
@@ -134,7 +143,10 @@ final class MeshReader
         return $positions;
     }
 
-    /** @param array{mode: int, indices: int|null, material: int|null, position: int, normal: int|null, uvs: array<int, int>, colour: int|null, morphs: int} $piece */
+    /**
+     * @param array{mode: int, indices: int|null, material: int|null, position: int, normal: int|null, uvs: array<int, int>,
+     *     colour: int|null, morphs: int} $piece
+     */
     private function indices(array $piece, int $vertices, int $mesh): string
     {
         if ($piece['indices'] === null) {
@@ -207,7 +219,10 @@ final class MeshReader
         return $this->buffers->floats($found);
     }
 
-    /** @param array{mode: int, indices: int|null, material: int|null, position: int, normal: int|null, uvs: array<int, int>, colour: int|null, morphs: int} $piece */
+    /**
+     * @param array{mode: int, indices: int|null, material: int|null, position: int, normal: int|null, uvs: array<int, int>,
+     *     colour: int|null, morphs: int} $piece
+     */
     private function uvs(array $piece, int $vertices, int $mesh): ?string
     {
         $transform = $this->transforms[$piece['material'] ?? -1] ?? null;
@@ -215,7 +230,7 @@ final class MeshReader
             return null;
         }
         $uvs = $this->attribute($piece['uvs'][$transform['set']] ?? null, 2, $vertices, $mesh);
-        if ($uvs === null || $transform['turn'] === 0.0 && $transform['scale'] === [1.0, 1.0] && $transform['offset'] === [0.0, 0.0]) {
+        if ($uvs === null || ($transform['turn'] === 0.0 && $transform['scale'] === [1.0, 1.0] && $transform['offset'] === [0.0, 0.0])) {
             return $uvs;
         }
         $cos = cos($transform['turn']);
@@ -242,7 +257,7 @@ final class MeshReader
             return null;
         }
         $found = $this->buffers->accessor($accessor, "Mesh $mesh");
-        if ($found->count !== $vertices || $found->components !== 3 && $found->components !== 4) {
+        if ($found->count !== $vertices || ($found->components !== 3 && $found->components !== 4)) {
             throw UnreadableFile::because("Mesh $mesh has $vertices vertices and colours that do not fit them.");
         }
         $bytes = '';

@@ -31,9 +31,11 @@ final class Meshopt
     private static function attributes(string $data, int $count, int $stride): string
     {
         if ($stride < 1 || $stride > 256 || $stride % 4 !== 0) {
-            throw UnreadableFile::because("A compressed buffer view has elements of $stride bytes; they must be a multiple of 4, up to 256.");
+            throw UnreadableFile::because(
+                "A compressed buffer view has elements of $stride bytes; they must be a multiple of 4, up to 256.",
+            );
         }
-        if ($data === '' || ord($data[0]) !== 0xA0) {
+        if ($data === '' || ord($data[0]) !== 0xa0) {
             throw UnreadableFile::because('A compressed buffer view does not start as compressed vertices do.');
         }
         $tail = max(32, $stride);
@@ -42,7 +44,7 @@ final class Meshopt
             throw UnreadableFile::endsEarly('a compressed buffer view', 1 + $tail, strlen($data));
         }
         $last = array_values((array) unpack('C*', substr($data, -$stride)));
-        $perBlock = min((intdiv(8192, $stride)) & ~15, 256);
+        $perBlock = min(intdiv(8192, $stride) & ~15, 256);
         $at = 1;
         $output = '';
         for ($done = 0; $done < $count; $done += $perBlock) {
@@ -111,7 +113,7 @@ final class Meshopt
 
     private static function triangles(string $data, int $count, int $stride): string
     {
-        if ($data === '' || (ord($data[0]) & 0xF0) !== 0xE0 || (ord($data[0]) & 15) > 1 || $count % 3 !== 0) {
+        if ($data === '' || (ord($data[0]) & 0xf0) !== 0xe0 || (ord($data[0]) & 15) > 1 || $count % 3 !== 0) {
             throw UnreadableFile::because('A compressed buffer view does not start as compressed triangles do.');
         }
         $steps = (ord($data[0]) & 15) >= 1 ? 13 : 15;
@@ -130,7 +132,7 @@ final class Meshopt
             if ($at > $table) {
                 throw UnreadableFile::endsEarly('a compressed buffer view', $at, $table);
             }
-            if ($code < 0xF0) {
+            if ($code < 0xf0) {
                 [$a, $b] = $edges[($edge - 1 - ($code >> 4)) & 15];
                 $step = $code & 15;
                 if ($step < $steps) {
@@ -148,17 +150,17 @@ final class Meshopt
                 $edges[($edge + 1) & 15] = [$a, $c];
                 $edge = ($edge + 2) & 15;
             } else {
-                $explicit = $code >= 0xFE;
+                $explicit = $code >= 0xfe;
                 $pair = ord($explicit ? $data[$at++] : $data[$table + ($code & 15)]);
                 $stepB = $pair >> 4;
                 $stepC = $pair & 15;
                 if ($explicit && $pair === 0) {
                     $next = 0;
                 }
-                $a = $code === 0xFF ? 0 : $next++;
+                $a = $code === 0xff ? 0 : $next++;
                 $b = $stepB === 0 ? $next++ : $recent[($vertex - $stepB) & 15];
                 $c = $stepC === 0 ? $next++ : $recent[($vertex - $stepC) & 15];
-                if ($code === 0xFF) {
+                if ($code === 0xff) {
                     $last = $a = self::index($data, $at, $last);
                 }
                 if ($explicit && $stepB === 15) {
@@ -167,7 +169,9 @@ final class Meshopt
                 if ($explicit && $stepC === 15) {
                     $last = $c = self::index($data, $at, $last);
                 }
-                foreach ([[$a, true], [$b, $stepB === 0 || $explicit && $stepB === 15], [$c, $stepC === 0 || $explicit && $stepC === 15]] as [$index, $keep]) {
+                $keepB = $stepB === 0 || ($explicit && $stepB === 15);
+                $keepC = $stepC === 0 || ($explicit && $stepC === 15);
+                foreach ([[$a, true], [$b, $keepB], [$c, $keepC]] as [$index, $keep]) {
                     $recent[$vertex] = $index;
                     $vertex = ($vertex + ($keep ? 1 : 0)) & 15;
                 }
@@ -186,7 +190,7 @@ final class Meshopt
 
     private static function sequence(string $data, int $count, int $stride): string
     {
-        if ($data === '' || ord($data[0]) >> 4 !== 0xD) {
+        if ($data === '' || ord($data[0]) >> 4 !== 0xd) {
             throw UnreadableFile::because('A compressed buffer view does not start as compressed indices do.');
         }
         $at = 1;
@@ -200,7 +204,7 @@ final class Meshopt
             $value = self::variable($data, $at);
             $which = $value & 1;
             $value >>= 1;
-            $last[$which] = ($last[$which] + (($value >> 1) ^ -($value & 1))) & 0xFFFFFFFF;
+            $last[$which] = ($last[$which] + (($value >> 1) ^ -($value & 1))) & 0xffffffff;
             $indices[] = $last[$which];
         }
 
@@ -212,11 +216,14 @@ final class Meshopt
     {
         $packed = '';
         foreach (array_chunk($indices, 32768) as $some) {
-            $packed .= pack(match ($stride) {
-                2 => 'v*',
-                4 => 'V*',
-                default => throw UnreadableFile::because("Compressed indices of $stride bytes are not possible; they have 2 or 4."),
-            }, ...$some);
+            $packed .= pack(
+                match ($stride) {
+                    2 => 'v*',
+                    4 => 'V*',
+                    default => throw UnreadableFile::because("Compressed indices of $stride bytes are not possible; they have 2 or 4."),
+                },
+                ...$some,
+            );
         }
 
         return $packed;
@@ -226,7 +233,7 @@ final class Meshopt
     {
         $value = self::variable($data, $at);
 
-        return ($last + (($value >> 1) ^ -($value & 1))) & 0xFFFFFFFF;
+        return ($last + (($value >> 1) ^ -($value & 1))) & 0xffffffff;
     }
 
     private static function variable(string $data, int &$at): int
@@ -310,8 +317,9 @@ final class Meshopt
         $floats = [];
         foreach ($numbers as $number) {
             $exponent = $number >> 24;
-            $mantissa = $number & 0xFFFFFF;
-            $floats[] = ($mantissa >= 0x800000 ? $mantissa - 0x1000000 : $mantissa) * 2.0 ** ($exponent >= 128 ? $exponent - 256 : $exponent);
+            $mantissa = $number & 0xffffff;
+            $floats[] =
+                ($mantissa >= 0x800000 ? $mantissa - 0x1000000 : $mantissa) * 2.0 ** ($exponent >= 128 ? $exponent - 256 : $exponent);
         }
 
         return pack('g*', ...$floats);

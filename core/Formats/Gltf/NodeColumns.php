@@ -67,7 +67,12 @@ final class NodeColumns
             }
         }
         if ($node->has('extras')) {
-            $this->extras[$index] = json_encode($node->raw('extras'), JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PARTIAL_OUTPUT_ON_ERROR) ?: '{}';
+            $this->extras[$index] =
+                json_encode(
+                    $node->raw('extras'),
+                    JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PARTIAL_OUTPUT_ON_ERROR,
+                ) ?:
+                '{}';
         }
         $transform = $node->has('matrix') ? Affine::fromColumns($node->numbers('matrix', self::NO_MATRIX)) : self::composed($node);
         if ($transform !== null) {

@@ -51,7 +51,11 @@ final class NodeTree
             while (($top = array_pop($stack)) !== null) {
                 [$node, $depth] = $top;
                 if ($node >= $nodes->count) {
-                    throw UnreadableFile::badReference(isset($nodes->parents[$node]) ? "Node {$nodes->parents[$node]}" : 'The scene', 'node', $node);
+                    throw UnreadableFile::badReference(
+                        isset($nodes->parents[$node]) ? "Node {$nodes->parents[$node]}" : 'The scene',
+                        'node',
+                        $node,
+                    );
                 }
                 if (isset($visited[$node])) {
                     throw UnreadableFile::because("Node $node stands in the scene twice, or holds itself.");
@@ -63,7 +67,9 @@ final class NodeTree
                     throw UnreadableFile::tooMuch('too many objects', $nodes->count, $this->limits->objects);
                 }
                 $visited[$node] = true;
-                $world = isset($nodes->transforms[$node]) ? Affine::product($worlds[$depth - 1], Affine::unpack($nodes->transforms[$node])) : $worlds[$depth - 1];
+                $world = isset($nodes->transforms[$node])
+                    ? Affine::product($worlds[$depth - 1], Affine::unpack($nodes->transforms[$node]))
+                    : $worlds[$depth - 1];
                 $worlds[$depth] = $world;
                 $rows[$depth] = $this->add($objects, $node, $rows[$depth - 1], $world);
                 if (isset($nodes->nextSibling[$node])) {
@@ -84,10 +90,20 @@ final class NodeTree
     {
         $warnings = [];
         if ($this->elsewhere > 0) {
-            $warnings[] = number_format($this->elsewhere).' '.($this->elsewhere === 1 ? 'node stands' : 'nodes stand').' in no scene that opens, and was left out.';
+            $warnings[] =
+                number_format($this->elsewhere).
+                ' '.
+                ($this->elsewhere === 1 ? 'node stands' : 'nodes stand').
+                ' in no scene that opens, and was left out.';
         }
         if ($this->emptyGroups > 0) {
-            $warnings[] = number_format($this->emptyGroups).' '.($this->emptyGroups === 1 ? 'node holds' : 'nodes hold').' nothing at all; taken as '.($this->emptyGroups === 1 ? 'a marker' : 'markers').'.';
+            $warnings[] =
+                number_format($this->emptyGroups).
+                ' '.
+                ($this->emptyGroups === 1 ? 'node holds' : 'nodes hold').
+                ' nothing at all; taken as '.
+                ($this->emptyGroups === 1 ? 'a marker' : 'markers').
+                '.';
         }
 
         return $warnings;
@@ -147,12 +163,20 @@ final class NodeTree
     {
         $more = [];
         if (isset($this->nodes->cameras[$node])) {
-            $camera = $this->cameras[$this->nodes->cameras[$node]] ?? throw UnreadableFile::badReference("Node $node", 'camera', $this->nodes->cameras[$node]);
+            $camera =
+                $this->cameras[$this->nodes->cameras[$node]] ??
+                throw UnreadableFile::badReference("Node $node", 'camera', $this->nodes->cameras[$node]);
             $more['camera'] = array_filter(['type' => $camera->text('type')] + $this->numbersOf($camera->entry($camera->text('type'))));
         }
         if (isset($this->nodes->lights[$node])) {
-            $light = $this->lights[$this->nodes->lights[$node]] ?? throw UnreadableFile::badReference("Node $node", 'light', $this->nodes->lights[$node]);
-            $more['light'] = ['type' => $light->text('type'), 'colour' => $light->numbers('color', [1.0, 1.0, 1.0]), 'intensity' => $light->number('intensity', 1.0)];
+            $light =
+                $this->lights[$this->nodes->lights[$node]] ??
+                throw UnreadableFile::badReference("Node $node", 'light', $this->nodes->lights[$node]);
+            $more['light'] = [
+                'type' => $light->text('type'),
+                'colour' => $light->numbers('color', [1.0, 1.0, 1.0]),
+                'intensity' => $light->number('intensity', 1.0),
+            ];
         }
         $own = $this->nodes->extras[$node] ?? null;
         if ($more === []) {
@@ -160,7 +184,11 @@ final class NodeTree
         }
         $decoded = $own === null ? [] : json_decode($own, true);
 
-        return json_encode((is_array($decoded) ? $decoded : ['extras' => $decoded]) + $more, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES) ?: null;
+        return json_encode(
+            (is_array($decoded) ? $decoded : ['extras' => $decoded]) + $more,
+            JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+        ) ?:
+            null;
     }
 
     /** @return array<string, float> */
@@ -186,7 +214,7 @@ final class NodeTree
         $count = null;
         foreach ($attributes as $name => $index) {
             $accessor = $this->buffers->accessor($index, "The instancing of node $node");
-            if ($accessor->components !== ($name === 'ROTATION' ? 4 : 3) || $count !== null && $count !== $accessor->count) {
+            if ($accessor->components !== ($name === 'ROTATION' ? 4 : 3) || ($count !== null && $count !== $accessor->count)) {
                 throw UnreadableFile::because("The instancing of node $node has attributes that do not fit each other.");
             }
             $count = $accessor->count;
@@ -197,11 +225,16 @@ final class NodeTree
         }
         $packed = '';
         for ($at = 0; $at < (int) $count; $at++) {
-            $packed .= Affine::pack(Affine::product($world, Affine::compose(
-                isset($columns['TRANSLATION']) ? Packed::float32($columns['TRANSLATION'], $at * 12, 3) : [0.0, 0.0, 0.0],
-                isset($columns['ROTATION']) ? Packed::float32($columns['ROTATION'], $at * 16, 4) : [0.0, 0.0, 0.0, 1.0],
-                isset($columns['SCALE']) ? Packed::float32($columns['SCALE'], $at * 12, 3) : [1.0, 1.0, 1.0],
-            )));
+            $packed .= Affine::pack(
+                Affine::product(
+                    $world,
+                    Affine::compose(
+                        isset($columns['TRANSLATION']) ? Packed::float32($columns['TRANSLATION'], $at * 12, 3) : [0.0, 0.0, 0.0],
+                        isset($columns['ROTATION']) ? Packed::float32($columns['ROTATION'], $at * 16, 4) : [0.0, 0.0, 0.0, 1.0],
+                        isset($columns['SCALE']) ? Packed::float32($columns['SCALE'], $at * 12, 3) : [1.0, 1.0, 1.0],
+                    ),
+                ),
+            );
         }
 
         return $packed;

@@ -14,7 +14,7 @@ final class Down implements Way
     {
         $rows = [];
         foreach ($pick->rows() as $row) {
-            array_push($rows, ...($facts->scene->end($row) > $row ? $facts->scene->children($row) : [$row]));
+            array_push($rows, ...$facts->scene->end($row) > $row ? $facts->scene->children($row) : [$row]);
         }
         sort($rows);
 

@@ -70,8 +70,8 @@ final class SameSize implements Way
     }
 
     /**
-     * The candidates are sorted into cells as large as sizes may differ, larger ones for larger sizes, so that each size is compared with its neighbours
-     * only, however many there are.
+     * The candidates are sorted into cells as large as sizes may differ, larger ones for larger sizes, so that each size is compared with
+     * its neighbours only, however many there are.
      *
      * @param array<int, array{float, float, float}> $sizes
      * @param array<int, array{float, float, float}> $candidates
@@ -98,7 +98,11 @@ final class SameSize implements Way
                 $cell = self::cell($level, $tolerance);
                 [$x, $y, $z] = [(int) floor($a / $cell), (int) floor($b / $cell), (int) floor($c / $cell)];
                 for ($at = 0; $at < 27; $at++) {
-                    foreach ($cells[$level.':'.($x - 1 + $at % 3).':'.($y - 1 + intdiv($at, 3) % 3).':'.($z - 1 + intdiv($at, 9))] ?? [] as $row) {
+                    foreach (
+                        $cells[
+                            $level.':'.($x - 1 + ($at % 3)).':'.($y - 1 + (intdiv($at, 3) % 3)).':'.($z - 1 + intdiv($at, 9))
+                        ] ?? [] as $row
+                    ) {
                         [$p, $q, $r] = $candidates[$row];
                         if (abs($p - $a) <= $near && abs($q - $b) <= $near && abs($r - $c) <= $near) {
                             $found[$row] = $row;

@@ -6,7 +6,8 @@
 export function listenToColumns(bench) {
     const head = /** @type {HTMLElement} */ (document.getElementById('ledger-head'));
     const columns = () => /** @type {HTMLElement[]} */ ([...head.querySelectorAll('[data-column]')]);
-    const keep = () => bench.ledger.arrange({ columns: JSON.stringify(columns().map((column) => [column.dataset.column, Number(column.dataset.width)])) });
+    const keep = () =>
+        bench.ledger.arrange({ columns: JSON.stringify(columns().map((column) => [column.dataset.column, Number(column.dataset.width)])) });
 
     head.addEventListener('click', (event) => {
         const button = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-sort]'));
@@ -14,7 +15,13 @@ export function listenToColumns(bench) {
         // Up, down, and back to the order of the model.
         const now = button.closest('[role=columnheader]')?.getAttribute('aria-sort');
         const by = button.dataset.sort;
-        bench.ledger.arrange(now === 'none' ? { sort: by, down: by === 'name' ? 0 : 1 } : (now === 'descending') === (by !== 'name') ? { sort: by, down: by === 'name' ? 1 : 0 } : { sort: '' });
+        bench.ledger.arrange(
+            now === 'none'
+                ? { sort: by, down: by === 'name' ? 0 : 1 }
+                : (now === 'descending') === (by !== 'name')
+                  ? { sort: by, down: by === 'name' ? 1 : 0 }
+                  : { sort: '' },
+        );
     });
 
     /** @type {{column: HTMLElement, from: number, width: number} | null} */
@@ -30,7 +37,12 @@ export function listenToColumns(bench) {
     head.addEventListener('pointermove', (event) => {
         if (!sizing) return;
         sizing.column.dataset.width = String(Math.round(Math.max(36, Math.min(400, sizing.width + event.clientX - sizing.from))));
-        bench.ledger.grid.style.setProperty('--tracks', `minmax(150px, 1fr) ${columns().map((column) => `${column.dataset.width}px`).join(' ')} 28px`);
+        bench.ledger.grid.style.setProperty(
+            '--tracks',
+            `minmax(150px, 1fr) ${columns()
+                .map((column) => `${column.dataset.width}px`)
+                .join(' ')} 28px`,
+        );
     });
     head.addEventListener('pointerup', () => {
         if (!sizing) return;
@@ -51,7 +63,8 @@ export function listenToColumns(bench) {
         }
         keep().then(() => {
             // Whoever has gone on meanwhile is left where they are.
-            if (document.activeElement === document.body) /** @type {HTMLElement | null} */ (head.querySelector(`[data-sort="${column.dataset.column}"]`))?.focus();
+            if (document.activeElement === document.body)
+                /** @type {HTMLElement | null} */ (head.querySelector(`[data-sort="${column.dataset.column}"]`))?.focus();
         });
     });
 }
@@ -62,7 +75,8 @@ export function listenToColumnsDialog(bench, dialog) {
         const input = /** @type {HTMLInputElement} */ (event.target);
         if (!input.matches('[data-narrow-columns]')) return;
         const words = input.value.trim().toLowerCase();
-        for (const item of /** @type {NodeListOf<HTMLElement>} */ (dialog.querySelectorAll('li[data-column]'))) item.hidden = !(item.dataset.text ?? '').includes(words);
+        for (const item of /** @type {NodeListOf<HTMLElement>} */ (dialog.querySelectorAll('li[data-column]')))
+            item.hidden = !(item.dataset.text ?? '').includes(words);
     });
     dialog.addEventListener('click', (event) => {
         const on = /** @type {Element} */ (event.target);
@@ -75,8 +89,17 @@ export function listenToColumnsDialog(bench, dialog) {
             move.focus();
         }
         if (on.closest('[data-keep-columns]')) {
-            const chosen = [...dialog.querySelectorAll('li[data-column]')].filter((each) => /** @type {HTMLInputElement} */ (each.querySelector('[type=checkbox]')).checked);
-            bench.ledger.arrange({ columns: JSON.stringify(chosen.map((each) => [/** @type {HTMLElement} */ (each).dataset.column, Number(/** @type {HTMLInputElement} */ (each.querySelector('[type=number]')).value)])) });
+            const chosen = [...dialog.querySelectorAll('li[data-column]')].filter(
+                (each) => /** @type {HTMLInputElement} */ (each.querySelector('[type=checkbox]')).checked,
+            );
+            bench.ledger.arrange({
+                columns: JSON.stringify(
+                    chosen.map((each) => [
+                        /** @type {HTMLElement} */ (each).dataset.column,
+                        Number(/** @type {HTMLInputElement} */ (each.querySelector('[type=number]')).value),
+                    ]),
+                ),
+            });
             bench.dialogs.close();
         }
     });
@@ -91,13 +114,23 @@ export async function openLayouts(bench, button) {
         ['Choose columns…', '', () => bench.command('columns')],
         ['Order of the model', '', () => bench.ledger.arrange({ sort: '' })],
         null,
-        ...layouts.map(({ no, name, isDefault, isOpen }) => [`${name}${isDefault ? ' · opens new projects' : ''}`, isOpen ? '✓' : '', () => applyLayout(bench, no)]),
+        ...layouts.map(({ no, name, isDefault, isOpen }) => [
+            `${name}${isDefault ? ' · opens new projects' : ''}`,
+            isOpen ? '✓' : '',
+            () => applyLayout(bench, no),
+        ]),
         null,
         ['Keep as a layout…', '', () => keepLayout(bench, layouts.find(({ isOpen }) => isOpen)?.name ?? '')],
-        ...layouts.filter(({ isOpen }) => isOpen).flatMap(({ no, name, isDefault }) => [
-            [isDefault ? `New projects open as they come` : `New projects open with ${name}`, '', () => bench.server.ask('PATCH', `/layouts/${no}`, { default: isDefault ? 0 : 1 })],
-            [`Delete layout ${name}`, '', () => bench.server.ask('DELETE', `/layouts/${no}`)],
-        ]),
+        ...layouts
+            .filter(({ isOpen }) => isOpen)
+            .flatMap(({ no, name, isDefault }) => [
+                [
+                    isDefault ? `New projects open as they come` : `New projects open with ${name}`,
+                    '',
+                    () => bench.server.ask('PATCH', `/layouts/${no}`, { default: isDefault ? 0 : 1 }),
+                ],
+                [`Delete layout ${name}`, '', () => bench.server.ask('DELETE', `/layouts/${no}`)],
+            ]),
     ]);
 }
 
@@ -116,12 +149,22 @@ function keepLayout(bench, name) {
     form.className = 'ask';
     form.dataset.submit = 'post';
     form.dataset.address = `${bench.server.base}/layouts`;
-    form.innerHTML = '<h2 id="dialog-title">Keep this layout</h2><p>Lens, columns, their widths, sorting, and what the ledger is narrowed to.</p><label for="layout-name">Name</label><input id="layout-name" name="name" maxlength="80" autofocus><label class="tick"><input type="checkbox" name="default" value="1"> Projects that I open for the first time start with it</label><p class="error" role="alert" hidden></p><p class="acts"><button class="button primary">Keep</button> <button type="button" class="button" data-close>Cancel</button></p>';
+    form.innerHTML = `
+        <h2 id="dialog-title">Keep this layout</h2>
+        <p>Lens, columns, their widths, sorting, and what the ledger is narrowed to.</p>
+        <label for="layout-name">Name</label><input id="layout-name" name="name" maxlength="80" autofocus>
+        <label class="tick"><input type="checkbox" name="default" value="1"> Projects that I open for the first time start with it</label>
+        <p class="error" role="alert" hidden></p>
+        <p class="acts"><button class="button primary">Keep</button> <button type="button" class="button" data-close>Cancel</button></p>`;
     /** @type {HTMLInputElement} */ (form.querySelector('#layout-name')).value = name;
     bench.dialogs.show(form);
 }
 
-/** Folding and unfolding: all, what is selected, to a depth. @param {import('./workbench.js').Workbench} bench @param {HTMLElement} button */
+/**
+ * Folding and unfolding: all, what is selected, to a depth.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {HTMLElement} button
+ */
 export function openFolds(bench, button) {
     const target = bench.ledger.target.join(',');
     bench.menus.back = button;
@@ -129,7 +172,12 @@ export function openFolds(bench, button) {
         ['Unfold all', '', () => bench.command('unfold-all')],
         ['Fold all', '', () => bench.command('fold-all')],
         null,
-        ...(target ? [['Unfold the selected, with all inside', '', () => bench.ledger.arrange({ deep: target, unfold: 1 })], ['Fold the selected, with all inside', '', () => bench.ledger.arrange({ deep: target, unfold: 0 })]] : []),
+        ...(target
+            ? [
+                  ['Unfold the selected, with all inside', '', () => bench.ledger.arrange({ deep: target, unfold: 1 })],
+                  ['Fold the selected, with all inside', '', () => bench.ledger.arrange({ deep: target, unfold: 0 })],
+              ]
+            : []),
         null,
         ...[1, 2, 3, 4, 5].map((depth) => [`Unfold to depth ${depth}`, '', () => bench.ledger.arrange({ depth, unfold: 1 })]),
     ]);

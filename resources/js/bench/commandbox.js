@@ -12,7 +12,12 @@ export class CommandBox {
     open() {
         const box = document.createElement('div');
         box.className = 'command-box';
-        box.innerHTML = '<h2 id="dialog-title" class="unseen">Commands and names</h2><input type="text" role="combobox" aria-expanded="true" aria-controls="command-list" aria-autocomplete="list" aria-label="Command or name" placeholder="A command, or a name in the project" autocomplete="off" spellcheck="false" autofocus><div id="command-list" role="listbox" aria-label="Commands and names"></div>';
+        box.innerHTML = `
+            <h2 id="dialog-title" class="unseen">Commands and names</h2>
+            <input type="text" role="combobox" aria-expanded="true" aria-controls="command-list" aria-autocomplete="list"
+                aria-label="Command or name" placeholder="A command, or a name in the project"
+                autocomplete="off" spellcheck="false" autofocus>
+            <div id="command-list" role="listbox" aria-label="Commands and names"></div>`;
         this.bench.dialogs.show(box);
         this.input = /** @type {HTMLInputElement} */ (box.querySelector('input'));
         this.list = /** @type {HTMLElement} */ (box.querySelector('#command-list'));
@@ -41,28 +46,49 @@ export class CommandBox {
         const words = (this.input?.value ?? '').trim().toLowerCase();
         if (words === '') this.names = [];
         const parts = words.split(/\s+/);
-        const commands = this.bench.commands.filter((command) => !command.quiet && (this.bench.mayChange || !command.changes) && parts.every((part) => `${command.name} ${command.part}`.toLowerCase().includes(part)));
+        const commands = this.bench.commands.filter(
+            (command) =>
+                !command.quiet &&
+                (this.bench.mayChange || !command.changes) &&
+                parts.every((part) => `${command.name} ${command.part}`.toLowerCase().includes(part)),
+        );
         const rank = (/** @type {string} */ name) => (name.toLowerCase().startsWith(words) ? 0 : 1);
         commands.sort((a, b) => rank(a.name) - rank(b.name));
         /** @type {{label: string, where: string, key: string, act: () => void}[]} */
         this.items = [
-            ...commands.slice(0, words === '' ? 200 : MOST).map((command) => ({ label: command.name, where: command.part, key: command.keys.split(' ')[0], act: () => this.bench.command(command.id) })),
-            ...this.names.map((/** @type {any} */ name) => ({ label: name.name || 'unnamed', where: name.where, key: '', act: () => this.goTo(name) })),
+            ...commands.slice(0, words === '' ? 200 : MOST).map((command) => ({
+                label: command.name,
+                where: command.part,
+                key: command.keys.split(' ')[0],
+                act: () => this.bench.command(command.id),
+            })),
+            ...this.names.map((/** @type {any} */ name) => ({
+                label: name.name || 'unnamed',
+                where: name.where,
+                key: '',
+                act: () => this.goTo(name),
+            })),
         ];
         this.chosen = 0;
-        this.list?.replaceChildren(...this.items.map((item, at) => {
-            const option = Object.assign(document.createElement('div'), { id: `command-${at}`, className: 'offer' });
-            option.setAttribute('role', 'option');
-            option.dataset.at = String(at);
-            option.append(Object.assign(document.createElement('span'), { className: 'label', textContent: item.label, title: item.label }), Object.assign(document.createElement('small'), { textContent: item.where }));
-            if (item.key) option.append(Object.assign(document.createElement('kbd'), { textContent: shownKey(item.key) }));
-            return option;
-        }));
+        this.list?.replaceChildren(
+            ...this.items.map((item, at) => {
+                const option = Object.assign(document.createElement('div'), { id: `command-${at}`, className: 'offer' });
+                option.setAttribute('role', 'option');
+                option.dataset.at = String(at);
+                option.append(
+                    Object.assign(document.createElement('span'), { className: 'label', textContent: item.label, title: item.label }),
+                    Object.assign(document.createElement('small'), { textContent: item.where }),
+                );
+                if (item.key) option.append(Object.assign(document.createElement('kbd'), { textContent: shownKey(item.key) }));
+                return option;
+            }),
+        );
         this.mark();
     }
 
     mark() {
-        for (const option of this.list?.children ?? []) option.setAttribute('aria-selected', String(option.id === `command-${this.chosen}`));
+        for (const option of this.list?.children ?? [])
+            option.setAttribute('aria-selected', String(option.id === `command-${this.chosen}`));
         this.input?.setAttribute('aria-activedescendant', `command-${this.chosen}`);
         document.getElementById(`command-${this.chosen}`)?.scrollIntoView({ block: 'nearest' });
     }

@@ -19,56 +19,187 @@ export function commandsOf(bench) {
     const ask = bench.server.ask.bind(bench.server);
     const { canvas, finder, ledger } = bench;
     const view = (/** @type {HTMLElement} */ from) => Number(from.dataset.view);
-    const needsPick = (/** @type {() => any} */ act) => () => (bench.picked > 0 ? act() : bench.say('Nothing is picked; pick objects first.'));
-    const held = (/** @type {() => any} */ act) => () => (canvas.viewpoint.held ? bench.say('The camera is held; let it go first (H).') : act());
+    const needsPick = (/** @type {() => any} */ act) => () =>
+        bench.picked > 0 ? act() : bench.say('Nothing is picked; pick objects first.');
+    const held = (/** @type {() => any} */ act) => () =>
+        canvas.viewpoint.held ? bench.say('The camera is held; let it go first (H).') : act();
     /** The change that a button names: what somebody else did meanwhile is not taken back in its place. @param {HTMLElement} from */
     const named = (from) => (from.dataset.change ? { change: from.dataset.change } : {});
-    /** @type {(part: string, id: string, name: string, keys: string, run: (from: HTMLElement) => any, more?: Partial<Command>) => Command} */
+    /**
+     * @type {(part: string, id: string, name: string, keys: string, run: (from: HTMLElement) => any, more?: Partial<Command>) => Command}
+     */
     const command = (part, id, name, keys, run, more = {}) => ({ part, id, name, keys, run, ...more });
 
     return [
         command('Take back', 'undo', 'Undo in the project', 'Ctrl+z', (from) => ask('POST', '/undo', named(from)), { changes: true }),
-        command('Take back', 'redo', 'Redo in the project', 'Ctrl+y Ctrl+Shift+z', (from) => ask('POST', '/redo', named(from)), { changes: true }),
+        command('Take back', 'redo', 'Redo in the project', 'Ctrl+y Ctrl+Shift+z', (from) => ask('POST', '/redo', named(from)), {
+            changes: true,
+        }),
         command('Take back', 'desk-undo', 'Take back on the desk', 'z', () => ask('POST', '/desk/undo')),
         command('Take back', 'desk-redo', 'Do again on the desk', 'Shift+z', () => ask('POST', '/desk/redo')),
 
-        command('Camera', 'fit-all', 'Fit all', 'a', held(() => canvas.fitAll())),
-        command('Camera', 'fit-pick', 'Fit the pick', 'f', held(() => bench.framePick())),
+        command(
+            'Camera',
+            'fit-all',
+            'Fit all',
+            'a',
+            held(() => canvas.fitAll()),
+        ),
+        command(
+            'Camera',
+            'fit-pick',
+            'Fit the pick',
+            'f',
+            held(() => bench.framePick()),
+        ),
         command('Camera', 'sides', 'Plan and four sides…', '', (from) => bench.menus.openSides(from)),
-        ...['plan', 'front', 'back', 'left', 'right'].map((side) => command('Camera', `side-${side}`, side === 'plan' ? 'Plan' : `Seen from the ${side}`, '', held(() => canvas.viewpoint.side(side, bench.framed())))),
-        command('Camera', 'parallel', 'Parallel or perspective', 'k', held(() => bench.setParallel(!canvas.viewpoint.isParallel))),
-        command('Camera', 'viewpoint-back', 'Previous viewpoint', '[', () => canvas.viewpoint.step(-1) || bench.say(canvas.viewpoint.held ? 'The camera is held; let it go first (H).' : 'There is no viewpoint before this one.')),
-        command('Camera', 'viewpoint-next', 'Next viewpoint', ']', () => canvas.viewpoint.step(1) || bench.say('There is no viewpoint after this one.')),
+        ...['plan', 'front', 'back', 'left', 'right'].map((side) =>
+            command(
+                'Camera',
+                `side-${side}`,
+                side === 'plan' ? 'Plan' : `Seen from the ${side}`,
+                '',
+                held(() => canvas.viewpoint.side(side, bench.framed())),
+            ),
+        ),
+        command(
+            'Camera',
+            'parallel',
+            'Parallel or perspective',
+            'k',
+            held(() => bench.setParallel(!canvas.viewpoint.isParallel)),
+        ),
+        command(
+            'Camera',
+            'viewpoint-back',
+            'Previous viewpoint',
+            '[',
+            () =>
+                canvas.viewpoint.step(-1) ||
+                bench.say(canvas.viewpoint.held ? 'The camera is held; let it go first (H).' : 'There is no viewpoint before this one.'),
+        ),
+        command(
+            'Camera',
+            'viewpoint-next',
+            'Next viewpoint',
+            ']',
+            () => canvas.viewpoint.step(1) || bench.say('There is no viewpoint after this one.'),
+        ),
         command('Camera', 'hold', 'Hold the camera', 'h', () => bench.setHold(!canvas.viewpoint.held)),
         command('Camera', 'cameras', "The model's own cameras…", '', (from) => bench.menus.openCameras(from)),
         command('Camera', 'walk', 'Walk at eye height', 'w', () => bench.setWalk(!bench.walk.on)),
 
         command('Regions', 'tool', 'Tool', '', (from) => bench.regions.choose(from.dataset.tool ?? 'click'), { quiet: true }),
-        ...[['click', 'Pick one by one', 'q'], ['rectangle', 'Rectangle', 'r'], ['circle', 'Circle', 'c'], ['polygon', 'Polygon', 'p'], ['lasso', 'Lasso', 'o'], ['brush', 'Brush', 'b']].map(([tool, name, key]) => command('Regions', `tool-${tool}`, name, key, () => bench.regions.choose(tool))),
+        ...[
+            ['click', 'Pick one by one', 'q'],
+            ['rectangle', 'Rectangle', 'r'],
+            ['circle', 'Circle', 'c'],
+            ['polygon', 'Polygon', 'p'],
+            ['lasso', 'Lasso', 'o'],
+            ['brush', 'Brush', 'b'],
+        ].map(([tool, name, key]) => command('Regions', `tool-${tool}`, name, key, () => bench.regions.choose(tool))),
         command('Regions', 'touching', 'Touching or fully inside', 't', () => bench.regions.setInside(!bench.regions.inside)),
 
         command('Pick', 'clear-pick', 'Clear the pick', 'Escape', () => bench.picked > 0 && bench.pick({ mode: 'replace' })),
-        command('Pick', 'reach', 'Reach from the pick…', 'e', needsPick(() => bench.openDialog('/pick/reach'))),
-        ...[['up', 'One up', ','], ['down', 'One down', '.'], ['mesh', 'Same mesh', 'm']].map(([way, name, key]) => command('Pick', `reach-${way}`, `Reach: ${name.toLowerCase()}`, key, needsPick(() => ask('POST', '/pick/reach', { way })))),
-        command('Pick', 'isolate', 'Isolate the pick', 'i', needsPick(() => ask('POST', '/isolate'))),
-        command('Pick', 'isolate-ghost', 'Isolate the pick, the rest as ghosts', 'Shift+i', needsPick(() => ask('POST', '/isolate', { rest: 'ghost' }))),
+        command(
+            'Pick',
+            'reach',
+            'Reach from the pick…',
+            'e',
+            needsPick(() => bench.openDialog('/pick/reach')),
+        ),
+        ...[
+            ['up', 'One up', ','],
+            ['down', 'One down', '.'],
+            ['mesh', 'Same mesh', 'm'],
+        ].map(([way, name, key]) =>
+            command(
+                'Pick',
+                `reach-${way}`,
+                `Reach: ${name.toLowerCase()}`,
+                key,
+                needsPick(() => ask('POST', '/pick/reach', { way })),
+            ),
+        ),
+        command(
+            'Pick',
+            'isolate',
+            'Isolate the pick',
+            'i',
+            needsPick(() => ask('POST', '/isolate')),
+        ),
+        command(
+            'Pick',
+            'isolate-ghost',
+            'Isolate the pick, the rest as ghosts',
+            'Shift+i',
+            needsPick(() => ask('POST', '/isolate', { rest: 'ghost' })),
+        ),
         command('Pick', 'isolate-back', 'Back out of the isolation', 'Backspace', () => ask('POST', '/isolate/back')),
         command('Pick', 'isolate-end', 'End the isolation', '', () => ask('POST', '/isolate/back', { all: 1 })),
-        command('Pick', 'isolate-rest', 'Show the rest otherwise', '', (from) => ask('POST', '/isolate/back', { rest: from.dataset.rest }), { quiet: true }),
-        command('Pick', 'slot', 'Slot', '', (from) => bench.useSlot(Number(from.dataset.slot), Number(from.dataset.count)), { quiet: true }),
+        command(
+            'Pick',
+            'isolate-rest',
+            'Show the rest otherwise',
+            '',
+            (from) => ask('POST', '/isolate/back', { rest: from.dataset.rest }),
+            { quiet: true },
+        ),
+        command('Pick', 'slot', 'Slot', '', (from) => bench.useSlot(Number(from.dataset.slot), Number(from.dataset.count)), {
+            quiet: true,
+        }),
         ...[1, 2, 3, 4, 5, 6, 7, 8, 9].flatMap((slot) => [
-            command('Parked picks', `recall-${slot}`, `Recall the pick in slot ${slot}`, `Alt+${slot}`, () => ask('POST', `/parked/${slot}/recall`, { mode: 'replace' })),
-            command('Parked picks', `park-${slot}`, `Park the pick in slot ${slot}`, `Alt+Shift+${slot}`, needsPick(() => ask('POST', `/parked/${slot}`))),
+            command('Parked picks', `recall-${slot}`, `Recall the pick in slot ${slot}`, `Alt+${slot}`, () =>
+                ask('POST', `/parked/${slot}/recall`, { mode: 'replace' }),
+            ),
+            command(
+                'Parked picks',
+                `park-${slot}`,
+                `Park the pick in slot ${slot}`,
+                `Alt+Shift+${slot}`,
+                needsPick(() => ask('POST', `/parked/${slot}`)),
+            ),
         ]),
-        command('Pick', 'rung-pick', 'Rung of the pick', '', (from) => ask('POST', '/rungs', { on: 'pick', rung: from.dataset.rung }), { quiet: true }),
-        ...['Hidden', 'Box', 'Ghost', 'Coarse', 'Plain', 'Full'].map((name, rung) => command('Pick', `rung-${rung}`, `Pick: ${name}`, String(rung), needsPick(() => ask('POST', '/rungs', { on: 'pick', rung })))),
+        command('Pick', 'rung-pick', 'Rung of the pick', '', (from) => ask('POST', '/rungs', { on: 'pick', rung: from.dataset.rung }), {
+            quiet: true,
+        }),
+        ...['Hidden', 'Box', 'Ghost', 'Coarse', 'Plain', 'Full'].map((name, rung) =>
+            command(
+                'Pick',
+                `rung-${rung}`,
+                `Pick: ${name}`,
+                String(rung),
+                needsPick(() => ask('POST', '/rungs', { on: 'pick', rung })),
+            ),
+        ),
         command('Pick', 'why', 'Why it shows as it does', 'y', (from) => bench.whyPicked(Number(from.dataset.object))),
 
-        command('Sort', 'file-under', 'File the pick under…', 'u', needsPick(() => bench.openDialog('/file')), { changes: true }),
+        command(
+            'Sort',
+            'file-under',
+            'File the pick under…',
+            'u',
+            needsPick(() => bench.openDialog('/file')),
+            { changes: true },
+        ),
         command('Sort', 'new-layer', 'New layer', 'n', () => bench.newLayer(false), { changes: true }),
         command('Sort', 'new-layer-from-pick', 'New layer from the pick', 'Shift+n', () => bench.newLayer(true), { changes: true }),
-        command('Sort', 'lock-pick', 'Open, guard or lock the pick', 'l', needsPick(() => bench.lockPick()), { changes: true }),
-        command('Sort', 'rename-pick', 'Rename the whole pick…', 'Shift+r', needsPick(() => bench.openDialog('/rename')), { changes: true }),
+        command(
+            'Sort',
+            'lock-pick',
+            'Open, guard or lock the pick',
+            'l',
+            needsPick(() => bench.lockPick()),
+            { changes: true },
+        ),
+        command(
+            'Sort',
+            'rename-pick',
+            'Rename the whole pick…',
+            'Shift+r',
+            needsPick(() => bench.openDialog('/rename')),
+            { changes: true },
+        ),
 
         command('Find', 'find', 'Find by name or rule', '/', () => ledger.input.focus()),
         command('Find', 'hit-next', 'The next hit', '', () => finder.step(1)),
@@ -81,7 +212,11 @@ export function commandsOf(bench) {
         command('Find', 'commands', 'Every command and every name', 'Ctrl+k', () => bench.commandBox.open()),
 
         command('Ledger', 'jump', 'Jump to a row by the start of its name', "'", () => jump(bench)),
-        ...['layers', 'nesting', 'objects', 'kinds', 'materials', 'sources'].map((lens) => command('Ledger', `lens-${lens}`, `Lens: ${lens}`, '', () => bench.turn(/** @type {HTMLElement} */ (document.getElementById(`lens-${lens}`))))),
+        ...['layers', 'nesting', 'objects', 'kinds', 'materials', 'sources'].map((lens) =>
+            command('Ledger', `lens-${lens}`, `Lens: ${lens}`, '', () =>
+                bench.turn(/** @type {HTMLElement} */ (document.getElementById(`lens-${lens}`))),
+            ),
+        ),
         command('Ledger', 'fold-menu', 'Fold and unfold…', '', (from) => openFolds(bench, from)),
         command('Ledger', 'unfold-all', 'Unfold all', '', () => ledger.arrange({ all: 1, unfold: 1 })),
         command('Ledger', 'fold-all', 'Fold all', '', () => ledger.arrange({ all: 1, unfold: 0 })),
@@ -90,13 +225,28 @@ export function commandsOf(bench) {
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),
 
         command('Tint', 'tints', 'Tint by…', '', (from) => bench.menus.openTints(from)),
-        ...['own', 'layer', 'kind', 'material', 'source', 'weight', 'lock'].map((by) => command('Tint', `tint-${by}`, by === 'own' ? 'Own materials' : `Tint by ${by}`, '', () => ask('POST', '/tint', { by }))),
+        ...['own', 'layer', 'kind', 'material', 'source', 'weight', 'lock'].map((by) =>
+            command('Tint', `tint-${by}`, by === 'own' ? 'Own materials' : `Tint by ${by}`, '', () => ask('POST', '/tint', { by })),
+        ),
         command('Tint', 'tint-shuffle', 'Tint with shuffled colours', '', () => ask('POST', '/tint', { by: 'shuffle' })),
-        command('Tint', 'tint-shuffle-pick', 'Tint the pick with shuffled colours', '', needsPick(() => ask('POST', '/tint', { by: 'shuffle', pick: 1 }))),
+        command(
+            'Tint',
+            'tint-shuffle-pick',
+            'Tint the pick with shuffled colours',
+            '',
+            needsPick(() => ask('POST', '/tint', { by: 'shuffle', pick: 1 })),
+        ),
 
         command('Views', 'keep-view', 'Keep this view…', 'v', () => bench.openDialog('/views/new'), { changes: true }),
         command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
-        command('Views', 'view-menu', 'More for a view', '', (from) => bench.menus.openView(/** @type {HTMLElement} */ (from.closest('.view')), from), { quiet: true }),
+        command(
+            'Views',
+            'view-menu',
+            'More for a view',
+            '',
+            (from) => bench.menus.openView(/** @type {HTMLElement} */ (from.closest('.view')), from),
+            { quiet: true },
+        ),
         command('Find', 'keys', 'Sheet of keys', '?', () => openKeys(bench)),
     ];
 }

@@ -64,13 +64,20 @@ export class Dialogs {
         this.previewing = window.setTimeout(async () => {
             const body = new URLSearchParams([...new FormData(form)].map(([name, value]) => [name, String(value)]));
             const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
-            const response = await fetch(`${this.bench.server.base}/rename/preview`, { method: 'POST', body, headers: { 'HX-Request': 'true', 'X-CSRF-TOKEN': token } });
+            const response = await fetch(`${this.bench.server.base}/rename/preview`, {
+                method: 'POST',
+                body,
+                headers: { 'HX-Request': 'true', 'X-CSRF-TOKEN': token },
+            });
             const text = await response.text();
             const place = form.querySelector('#rename-preview');
             const error = /** @type {HTMLElement} */ (form.querySelector('.error'));
             error.hidden = response.ok;
             if (response.ok && place) place.innerHTML = text;
-            else error.textContent = new DOMParser().parseFromString(text, 'text/html').querySelector('[data-field]')?.textContent?.trim() ?? 'This cannot be shown.';
+            else
+                error.textContent =
+                    new DOMParser().parseFromString(text, 'text/html').querySelector('[data-field]')?.textContent?.trim() ??
+                    'This cannot be shown.';
         }, 160);
     }
 
@@ -114,7 +121,9 @@ export class Dialogs {
         if (form.querySelector('[name=with_held]') && !values.with_held) values.with_held = '0';
         if (form.hasAttribute('data-camera') && values.keep_camera) values.camera = JSON.stringify(this.bench.canvas.viewpoint.get());
         if (form.hasAttribute('data-picture')) values.picture = this.bench.canvas.picture();
-        const path = (form.dataset.address ?? '').slice((form.dataset.address ?? '').indexOf(this.bench.server.base) + this.bench.server.base.length);
+        const path = (form.dataset.address ?? '').slice(
+            (form.dataset.address ?? '').indexOf(this.bench.server.base) + this.bench.server.base.length,
+        );
         const status = await this.bench.server.ask(/** @type {any} */ (form.dataset.submit?.toUpperCase()), path, values);
         if (status >= 200 && status < 300) return this.close();
         const refusal = document.querySelector('#message [data-field]');

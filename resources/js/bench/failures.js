@@ -1,4 +1,7 @@
-/** What an answer that is none of the application's own means, by its status, and what to do; 0 is no answer at all. @type {Record<number, string>} */
+/**
+ * What an answer that is none of the application's own means, by its status, and what to do; 0 is no answer at all.
+ * @type {Record<number, string>}
+ */
 const SENTENCES = {
     0: 'The server does not answer. What you did last may not have been kept: look once it is back, and try again.',
     401: 'You are signed out. Load the page anew to sign in; nothing that was answered is lost.',
@@ -15,7 +18,12 @@ const SPEAK = [422, 507];
 
 /** @param {number} status */
 export function sentenceOf(status) {
-    return SENTENCES[status] ?? (status >= 500 ? 'Something went wrong on the side of the server. It was logged; nothing that was answered is lost.' : 'The server refused this. Load the page anew, then try again.');
+    return (
+        SENTENCES[status] ??
+        (status >= 500
+            ? 'Something went wrong on the side of the server. It was logged; nothing that was answered is lost.'
+            : 'The server refused this. Load the page anew, then try again.')
+    );
 }
 
 /** @param {string} sentence */
@@ -28,7 +36,10 @@ export function warn(sentence) {
 /** Says why an answer failed. @param {Response | null} response none when there was no answer */
 export async function explain(response) {
     const status = response?.status ?? 0;
-    const own = response && SPEAK.includes(status) ? new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('.warns span')?.textContent : null;
+    const own =
+        response && SPEAK.includes(status)
+            ? new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('.warns span')?.textContent
+            : null;
     warn(own ?? sentenceOf(status));
 }
 

@@ -16,7 +16,10 @@ export class Finder {
         this.offers = [];
         this.chosen = -1;
         this.object = 0;
-        /** Where the last hit was framed from, and the direction that the person had chosen before. @type {import('../canvas/camera.js').Sight | undefined} */
+        /**
+         * Where the last hit was framed from, and the direction that the person had chosen before.
+         * @type {import('../canvas/camera.js').Sight | undefined}
+         */
         this.led = undefined;
         this.ledAt = 0;
         /** @type {number[] | undefined} */
@@ -48,7 +51,9 @@ export class Finder {
         this.input.setAttribute('aria-invalid', String(status === 422));
         this.input.classList.toggle('is-rule', /[:=<>()"]|\b(and|or|not|is|has|inside|holding|beside)\b/i.test(this.input.value));
         if (status === 200 && this.says.querySelector('.error')) this.says.replaceChildren();
-        if (status === 200) this.placeElement.textContent = this.bench.ledger.shown.hits === '' ? '' : `${Number(this.bench.ledger.shown.hits).toLocaleString('en')} found`;
+        if (status === 200)
+            this.placeElement.textContent =
+                this.bench.ledger.shown.hits === '' ? '' : `${Number(this.bench.ledger.shown.hits).toLocaleString('en')} found`;
     }
 
     /** The hit that was stepped to is no longer pointed out. */
@@ -65,12 +70,16 @@ export class Finder {
         if (value.trim() === '') return this.close();
         await new Promise((resolve) => setTimeout(resolve, 90));
         if (asked !== this.asked) return;
-        const offers = await this.bench.server.json(`/find/complete?words=${encodeURIComponent(value)}&at=${characters(value, selectionStart ?? value.length)}`);
+        const offers = await this.bench.server.json(
+            `/find/complete?words=${encodeURIComponent(value)}&at=${characters(value, selectionStart ?? value.length)}`,
+        );
         if (asked !== this.asked || !offers || document.activeElement !== this.input) return;
         const chosen = this.offers[this.chosen]?.label;
         // A plain word is a name most of the time: fields are offered only where one starts like it.
         const plain = /^[^\s:=<>()"]*$/.test(value);
-        this.offers = plain ? offers.filter((/** @type {any} */ offer) => offer.label.toLowerCase().startsWith(value.toLowerCase())) : offers;
+        this.offers = plain
+            ? offers.filter((/** @type {any} */ offer) => offer.label.toLowerCase().startsWith(value.toLowerCase()))
+            : offers;
         // What somebody has chosen meanwhile stays chosen when it is still offered.
         this.chosen = chosen === undefined ? -1 : this.offers.findIndex(({ label }) => label === chosen);
         this.draw();
@@ -79,15 +88,21 @@ export class Finder {
     draw() {
         this.list.hidden = this.offers.length === 0;
         this.input.setAttribute('aria-expanded', String(!this.list.hidden));
-        this.list.replaceChildren(...this.offers.map((offer, at) => {
-            const option = Object.assign(document.createElement('div'), { id: `offer-${at}`, className: 'offer' });
-            option.setAttribute('role', 'option');
-            option.setAttribute('aria-selected', String(at === this.chosen));
-            option.dataset.at = String(at);
-            option.append(Object.assign(document.createElement('code'), { textContent: offer.label }), Object.assign(document.createElement('span'), { className: 'label', textContent: offer.meaning }));
-            if (offer.objects !== null) option.append(Object.assign(document.createElement('small'), { textContent: offer.objects.toLocaleString('en') }));
-            return option;
-        }));
+        this.list.replaceChildren(
+            ...this.offers.map((offer, at) => {
+                const option = Object.assign(document.createElement('div'), { id: `offer-${at}`, className: 'offer' });
+                option.setAttribute('role', 'option');
+                option.setAttribute('aria-selected', String(at === this.chosen));
+                option.dataset.at = String(at);
+                option.append(
+                    Object.assign(document.createElement('code'), { textContent: offer.label }),
+                    Object.assign(document.createElement('span'), { className: 'label', textContent: offer.meaning }),
+                );
+                if (offer.objects !== null)
+                    option.append(Object.assign(document.createElement('small'), { textContent: offer.objects.toLocaleString('en') }));
+                return option;
+            }),
+        );
         if (this.chosen >= 0) this.input.setAttribute('aria-activedescendant', `offer-${this.chosen}`);
         else this.input.removeAttribute('aria-activedescendant');
         document.getElementById(`offer-${this.chosen}`)?.scrollIntoView({ block: 'nearest' });
@@ -142,11 +157,14 @@ export class Finder {
         if (this.bench.ledger.words === '') return;
         this.close();
         const { lens, words } = this.bench.ledger;
-        const hit = await this.bench.server.json(`/find/step?lens=${lens}&words=${encodeURIComponent(words)}&object=${this.object}&way=${way}`);
+        const hit = await this.bench.server.json(
+            `/find/step?lens=${lens}&words=${encodeURIComponent(words)}&object=${this.object}&way=${way}`,
+        );
         if (!hit || words !== this.bench.ledger.words) return;
         if (hit.total === 0) return this.bench.say('Nothing was found to step through.');
         this.object = hit.object;
-        this.placeElement.textContent = `${hit.place.toLocaleString('en')} of ${hit.total.toLocaleString('en')}${hit.hidden ? ' · hidden' : ''}`;
+        const place = `${hit.place.toLocaleString('en')} of ${hit.total.toLocaleString('en')}`;
+        this.placeElement.textContent = hit.hidden ? `${place} · hidden` : place;
         this.approach(hit.object, hit.box, () => hit.object === this.object);
         this.bench.canvas.outline(hit.object);
         this.marker.mark(hit.box);
@@ -168,10 +186,14 @@ export class Finder {
         const here = viewpoint.get();
         const { led } = this;
         // Still there, or still on the way there.
-        const isLed = led !== undefined && (performance.now() - this.ledAt < 600 || Math.hypot(...here.eye.map((value, axis) => value - led.eye[axis])) < 1e-3);
+        const isLed =
+            led !== undefined &&
+            (performance.now() - this.ledAt < 600 || Math.hypot(...here.eye.map((value, axis) => value - led.eye[axis])) < 1e-3);
         if (!isLed) this.way = here.eye.map((value, axis) => value - here.target[axis]);
         const sight = viewpoint.fitted(canvas.roomy(box, 1.8), this.way);
-        const found = viewpoint.isParallel ? null : await server.json(`/find/sight?object=${object}&${sight.eye.map((value) => `eye[]=${value}`).join('&')}`);
+        const found = viewpoint.isParallel
+            ? null
+            : await server.json(`/find/sight?object=${object}&${sight.eye.map((value) => `eye[]=${value}`).join('&')}`);
         if (!isWanted()) return;
         this.led = found?.eye ? { ...sight, eye: found.eye } : sight;
         this.ledAt = performance.now();
@@ -180,7 +202,9 @@ export class Finder {
 
     /** Only what a condition picks, or all but that. @param {string} condition @param {'only' | 'without'} way */
     async narrow(condition, way) {
-        const answer = await this.bench.server.json(`/find/narrow?words=${encodeURIComponent(this.bench.ledger.words)}&by=${encodeURIComponent(condition)}&way=${way}`);
+        const answer = await this.bench.server.json(
+            `/find/narrow?words=${encodeURIComponent(this.bench.ledger.words)}&by=${encodeURIComponent(condition)}&way=${way}`,
+        );
         if (answer) this.search(answer.words);
     }
 }

@@ -4,7 +4,8 @@
  */
 export function listenToLedger(bench) {
     const { ledger } = bench;
-    const rowOf = (/** @type {EventTarget | null} */ target) => /** @type {HTMLElement | null} */ (target instanceof Element ? target.closest('.rows .row') : null);
+    const rowOf = (/** @type {EventTarget | null} */ target) =>
+        /** @type {HTMLElement | null} */ (target instanceof Element ? target.closest('.rows .row') : null);
 
     ledger.rows.addEventListener('click', (event) => {
         const row = rowOf(event.target);
@@ -38,12 +39,21 @@ export function listenToLedger(bench) {
     listenToDrag(bench, rowOf);
 }
 
-/** @param {import('./workbench.js').Workbench} bench @param {string} key @returns {string[]} the selected layers when the row is one of them */
+/**
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {string} key
+ * @returns {string[]} the selected layers when the row is one of them
+ */
 function keysFor(bench, key) {
     return bench.ledger.selected.has(key) ? [...bench.ledger.selected] : [key];
 }
 
-/** Which rung a click on a mark means: the bar under the pointer; the lowest one again hides. @param {HTMLElement} mark @param {MouseEvent} event @param {number} own */
+/**
+ * Which rung a click on a mark means: the bar under the pointer; the lowest one again hides.
+ * @param {HTMLElement} mark
+ * @param {MouseEvent} event
+ * @param {number} own
+ */
 function rungAt(mark, event, own) {
     if (event.detail === 0) return own === 0 ? 5 : 0;
     const { left, width } = /** @type {Element} */ (mark.querySelector('svg')).getBoundingClientRect();
@@ -51,7 +61,12 @@ function rungAt(mark, event, own) {
     return bar === 1 && own === 1 ? 0 : bar;
 }
 
-/** A click on a row: an object becomes the pick, a layer becomes selected. @param {import('./workbench.js').Workbench} bench @param {HTMLElement} row @param {MouseEvent | KeyboardEvent} event */
+/**
+ * A click on a row: an object becomes the pick, a layer becomes selected.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {HTMLElement} row
+ * @param {MouseEvent | KeyboardEvent} event
+ */
 function choose(bench, row, event) {
     const { ledger } = bench;
     const key = row.dataset.key ?? '';
@@ -68,7 +83,12 @@ function choose(bench, row, event) {
     }
 }
 
-/** @param {import('./workbench.js').Workbench} bench @param {HTMLElement} row @param {KeyboardEvent} event @returns {boolean} whether the key meant something */
+/**
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {HTMLElement} row
+ * @param {KeyboardEvent} event
+ * @returns {boolean} whether the key meant something
+ */
 function onKey(bench, row, event) {
     const { ledger } = bench;
     const key = row.dataset.key ?? '';
@@ -84,16 +104,17 @@ function onKey(bench, row, event) {
         });
         return true;
     }
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a') return bench.pick({ span: `0-${Math.max(0, ledger.shown.total - 1)}`, mode: 'replace' }, false), true;
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a')
+        return (bench.pick({ span: `0-${Math.max(0, ledger.shown.total - 1)}`, mode: 'replace' }, false), true);
     if (event.ctrlKey || event.metaKey || event.altKey) return false;
-    if (/^[0-5]$/.test(event.key)) return bench.setRung(ledger.target, Number(event.key)), true;
+    if (/^[0-5]$/.test(event.key)) return (bench.setRung(ledger.target, Number(event.key)), true);
     switch (event.key) {
         case 'ArrowRight':
-            if (row.getAttribute('aria-expanded') === 'false') ledger.refocus = true, ledger.fold(key, true);
+            if (row.getAttribute('aria-expanded') === 'false') ((ledger.refocus = true), ledger.fold(key, true));
             else if (row.hasAttribute('aria-expanded')) ledger.focusPlace(place + 1);
             return true;
         case 'ArrowLeft':
-            if (row.getAttribute('aria-expanded') === 'true') ledger.refocus = true, ledger.fold(key, false);
+            if (row.getAttribute('aria-expanded') === 'true') ((ledger.refocus = true), ledger.fold(key, false));
             else toParent(ledger, row);
             return true;
         case ' ':
@@ -102,19 +123,19 @@ function onKey(bench, row, event) {
             else bench.pick({ keys: key, mode: event.key === ' ' ? 'toggle' : 'replace' }, false);
             return true;
         case 'F2':
-            return (key.startsWith('O') || key.startsWith('L')) && bench.rename(row), true;
+            return ((key.startsWith('O') || key.startsWith('L')) && bench.rename(row), true);
         case 'Delete':
-            return key.startsWith('L') && bench.deleteLayer(Number(key.slice(1))), true;
+            return (key.startsWith('L') && bench.deleteLayer(Number(key.slice(1))), true);
         case 'l':
         case 'L':
-            return bench.setLock(ledger.target, (Number(row.dataset.lock) + 1) % 3), true;
+            return (bench.setLock(ledger.target, (Number(row.dataset.lock) + 1) % 3), true);
         case 'y':
         case 'Y':
-            return key.startsWith('O') && bench.why(Number(key.slice(1))), true;
+            return (key.startsWith('O') && bench.why(Number(key.slice(1))), true);
         case 'F10':
         case 'ContextMenu':
             if (event.key === 'F10' && !event.shiftKey) return false;
-            return bench.openRowMenu(row, /** @type {HTMLElement} */ (row.querySelector('.more-button'))), true;
+            return (bench.openRowMenu(row, /** @type {HTMLElement} */ (row.querySelector('.more-button'))), true);
         default:
             return false;
     }
@@ -139,7 +160,8 @@ function listenToDrag(bench, rowOf) {
         over?.classList.remove('drop');
         over = row;
         if (row && dragged) {
-            row.dataset.drop = `File ${dragged.count.toLocaleString('en')} ${dragged.count === 1 ? 'object' : 'objects'} under ${row.dataset.name}`;
+            const what = dragged.count === 1 ? '1 object' : `${dragged.count.toLocaleString('en')} objects`;
+            row.dataset.drop = `File ${what} under ${row.dataset.name}`;
             row.classList.add('drop');
         }
     };

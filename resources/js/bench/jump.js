@@ -24,7 +24,9 @@ export function jump(bench) {
         const asked = ++last;
         if (words === '') return;
         const { lens, words: rule } = ledger;
-        const found = await bench.server.json(`/ledger/ahead?lens=${lens}&words=${encodeURIComponent(rule)}&starts=${encodeURIComponent(words)}&after=${from}`);
+        const found = await bench.server.json(
+            `/ledger/ahead?lens=${lens}&words=${encodeURIComponent(rule)}&starts=${encodeURIComponent(words)}&after=${from}`,
+        );
         // What was typed since overtakes the answer.
         if (asked !== last) return;
         if (!found || found.place === null) return void field.setAttribute('aria-invalid', 'true');

@@ -11,17 +11,56 @@ export function keyOf(event) {
 export function shownKey(key) {
     return key
         .split('+')
-        .map((part) => ({ Escape: 'Esc', Shift: '⇧', Backspace: '⌫' }[part] ?? (part.length === 1 ? part.toUpperCase() : part)))
+        .map((part) => ({ Escape: 'Esc', Shift: '⇧', Backspace: '⌫' })[part] ?? (part.length === 1 ? part.toUpperCase() : part))
         .join(key.includes('Ctrl') || key.includes('Alt') ? ' + ' : ' ')
         .replace('⇧ + ', '⇧ ');
 }
 
 /** What the mouse and the ledger's own keys do; they are not commands. */
 export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
-    Canvas: [['Left click', 'pick'], ['Shift, Alt + click', 'add, take away'], ['Left drag', 'region'], ['Right button', 'orbit'], ['Right click', 'menu'], ['Middle button', 'pan'], ['Wheel', 'zoom to the pointer'], ['← → ↑ ↓', 'orbit; with ⇧ pan'], ['+ −', 'zoom'], ['Alt + wheel', 'size of the brush']],
-    Regions: [['← → ↑ ↓', 'move the cross; ⇧ farther'], ['Space', 'set a corner, or begin'], ['Enter', 'close; ⇧ add, Alt take away'], ['Backspace', 'a corner back']],
-    Ledger: [['↑ ↓', 'move'], ['→ ←', 'unfold, fold'], ['Space, Enter', 'pick'], ['Shift + ↑ ↓', 'pick a range'], ['Ctrl + A', 'pick every row'], ['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden'], ['L', 'open, guard, lock'], ['Y', 'why'], ['F2', 'rename'], ['Delete', 'delete layer'], ['Shift + F10', 'menu'], ['Alt + ← →', 'move a column, on its head']],
-    Find: [['Enter, Shift + Enter', 'next hit, hit before'], ['Ctrl + Enter', 'pick the hits'], ['↓, Tab', 'choose and take an offer']],
-    Walk: [['↑ W, ↓ S', 'ahead, back'], ['← →', 'turn'], ['A, D', 'step aside'], ['Shift', 'faster'], ['Esc', 'stop walking']],
+    Canvas: [
+        ['Left click', 'pick'],
+        ['Shift, Alt + click', 'add, take away'],
+        ['Left drag', 'region'],
+        ['Right button', 'orbit'],
+        ['Right click', 'menu'],
+        ['Middle button', 'pan'],
+        ['Wheel', 'zoom to the pointer'],
+        ['← → ↑ ↓', 'orbit; with ⇧ pan'],
+        ['+ −', 'zoom'],
+        ['Alt + wheel', 'size of the brush'],
+    ],
+    Regions: [
+        ['← → ↑ ↓', 'move the cross; ⇧ farther'],
+        ['Space', 'set a corner, or begin'],
+        ['Enter', 'close; ⇧ add, Alt take away'],
+        ['Backspace', 'a corner back'],
+    ],
+    Ledger: [
+        ['↑ ↓', 'move'],
+        ['→ ←', 'unfold, fold'],
+        ['Space, Enter', 'pick'],
+        ['Shift + ↑ ↓', 'pick a range'],
+        ['Ctrl + A', 'pick every row'],
+        ['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden'],
+        ['L', 'open, guard, lock'],
+        ['Y', 'why'],
+        ['F2', 'rename'],
+        ['Delete', 'delete layer'],
+        ['Shift + F10', 'menu'],
+        ['Alt + ← →', 'move a column, on its head'],
+    ],
+    Find: [
+        ['Enter, Shift + Enter', 'next hit, hit before'],
+        ['Ctrl + Enter', 'pick the hits'],
+        ['↓, Tab', 'choose and take an offer'],
+    ],
+    Walk: [
+        ['↑ W, ↓ S', 'ahead, back'],
+        ['← →', 'turn'],
+        ['A, D', 'step aside'],
+        ['Shift', 'faster'],
+        ['Esc', 'stop walking'],
+    ],
     Views: [['← →', 'step along the shelf']],
 });

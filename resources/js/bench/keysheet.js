@@ -19,12 +19,19 @@ export function openKeys(bench) {
         parts.set(part, [...(parts.get(part) ?? []), [keys.split(' ').map(shownKey).join(', '), name]]);
     }
     parts.get('Pick')?.push(['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden']);
-    parts.set('Parked picks', [['Alt + 1 … 9', 'recall'], ['Alt + ⇧ 1 … 9', 'park the pick']]);
+    parts.set('Parked picks', [
+        ['Alt + 1 … 9', 'recall'],
+        ['Alt + ⇧ 1 … 9', 'park the pick'],
+    ]);
     const place = (/** @type {string} */ part) => (ORDER.indexOf(part) + ORDER.length) % ORDER.length;
     for (const [part, keys] of [...parts].sort(([a], [b]) => place(a) - place(b))) {
         const section = document.createElement('section');
         const list = document.createElement('dl');
-        for (const [key, name] of keys) list.append(Object.assign(document.createElement('dt'), { textContent: key }), Object.assign(document.createElement('dd'), { textContent: name }));
+        for (const [key, name] of keys)
+            list.append(
+                Object.assign(document.createElement('dt'), { textContent: key }),
+                Object.assign(document.createElement('dd'), { textContent: name }),
+            );
         section.append(Object.assign(document.createElement('h3'), { textContent: part }), list);
         sheet.querySelector('div')?.append(section);
     }

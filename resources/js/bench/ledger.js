@@ -49,7 +49,12 @@ export class Ledger {
         this.scroll.addEventListener('scroll', () => this.follow());
         new ResizeObserver(() => this.follow()).observe(this.scroll);
         // Rows are morphed in place, so the window element itself often stays and only its attributes tell that it is another one.
-        new MutationObserver(() => this.settle()).observe(this.rows, { childList: true, subtree: true, attributes: true, attributeFilter: ['data-from', 'data-total', 'data-hits', 'data-key', 'data-tracks', 'data-says', 'data-follow'] });
+        new MutationObserver(() => this.settle()).observe(this.rows, {
+            childList: true,
+            subtree: true,
+            attributes: true,
+            attributeFilter: ['data-from', 'data-total', 'data-hits', 'data-key', 'data-tracks', 'data-says', 'data-follow'],
+        });
         document.addEventListener('htmx:after:swap', () => this.settle());
         this.rows.addEventListener('focusin', (event) => {
             const row = /** @type {HTMLElement} */ (event.target).closest('.row');
@@ -112,7 +117,12 @@ export class Ledger {
                 status = /** @type {CustomEvent} */ (event).detail.ctx.response.status;
                 if (asked !== this.asked) event.preventDefault();
             });
-            await htmx.ajax(method, this.server.base + path, { source, target: '#rows', swap: 'innerMorph', values: { ...this.window, ...values } });
+            await htmx.ajax(method, this.server.base + path, {
+                source,
+                target: '#rows',
+                swap: 'innerMorph',
+                values: { ...this.window, ...values },
+            });
         } finally {
             source.remove();
         }
@@ -147,7 +157,11 @@ export class Ledger {
         }
         if (this.saying !== (says ?? '')) {
             this.saying = says ?? '';
-            document.getElementById('rule-says')?.replaceChildren(...(this.saying ? [Object.assign(document.createElement('p'), { className: 'remark', textContent: this.saying })] : []));
+            document
+                .getElementById('rule-says')
+                ?.replaceChildren(
+                    ...(this.saying ? [Object.assign(document.createElement('p'), { className: 'remark', textContent: this.saying })] : []),
+                );
         }
         for (const row of /** @type {NodeListOf<HTMLElement>} */ (this.rows.querySelectorAll('.row.is-layer, .row.is-group'))) {
             row.setAttribute('aria-selected', String(this.selected.has(row.dataset.key ?? '') || row.classList.contains('picked')));
@@ -180,7 +194,12 @@ export class Ledger {
         return Number(row.getAttribute('aria-rowindex')) - 2;
     }
 
-    /** Moves the focus to the row at a place, which may not be here yet. @param {number} place @param {boolean} [quiet] whether whoever is typing keeps the keyboard @returns {Promise<number>} the place that was meant */
+    /**
+     * Moves the focus to the row at a place, which may not be here yet.
+     * @param {number} place
+     * @param {boolean} [quiet] whether whoever is typing keeps the keyboard
+     * @returns {Promise<number>} the place that was meant
+     */
     async focusPlace(place, quiet = false) {
         const { total } = this.shown;
         const wanted = Math.max(0, Math.min(total - 1, place));
@@ -229,7 +248,8 @@ export class Ledger {
         const top = (place - around) * ROW;
         const bottom = (place + around + 1) * ROW;
         if (top < this.scroll.scrollTop) this.scroll.scrollTop = Math.max(0, top);
-        else if (bottom > this.scroll.scrollTop + this.scroll.clientHeight - HEAD) this.scroll.scrollTop = bottom + HEAD - this.scroll.clientHeight;
+        else if (bottom > this.scroll.scrollTop + this.scroll.clientHeight - HEAD)
+            this.scroll.scrollTop = bottom + HEAD - this.scroll.clientHeight;
     }
 
     /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key @param {boolean} [focus] */

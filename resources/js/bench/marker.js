@@ -1,7 +1,20 @@
 import { Vector4 } from 'three';
 
 /** The corners of a box by bits: 1 for greatest x, 2 for y, 4 for z. */
-const EDGES = [[0, 1], [2, 3], [4, 5], [6, 7], [0, 2], [1, 3], [4, 6], [5, 7], [0, 4], [1, 5], [2, 6], [3, 7]];
+const EDGES = [
+    [0, 1],
+    [2, 3],
+    [4, 5],
+    [6, 7],
+    [0, 2],
+    [1, 3],
+    [4, 6],
+    [5, 7],
+    [0, 4],
+    [1, 5],
+    [2, 6],
+    [3, 7],
+];
 /** Clip coordinates nearer than this are behind the camera. */
 const NEAR = 1e-3;
 
@@ -42,10 +55,13 @@ export class Marker {
  */
 export function outline(box, camera, width, height) {
     camera.updateMatrixWorld();
-    const corners = Array.from({ length: 8 }, (_, corner) => new Vector4(box[corner & 1 ? 3 : 0], box[corner & 2 ? 4 : 1], box[corner & 4 ? 5 : 2], 1)
-        .applyMatrix4(camera.matrixWorldInverse)
-        .applyMatrix4(camera.projectionMatrix));
-    const place = (/** @type {Vector4} */ { x, y, w }) => `${(((x / w + 1) / 2) * width).toFixed(1)} ${(((1 - y / w) / 2) * height).toFixed(1)}`;
+    const corners = Array.from({ length: 8 }, (_, corner) =>
+        new Vector4(box[corner & 1 ? 3 : 0], box[corner & 2 ? 4 : 1], box[corner & 4 ? 5 : 2], 1)
+            .applyMatrix4(camera.matrixWorldInverse)
+            .applyMatrix4(camera.projectionMatrix),
+    );
+    const place = (/** @type {Vector4} */ { x, y, w }) =>
+        `${(((x / w + 1) / 2) * width).toFixed(1)} ${(((1 - y / w) / 2) * height).toFixed(1)}`;
     return EDGES.map(([a, b]) => {
         let [from, to] = [corners[a], corners[b]];
         if (from.w < NEAR && to.w < NEAR) return '';

@@ -29,27 +29,44 @@ export class Menus {
             null,
             ...(layer && change
                 ? [
-                    number === 1 ? null : ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))],
-                    ['Colour…', '', () => this.colour(row, number)],
-                    bench.picked > 0 ? ['File the pick here', '', () => bench.server.ask('POST', '/file', { layer: number })] : null,
-                    ['New layer inside', 'N', () => { bench.ledger.selected = new Set([key]); bench.newLayer(false); }],
-                    ['New objects land here', '', () => bench.server.ask('POST', '/landing', { layer: number })],
-                    number === 1 ? null : ['Delete…', 'Del', () => bench.deleteLayer(number)],
-                ]
+                      number === 1 ? null : ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))],
+                      ['Colour…', '', () => this.colour(row, number)],
+                      bench.picked > 0 ? ['File the pick here', '', () => bench.server.ask('POST', '/file', { layer: number })] : null,
+                      [
+                          'New layer inside',
+                          'N',
+                          () => {
+                              bench.ledger.selected = new Set([key]);
+                              bench.newLayer(false);
+                          },
+                      ],
+                      ['New objects land here', '', () => bench.server.ask('POST', '/landing', { layer: number })],
+                      number === 1 ? null : ['Delete…', 'Del', () => bench.deleteLayer(number)],
+                  ]
                 : []),
             ...(object
                 ? [
-                    change ? ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))] : null,
-                    ['Frame it', '', () => bench.frameObject(number)],
-                    ['Why', 'Y', () => bench.why(number)],
-                ]
+                      change ? ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))] : null,
+                      ['Frame it', '', () => bench.frameObject(number)],
+                      ['Why', 'Y', () => bench.why(number)],
+                  ]
                 : []),
             null,
             ...this.narrowing(row),
             null,
-            ...[['Full', 5], ['Plain', 4], ['Ghost', 2], ['Box', 1], ['Hidden', 0]].map(([label, rung]) => [label, String(rung), () => bench.setRung([key], Number(rung))]),
+            ...[
+                ['Full', 5],
+                ['Plain', 4],
+                ['Ghost', 2],
+                ['Box', 1],
+                ['Hidden', 0],
+            ].map(([label, rung]) => [label, String(rung), () => bench.setRung([key], Number(rung))]),
             null,
-            ...(change && (layer || object) ? ['Open', 'Guarded', 'Locked'].map((label, lock) => (Number(row.dataset.lock) === lock ? null : [label, '', () => bench.setLock([key], lock)])) : []),
+            ...(change && (layer || object)
+                ? ['Open', 'Guarded', 'Locked'].map((label, lock) =>
+                      Number(row.dataset.lock) === lock ? null : [label, '', () => bench.setLock([key], lock)],
+                  )
+                : []),
         ]);
     }
 
@@ -57,12 +74,26 @@ export class Menus {
     narrowing(row) {
         const { kind = '', name = '', key = '' } = row.dataset;
         const words = `"${name.replace(/["\\]/g, '\\$&')}"`;
-        const condition = { layer: `layer=${words}`, class: `class=${words}`, material: key === 'M0' ? 'not has material' : `material=${words}`, source: `source=${words}`, kind: `kind:${singular(name)}` }[kind];
+        const condition = {
+            layer: `layer=${words}`,
+            class: `class=${words}`,
+            material: key === 'M0' ? 'not has material' : `material=${words}`,
+            source: `source=${words}`,
+            kind: `kind:${singular(name)}`,
+        }[kind];
         if (!condition) return [];
-        return [['Only this', '', () => this.bench.finder.narrow(condition, 'only')], ['All but this', '', () => this.bench.finder.narrow(condition, 'without')]];
+        return [
+            ['Only this', '', () => this.bench.finder.narrow(condition, 'only')],
+            ['All but this', '', () => this.bench.finder.narrow(condition, 'without')],
+        ];
     }
 
-    /** The menu of what is under the pointer in the canvas. @param {number} number object, 0 for none @param {number} x @param {number} y */
+    /**
+     * The menu of what is under the pointer in the canvas.
+     * @param {number} number object, 0 for none
+     * @param {number} x
+     * @param {number} y
+     */
     openCanvas(number, x, y) {
         const { bench } = this;
         const event = /** @type {MouseEvent} */ ({ clientX: x, clientY: y });
@@ -72,26 +103,26 @@ export class Menus {
         this.show(null, event, [
             ...(number > 0
                 ? [
-                    ['Pick', '', () => bench.pick({ keys: key, mode: 'replace' })],
-                    ['Add to the pick', '', () => bench.pick({ keys: key, mode: 'add' })],
-                    ['Show in the ledger', '', () => bench.ledger.show(key, true)],
-                    ['Frame it', '', () => bench.frameObject(number)],
-                    ['Why', '', () => bench.why(number)],
-                    ['Hide it', '', () => bench.setRung([key], 0)],
-                    ['Make it a ghost', '', () => bench.setRung([key], 2)],
-                    ['Isolate it', '', () => bench.server.ask('POST', '/isolate', { keys: key })],
-                ]
+                      ['Pick', '', () => bench.pick({ keys: key, mode: 'replace' })],
+                      ['Add to the pick', '', () => bench.pick({ keys: key, mode: 'add' })],
+                      ['Show in the ledger', '', () => bench.ledger.show(key, true)],
+                      ['Frame it', '', () => bench.frameObject(number)],
+                      ['Why', '', () => bench.why(number)],
+                      ['Hide it', '', () => bench.setRung([key], 0)],
+                      ['Make it a ghost', '', () => bench.setRung([key], 2)],
+                      ['Isolate it', '', () => bench.server.ask('POST', '/isolate', { keys: key })],
+                  ]
                 : []),
             null,
             ...(bench.picked > 0
                 ? [
-                    ['Reach from the pick…', 'E', () => bench.command('reach')],
-                    ['Isolate the pick', 'I', () => bench.command('isolate')],
-                    ['Hide the pick', '0', () => bench.command('rung-0')],
-                    change ? ['File the pick under…', 'U', () => bench.command('file-under')] : null,
-                    change ? ['Rename the pick…', '⇧R', () => bench.command('rename-pick')] : null,
-                    ['Clear the pick', 'Esc', () => bench.command('clear-pick')],
-                ]
+                      ['Reach from the pick…', 'E', () => bench.command('reach')],
+                      ['Isolate the pick', 'I', () => bench.command('isolate')],
+                      ['Hide the pick', '0', () => bench.command('rung-0')],
+                      change ? ['File the pick under…', 'U', () => bench.command('file-under')] : null,
+                      change ? ['Rename the pick…', '⇧R', () => bench.command('rename-pick')] : null,
+                      ['Clear the pick', 'Esc', () => bench.command('clear-pick')],
+                  ]
                 : []),
             null,
             ['Fit all', 'A', () => bench.command('fit-all')],
@@ -107,9 +138,17 @@ export class Menus {
         const recall = (/** @type {string} */ mode) => bench.server.ask('POST', `/parked/${number}/recall`, { mode });
         this.back = slot;
         this.show(slot, event, [
-            ...(full ? [['Recall', '', () => recall('replace')], ['Add to the pick', '', () => recall('add')], ['Take from the pick', '', () => recall('remove')]] : []),
+            ...(full
+                ? [
+                      ['Recall', '', () => recall('replace')],
+                      ['Add to the pick', '', () => recall('add')],
+                      ['Take from the pick', '', () => recall('remove')],
+                  ]
+                : []),
             null,
-            bench.picked > 0 ? [full ? 'Park the pick here instead' : 'Park the pick here', '', () => bench.server.ask('POST', `/parked/${number}`)] : null,
+            bench.picked > 0
+                ? [full ? 'Park the pick here instead' : 'Park the pick here', '', () => bench.server.ask('POST', `/parked/${number}`)]
+                : null,
             full ? ['Empty the slot', '', () => bench.server.ask('POST', `/parked/${number}`, { clear: 1 })] : null,
             ...(bench.picked === 0 && !full ? [['Pick objects to park them here', '', () => undefined]] : []),
         ]);
@@ -118,7 +157,13 @@ export class Menus {
     /** @param {HTMLElement} from */
     openSides(from) {
         this.back = from;
-        this.show(from, undefined, [['Plan', '', () => this.bench.command('side-plan')], null, ...['front', 'back', 'left', 'right'].map((side) => [`From the ${side}`, '', () => this.bench.command(`side-${side}`)]), null, ['Perspective', 'K', () => this.bench.setParallel(false)]]);
+        this.show(from, undefined, [
+            ['Plan', '', () => this.bench.command('side-plan')],
+            null,
+            ...['front', 'back', 'left', 'right'].map((side) => [`From the ${side}`, '', () => this.bench.command(`side-${side}`)]),
+            null,
+            ['Perspective', 'K', () => this.bench.setParallel(false)],
+        ]);
     }
 
     /** @param {HTMLElement} from */
@@ -126,7 +171,13 @@ export class Menus {
         /** @type {any[]} */
         const cameras = (await this.bench.server.json('/cameras')) ?? [];
         this.back = from;
-        this.show(from, undefined, cameras.length > 0 ? cameras.map((camera) => [camera.name, '', () => this.bench.lookThrough(camera)]) : [['This model brought no cameras', '', () => undefined]]);
+        this.show(
+            from,
+            undefined,
+            cameras.length > 0
+                ? cameras.map((camera) => [camera.name, '', () => this.bench.lookThrough(camera)])
+                : [['This model brought no cameras', '', () => undefined]],
+        );
     }
 
     /** @param {HTMLElement} from */
@@ -134,7 +185,11 @@ export class Menus {
         const { bench } = this;
         this.back = from;
         this.show(from, undefined, [
-            ...['own', 'layer', 'kind', 'material', 'source', 'weight', 'lock'].map((by) => [by === 'own' ? 'Own materials' : by[0].toUpperCase() + by.slice(1), '', () => bench.command(`tint-${by}`)]),
+            ...['own', 'layer', 'kind', 'material', 'source', 'weight', 'lock'].map((by) => [
+                by === 'own' ? 'Own materials' : by[0].toUpperCase() + by.slice(1),
+                '',
+                () => bench.command(`tint-${by}`),
+            ]),
             null,
             ['Shuffled colours', '', () => bench.command('tint-shuffle')],
             bench.picked > 0 ? ['Shuffled colours, only the pick', '', () => bench.command('tint-shuffle-pick')] : null,
@@ -150,9 +205,17 @@ export class Menus {
         this.back = from;
         const pair = (/** @type {string} */ field, /** @type {{label: string, objects: number}} */ { label, objects }) => {
             const condition = `${field}="${label.replace(/["\\]/g, '\\$&')}"`;
-            return { label, objects, only: () => this.bench.finder.narrow(field === 'kind' ? `kind:${label}` : condition, 'only'), without: () => this.bench.finder.narrow(field === 'kind' ? `kind:${label}` : condition, 'without') };
+            return {
+                label,
+                objects,
+                only: () => this.bench.finder.narrow(field === 'kind' ? `kind:${label}` : condition, 'only'),
+                without: () => this.bench.finder.narrow(field === 'kind' ? `kind:${label}` : condition, 'without'),
+            };
         };
-        this.showPairs(from, [['Kinds', kinds.map((kind) => pair('kind', kind))], ['Classes', classes.map((kind) => pair('class', kind))]]);
+        this.showPairs(from, [
+            ['Kinds', kinds.map((kind) => pair('kind', kind))],
+            ['Classes', classes.map((kind) => pair('class', kind))],
+        ]);
     }
 
     /**
@@ -200,7 +263,11 @@ export class Menus {
             ['Update from the desk…', '', () => bench.openDialog(`/views/${number}/update`)],
             ['Rename', 'F2', () => this.renameView(view)],
             null,
-            ...(/** @type {[number, string][]} */ ([[0, 'Newcomers: hidden'], [5, 'Newcomers: full'], [-1, 'Newcomers: as the desk']])).map(([value, label]) => [label, newcomers === value ? '✓' : '', () => set({ newcomers: value })]),
+            .../** @type {[number, string][]} */ ([
+                [0, 'Newcomers: hidden'],
+                [5, 'Newcomers: full'],
+                [-1, 'Newcomers: as the desk'],
+            ]).map(([value, label]) => [label, newcomers === value ? '✓' : '', () => set({ newcomers: value })]),
             Number(view.dataset.new) > 0 ? ['Newcomers are reviewed', '', () => set({ reviewed: 1 })] : null,
             null,
             ['Delete', 'Del', () => bench.server.ask('DELETE', `/views/${number}`)],
@@ -219,7 +286,11 @@ export class Menus {
 
     /** @param {HTMLElement} row @param {number} layer */
     colour(row, layer) {
-        const input = Object.assign(document.createElement('input'), { type: 'color', value: row.dataset.colour ?? '#888888', className: 'unseen' });
+        const input = Object.assign(document.createElement('input'), {
+            type: 'color',
+            value: row.dataset.colour ?? '#888888',
+            className: 'unseen',
+        });
         input.setAttribute('aria-label', 'Colour of the layer');
         row.append(input);
         input.addEventListener('change', () => {
@@ -263,9 +334,14 @@ export class Menus {
         this.element.showPopover();
         const at = button?.getBoundingClientRect();
         const { width, height } = this.element.getBoundingClientRect();
-        const x = event ? event.clientX : at && at.left + width < innerWidth - 60 && at.left < innerWidth / 2 ? at.left : (at?.right ?? 0) - width;
+        const x = event
+            ? event.clientX
+            : at && at.left + width < innerWidth - 60 && at.left < innerWidth / 2
+              ? at.left
+              : (at?.right ?? 0) - width;
         const y = event ? event.clientY : (at?.bottom ?? 0) + 2;
-        this.element.style.inset = `${Math.max(4, Math.min(y, innerHeight - height - 6))}px auto auto ${Math.max(4, Math.min(x, innerWidth - width - 6))}px`;
+        const [top, left] = [Math.min(y, innerHeight - height - 6), Math.min(x, innerWidth - width - 6)];
+        this.element.style.inset = `${Math.max(4, top)}px auto auto ${Math.max(4, left)}px`;
         /** @type {HTMLElement | null} */ (this.element.querySelector('button'))?.focus();
     }
 

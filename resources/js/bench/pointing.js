@@ -24,7 +24,11 @@ export function listenToCanvas(bench) {
         if (!names.has(number)) names.set(number, await bench.server.json(`/objects/${number}`));
         const about = names.get(number);
         if (asked !== hovered || !about) return;
-        tag.replaceChildren(about.name, ' ', Object.assign(document.createElement('small'), { textContent: `${about.layer}${guarded ? ' · guarded' : ''}` }));
+        tag.replaceChildren(
+            about.name,
+            ' ',
+            Object.assign(document.createElement('small'), { textContent: `${about.layer}${guarded ? ' · guarded' : ''}` }),
+        );
         tag.hidden = false;
     });
     element.addEventListener('shelf:pick', (event) => {
@@ -41,8 +45,16 @@ export function listenToCanvas(bench) {
     element.addEventListener('shelf:drawn', (event) => {
         const { boxes, missing, done, loading } = /** @type {CustomEvent} */ (event).detail;
         const line = /** @type {HTMLElement} */ (document.getElementById('on-its-way'));
-        const words = missing > 0 || loading ? (missing > 0 ? `${missing.toLocaleString('en')} packs on their way` : 'more objects on their way')
-            : boxes > 0 ? `${boxes.toLocaleString('en')} objects stand as boxes, to keep within the budget` : done ? 'everything is here' : 'drawing';
+        const words =
+            missing > 0 || loading
+                ? missing > 0
+                    ? `${missing.toLocaleString('en')} packs on their way`
+                    : 'more objects on their way'
+                : boxes > 0
+                  ? `${boxes.toLocaleString('en')} objects stand as boxes, to keep within the budget`
+                  : done
+                    ? 'everything is here'
+                    : 'drawing';
         if (line.textContent !== words) line.textContent = words;
     });
     addEventListener('pagehide', () => bench.remember());

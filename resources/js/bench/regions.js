@@ -29,7 +29,8 @@ export class Regions {
         this.tool = tool;
         this.bench.canvas.clicks = tool === 'click';
         this.surface.style.cursor = tool === 'click' ? '' : 'crosshair';
-        for (const button of document.querySelectorAll('[data-tool]')) button.setAttribute('aria-pressed', String(button.getAttribute('data-tool') === tool));
+        for (const button of document.querySelectorAll('[data-tool]'))
+            button.setAttribute('aria-pressed', String(button.getAttribute('data-tool') === tool));
     }
 
     /** @param {boolean} inside */
@@ -47,13 +48,17 @@ export class Regions {
         this.surface.addEventListener('pointerup', (event) => event.button === 0 && this.up(event));
         this.surface.addEventListener('pointercancel', () => this.cancel());
         this.surface.addEventListener('dblclick', () => this.tool === 'polygon' && this.finish());
-        this.surface.addEventListener('wheel', (event) => {
-            if (this.tool !== 'brush' || !event.altKey) return;
-            event.preventDefault();
-            event.stopImmediatePropagation();
-            this.radius = Math.max(3, Math.min(200, this.radius * (event.deltaY > 0 ? 0.9 : 1.1)));
-            this.draw();
-        }, { capture: true, passive: false });
+        this.surface.addEventListener(
+            'wheel',
+            (event) => {
+                if (this.tool !== 'brush' || !event.altKey) return;
+                event.preventDefault();
+                event.stopImmediatePropagation();
+                this.radius = Math.max(3, Math.min(200, this.radius * (event.deltaY > 0 ? 0.9 : 1.1)));
+                this.draw();
+            },
+            { capture: true, passive: false },
+        );
         addEventListener('keydown', (event) => this.key(event), true);
     }
 
@@ -70,7 +75,10 @@ export class Regions {
         const cross = this.cross ?? [clientWidth / 2, clientHeight / 2];
         if (step) {
             const far = event.shiftKey ? 40 : 8;
-            this.cross = this.pointer = [Math.max(0, Math.min(clientWidth, cross[0] + step[0] * far)), Math.max(0, Math.min(clientHeight, cross[1] + step[1] * far))];
+            this.cross = this.pointer = [
+                Math.max(0, Math.min(clientWidth, cross[0] + step[0] * far)),
+                Math.max(0, Math.min(clientHeight, cross[1] + step[1] * far)),
+            ];
             if (this.points.length > 0 && this.tool !== 'polygon') this.stretch(this.cross);
             this.draw();
             return true;
@@ -150,10 +158,12 @@ export class Regions {
     stretch(place) {
         const last = this.points[this.points.length - 1];
         if (this.tool === 'lasso' || this.tool === 'brush') {
-            if (Math.hypot(last[0] - place[0], last[1] - place[1]) < (this.tool === 'brush' ? Math.max(3, this.radius / 3) : 3)) return false;
+            if (Math.hypot(last[0] - place[0], last[1] - place[1]) < (this.tool === 'brush' ? Math.max(3, this.radius / 3) : 3))
+                return false;
             this.points.push(place);
             // A long way is kept by leaving out every other point.
-            if (this.points.length > MOST_POINTS) this.points = this.points.filter((_, index) => index % 2 === 0 || index === this.points.length - 1);
+            if (this.points.length > MOST_POINTS)
+                this.points = this.points.filter((_, index) => index % 2 === 0 || index === this.points.length - 1);
         } else this.points[1] = place;
         return true;
     }
@@ -164,7 +174,10 @@ export class Regions {
         this.dragging = false;
         const [first] = this.points;
         const end = this.place(event);
-        const far = Math.max(...this.points.map(([x, y]) => Math.hypot(x - first[0], y - first[1])), Math.hypot(end[0] - first[0], end[1] - first[1]));
+        const far = Math.max(
+            ...this.points.map(([x, y]) => Math.hypot(x - first[0], y - first[1])),
+            Math.hypot(end[0] - first[0], end[1] - first[1]),
+        );
         if (far < 5 && this.tool !== 'brush') return this.cancel();
         if (this.tool === 'click' || this.tool === 'rectangle' || this.tool === 'circle') this.points[1] = end;
         this.finish();
@@ -173,7 +186,15 @@ export class Regions {
     /** The shape as the server takes it. */
     get region() {
         const { clientWidth, clientHeight } = this.bench.canvas.element;
-        return JSON.stringify({ shape: this.tool === 'click' ? 'rectangle' : this.tool, inside: this.inside, points: this.points, radius: this.radius, width: clientWidth, height: clientHeight, ...this.bench.canvas.viewpoint.sight() });
+        return JSON.stringify({
+            shape: this.tool === 'click' ? 'rectangle' : this.tool,
+            inside: this.inside,
+            points: this.points,
+            radius: this.radius,
+            width: clientWidth,
+            height: clientHeight,
+            ...this.bench.canvas.viewpoint.sight(),
+        });
     }
 
     async finish() {
@@ -209,13 +230,31 @@ export class Regions {
         const kind = `mode-${this.mode} ${this.inside ? 'inside' : 'touching'}`;
         if (this.points.length > 0) {
             if (this.tool === 'circle') drawn.push(shape('circle', { class: kind, cx: x, cy: y, r: Math.hypot(u - x, v - y) }));
-            else if (this.tool === 'brush') drawn.push(shape('polyline', { class: `${kind} brush`, points: (this.points.length === 1 ? [...this.points, [x + 0.1, y]] : this.points).join(' '), 'stroke-width': this.radius * 2 }));
-            else if (this.tool === 'polygon') drawn.push(shape('polygon', { class: kind, points: [...this.points, this.pointer ?? [x, y]].join(' ') }), ...this.points.map(([a, b]) => shape('circle', { class: 'corner', cx: a, cy: b, r: 3 })));
+            else if (this.tool === 'brush')
+                drawn.push(
+                    shape('polyline', {
+                        class: `${kind} brush`,
+                        points: (this.points.length === 1 ? [...this.points, [x + 0.1, y]] : this.points).join(' '),
+                        'stroke-width': this.radius * 2,
+                    }),
+                );
+            else if (this.tool === 'polygon')
+                drawn.push(
+                    shape('polygon', { class: kind, points: [...this.points, this.pointer ?? [x, y]].join(' ') }),
+                    ...this.points.map(([a, b]) => shape('circle', { class: 'corner', cx: a, cy: b, r: 3 })),
+                );
             else if (this.tool === 'lasso') drawn.push(shape('polygon', { class: kind, points: this.points.join(' ') }));
-            else drawn.push(shape('rect', { class: kind, x: Math.min(x, u), y: Math.min(y, v), width: Math.abs(u - x), height: Math.abs(v - y) }));
+            else
+                drawn.push(
+                    shape('rect', { class: kind, x: Math.min(x, u), y: Math.min(y, v), width: Math.abs(u - x), height: Math.abs(v - y) }),
+                );
             this.count();
-        } else if (this.tool === 'brush' && this.pointer) drawn.push(shape('circle', { class: 'touching', cx: this.pointer[0], cy: this.pointer[1], r: this.radius }));
-        if (this.cross) drawn.push(shape('path', { class: 'cross', d: `M${this.cross[0] - 9} ${this.cross[1]}h18M${this.cross[0]} ${this.cross[1] - 9}v18` }));
+        } else if (this.tool === 'brush' && this.pointer)
+            drawn.push(shape('circle', { class: 'touching', cx: this.pointer[0], cy: this.pointer[1], r: this.radius }));
+        if (this.cross)
+            drawn.push(
+                shape('path', { class: 'cross', d: `M${this.cross[0] - 9} ${this.cross[1]}h18M${this.cross[0]} ${this.cross[1] - 9}v18` }),
+            );
         this.sketch.replaceChildren(...drawn);
     }
 
@@ -226,12 +265,16 @@ export class Regions {
         const asked = this.region;
         const started = performance.now();
         const answer = await this.bench.server.post('/pick/region', { region: asked, count: 1 });
-        if (this.points.length > 0 && answer) this.counter.textContent = `${answer.count.toLocaleString('en')} ${answer.count === 1 ? 'object' : 'objects'}`;
+        if (this.points.length > 0 && answer)
+            this.counter.textContent = `${answer.count.toLocaleString('en')} ${answer.count === 1 ? 'object' : 'objects'}`;
         // A slow answer is asked for less often.
-        setTimeout(() => {
-            this.counting = false;
-            if (this.points.length > 0 && this.region !== asked) this.count();
-        }, Math.min(1500, (performance.now() - started) * 1.5));
+        setTimeout(
+            () => {
+                this.counting = false;
+                if (this.points.length > 0 && this.region !== asked) this.count();
+            },
+            Math.min(1500, (performance.now() - started) * 1.5),
+        );
     }
 }
 

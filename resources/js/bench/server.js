@@ -40,7 +40,12 @@ export class Server {
         source.addEventListener('htmx:after:request', (event) => (status = /** @type {CustomEvent} */ (event).detail.ctx.response.status));
         document.body.classList.add('asking');
         try {
-            await htmx.ajax(method, this.base + path, { source, target: '#message', swap: 'none', values: { ...this.windowNow(), ...values } });
+            await htmx.ajax(method, this.base + path, {
+                source,
+                target: '#message',
+                swap: 'none',
+                values: { ...this.windowNow(), ...values },
+            });
         } finally {
             source.remove();
             document.body.classList.remove('asking');
@@ -64,7 +69,8 @@ export class Server {
      */
     async post(path, values) {
         const body = new URLSearchParams();
-        for (const [name, value] of Object.entries(values)) for (const each of Array.isArray(value) ? value : [value]) body.append(name, String(each));
+        for (const [name, value] of Object.entries(values))
+            for (const each of Array.isArray(value) ? value : [value]) body.append(name, String(each));
         const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
         const response = await this.fetch(path, { method: 'POST', body, headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token } });
         return response?.json() ?? null;

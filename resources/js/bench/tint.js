@@ -9,7 +9,11 @@ export class Tint {
         this.legend = /** @type {HTMLElement} */ (document.getElementById('legend'));
         this.legend.addEventListener('click', (event) => {
             const entry = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-entry]'));
-            if (entry) bench.server.ask('POST', '/tint/pick', { entry: entry.dataset.entry, mode: event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace' });
+            if (entry)
+                bench.server.ask('POST', '/tint/pick', {
+                    entry: entry.dataset.entry,
+                    mode: event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace',
+                });
         });
     }
 
@@ -26,7 +30,9 @@ export class Tint {
         if (!tint || stamp !== this.stamp) return;
         const bytes = await inflated(tint.codes);
         const codes = new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length >> 1);
-        const palette = tint.entries.map((/** @type {{colour: string}} */ { colour }) => [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16)));
+        const palette = tint.entries.map((/** @type {{colour: string}} */ { colour }) =>
+            [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16)),
+        );
         const colours = new Uint8Array(codes.length * 4);
         for (let number = 0; number < codes.length; number++) {
             if (codes[number] === 0) continue;
@@ -46,11 +52,18 @@ export class Tint {
         const list = Object.assign(document.createElement('div'), { className: 'legend-entries' });
         if (by !== 'shuffle') {
             for (const [index, { label: name, colour, objects }] of entries.entries()) {
-                const entry = Object.assign(document.createElement('button'), { className: 'legend-entry', title: `${name}: ${objects.toLocaleString('en')} objects. Click picks them, Shift adds, Alt takes away` });
+                const entry = Object.assign(document.createElement('button'), {
+                    className: 'legend-entry',
+                    title: `${name}: ${objects.toLocaleString('en')} objects. Click picks them, Shift adds, Alt takes away`,
+                });
                 entry.dataset.entry = String(index);
                 const swatch = Object.assign(document.createElement('span'), { className: 'swatch' });
                 swatch.style.setProperty('--swatch', colour);
-                entry.append(swatch, Object.assign(document.createElement('span'), { className: 'label', textContent: name || 'unnamed' }), Object.assign(document.createElement('small'), { textContent: objects.toLocaleString('en') }));
+                entry.append(
+                    swatch,
+                    Object.assign(document.createElement('span'), { className: 'label', textContent: name || 'unnamed' }),
+                    Object.assign(document.createElement('small'), { textContent: objects.toLocaleString('en') }),
+                );
                 list.append(entry);
             }
         }

@@ -52,18 +52,28 @@ export class Workbench {
         this.regions = new Regions(this);
         this.tint = new Tint(this);
         this.commandBox = new CommandBox(this);
-        this.walk = new Walk(this.canvas.viewpoint, (from, way) => this.server.post('/pick/meet', { 'from[]': from, 'way[]': way }), () => this.walkEnded());
+        this.walk = new Walk(
+            this.canvas.viewpoint,
+            (from, way) => this.server.post('/pick/meet', { 'from[]': from, 'way[]': way }),
+            () => this.walkEnded(),
+        );
         this.commands = commandsOf(this);
         this.byId = new Map(this.commands.map((command) => [command.id, command]));
-        this.byKey = new Map(this.commands.flatMap((command) => (command.keys === '' ? [] : command.keys.split(' ').map((key) => [key, command]))));
+        this.byKey = new Map(
+            this.commands.flatMap((command) => (command.keys === '' ? [] : command.keys.split(' ').map((key) => [key, command]))),
+        );
         this.listen();
         listenToFailures();
         listenToLedger(this);
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);
         this.readState().then(() => this.canvas.load(this.remembered()));
-        new MutationObserver(() => this.readState()).observe(/** @type {HTMLElement} */ (document.getElementById('canvas-state')), { childList: true });
-        new MutationObserver(() => this.said()).observe(/** @type {HTMLElement} */ (document.getElementById('message')), { childList: true });
+        new MutationObserver(() => this.readState()).observe(/** @type {HTMLElement} */ (document.getElementById('canvas-state')), {
+            childList: true,
+        });
+        new MutationObserver(() => this.said()).observe(/** @type {HTMLElement} */ (document.getElementById('message')), {
+            childList: true,
+        });
         this.pulse();
     }
 
@@ -85,7 +95,8 @@ export class Workbench {
             if (wanted.focus.startsWith('L')) this.ledger.selected = new Set([wanted.focus]);
             this.ledger.show(wanted.focus, true);
         }
-        if (wanted.shelf) document.querySelector(`.view[data-view="${wanted.shelf}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+        if (wanted.shelf)
+            document.querySelector(`.view[data-view="${wanted.shelf}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     }
 
     /** Hears what other people, and this person elsewhere, have changed. */
@@ -170,7 +181,8 @@ export class Workbench {
                 row.draggable = true;
                 this.ledger.focus(row);
             },
-            keep: (name) => this.server.ask('PATCH', key.startsWith('L') ? `/layers/${key.slice(1)}` : `/objects/${key.slice(1)}`, { name }),
+            keep: (name) =>
+                this.server.ask('PATCH', key.startsWith('L') ? `/layers/${key.slice(1)}` : `/objects/${key.slice(1)}`, { name }),
         });
     }
 
@@ -183,8 +195,17 @@ export class Workbench {
         form.className = 'ask';
         form.dataset.submit = 'post';
         form.dataset.address = `${this.server.base}/layers`;
-        form.innerHTML = '<h2 id="dialog-title"></h2><label for="layer-name">Name</label><input id="layer-name" name="name" maxlength="200" autofocus><label class="tick" hidden><input type="checkbox" name="parent" checked> <span></span></label><p class="error" role="alert" hidden></p><p class="acts"><button class="button primary">Create</button> <button type="button" class="button" data-close>Cancel</button></p>';
-        /** @type {HTMLElement} */ (form.querySelector('h2')).textContent = fromPick ? `New layer from ${this.picked.toLocaleString('en')} picked` : 'New layer';
+        form.innerHTML = `
+            <h2 id="dialog-title"></h2>
+            <label for="layer-name">Name</label><input id="layer-name" name="name" maxlength="200" autofocus>
+            <label class="tick" hidden><input type="checkbox" name="parent" checked> <span></span></label>
+            <p class="error" role="alert" hidden></p>
+            <p class="acts">
+                <button class="button primary">Create</button> <button type="button" class="button" data-close>Cancel</button>
+            </p>`;
+        /** @type {HTMLElement} */ (form.querySelector('h2')).textContent = fromPick
+            ? `New layer from ${this.picked.toLocaleString('en')} picked`
+            : 'New layer';
         if (inside) {
             const tick = /** @type {HTMLElement} */ (form.querySelector('.tick'));
             tick.hidden = false;
@@ -195,7 +216,10 @@ export class Workbench {
         this.dialogs.show(form);
     }
 
-    /** @param {string} id of a command @param {HTMLElement} [from] the button that gave it; its own button when a key or the command box did */
+    /**
+     * @param {string} id of a command
+     * @param {HTMLElement} [from] the button that gave it; its own button when a key or the command box did
+     */
     command(id, from = this.element.querySelector(`[data-command="${id}"]`) ?? document.body) {
         const command = this.byId.get(id);
         if (command?.changes && !this.may()) return undefined;
@@ -225,11 +249,17 @@ export class Workbench {
     /** Brings the camera's buttons up to date. */
     showCamera() {
         const { viewpoint } = this.canvas;
-        const press = (/** @type {string} */ id, /** @type {boolean} */ on) => document.querySelector(`.tools [data-command=${id}]`)?.setAttribute('aria-pressed', String(on));
+        const press = (/** @type {string} */ id, /** @type {boolean} */ on) =>
+            document.querySelector(`.tools [data-command=${id}]`)?.setAttribute('aria-pressed', String(on));
         press('parallel', viewpoint.isParallel);
         press('hold', viewpoint.held);
         press('walk', this.walk.on);
-        /** @type {[string, number][]} */ ([['viewpoint-back', -1], ['viewpoint-next', 1]]).forEach(([id, way]) => document.querySelector(`.tools [data-command=${id}]`)?.toggleAttribute('disabled', !viewpoint.rests[viewpoint.at + way]));
+        /** @type {[string, number][]} */ ([
+            ['viewpoint-back', -1],
+            ['viewpoint-next', 1],
+        ]).forEach(([id, way]) =>
+            document.querySelector(`.tools [data-command=${id}]`)?.toggleAttribute('disabled', !viewpoint.rests[viewpoint.at + way]),
+        );
     }
 
     /** @param {boolean} parallel */
@@ -300,7 +330,11 @@ export class Workbench {
             if (button && !button.hasAttribute('disabled')) this.command(button.dataset.command ?? '', button);
         });
         document.addEventListener('keydown', (event) => this.onKey(event));
-        this.element.querySelector('.lenses')?.addEventListener('click', (event) => this.turn(/** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-lens]'))));
+        this.element
+            .querySelector('.lenses')
+            ?.addEventListener('click', (event) =>
+                this.turn(/** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-lens]'))),
+            );
         this.element.querySelector('.lenses')?.addEventListener('keydown', (event) => this.stepLens(/** @type {KeyboardEvent} */ (event)));
         this.canvas.viewpoint.restChanged = () => this.showCamera();
         document.getElementById('parked')?.addEventListener('contextmenu', (event) => {

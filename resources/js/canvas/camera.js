@@ -8,7 +8,13 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 
 const REMEMBERED = 60;
 /** Directions from which the plan and the four sides look at the model. */
-export const SIDES = /** @type {Record<string, number[]>} */ ({ plan: [0, -1e-4, 1], front: [0, -1, 0], back: [0, 1, 0], left: [-1, 0, 0], right: [1, 0, 0] });
+export const SIDES = /** @type {Record<string, number[]>} */ ({
+    plan: [0, -1e-4, 1],
+    front: [0, -1, 0],
+    back: [0, 1, 0],
+    left: [-1, 0, 0],
+    right: [1, 0, 0],
+});
 
 /** The viewpoint: right button orbits, middle pans, the wheel zooms to the pointer; the left button is left for picking. */
 export class Viewpoint {
@@ -64,8 +70,15 @@ export class Viewpoint {
     rest() {
         const here = this.get();
         const last = this.rests[this.at];
-        const near = (/** @type {number[]} */ a, /** @type {number[]} */ b) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) < 1e-3 * (1 + Math.hypot(...a));
-        if (last && near(last.eye, here.eye) && near(last.target, here.target) && Math.abs((last.tall ?? 0) - (here.tall ?? 0)) < 1e-3 * (here.tall ?? 1)) return;
+        const near = (/** @type {number[]} */ a, /** @type {number[]} */ b) =>
+            Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) < 1e-3 * (1 + Math.hypot(...a));
+        if (
+            last &&
+            near(last.eye, here.eye) &&
+            near(last.target, here.target) &&
+            Math.abs((last.tall ?? 0) - (here.tall ?? 0)) < 1e-3 * (here.tall ?? 1)
+        )
+            return;
         this.rests.splice(this.at + 1);
         this.rests.push(here);
         if (this.rests.length > REMEMBERED) this.rests.shift();
@@ -108,13 +121,21 @@ export class Viewpoint {
 
     /** @param {number} tall metres that the parallel picture is high */
     stretch(tall) {
-        Object.assign(this.flat, { top: tall / 2, bottom: -tall / 2, left: (-tall / 2) * this.aspect, right: (tall / 2) * this.aspect, zoom: 1 });
+        Object.assign(this.flat, {
+            top: tall / 2,
+            bottom: -tall / 2,
+            left: (-tall / 2) * this.aspect,
+            right: (tall / 2) * this.aspect,
+            zoom: 1,
+        });
         this.flat.updateProjectionMatrix();
     }
 
     /** Clip planes follow the model, so that near things are not cut and far things do not flicker. */
     clip() {
-        const far = this.all.isEmpty() ? 1000 : this.all.getSize(new Vector3()).length() + this.camera.position.distanceTo(this.all.getCenter(new Vector3()));
+        const far = this.all.isEmpty()
+            ? 1000
+            : this.all.getSize(new Vector3()).length() + this.camera.position.distanceTo(this.all.getCenter(new Vector3()));
         if (this.isParallel) {
             // In parallel, what is behind the eye is seen as well.
             this.flat.near = -far * 1.2;
@@ -129,7 +150,12 @@ export class Viewpoint {
 
     /** @returns {Sight} metres, z up */
     get() {
-        return { eye: this.camera.position.toArray(), target: this.controls.target.toArray(), fov: this.deep.fov, ...(this.isParallel ? { tall: this.tall } : {}) };
+        return {
+            eye: this.camera.position.toArray(),
+            target: this.controls.target.toArray(),
+            fov: this.deep.fov,
+            ...(this.isParallel ? { tall: this.tall } : {}),
+        };
     }
 
     /** The camera as the server needs it to find what a region catches. */
@@ -137,7 +163,12 @@ export class Viewpoint {
         this.camera.updateMatrixWorld();
         const m = this.camera.matrixWorld.elements;
         const eye = this.camera.position.toArray();
-        return { eye, target: [eye[0] - m[8], eye[1] - m[9], eye[2] - m[10]], up: [m[4], m[5], m[6]], ...(this.isParallel ? { tall: this.tall } : { fov: this.deep.fov, near: this.deep.near }) };
+        return {
+            eye,
+            target: [eye[0] - m[8], eye[1] - m[9], eye[2] - m[10]],
+            up: [m[4], m[5], m[6]],
+            ...(this.isParallel ? { tall: this.tall } : { fov: this.deep.fov, near: this.deep.near }),
+        };
     }
 
     /** @param {boolean} parallel */
@@ -213,7 +244,11 @@ export class Viewpoint {
         let distance = 0.1;
         let tall = 0.02;
         for (let corner = 0; corner < 8; corner++) {
-            const point = new Vector3(corner & 1 ? box.min.x : box.max.x, corner & 2 ? box.min.y : box.max.y, corner & 4 ? box.min.z : box.max.z).sub(centre);
+            const point = new Vector3(
+                corner & 1 ? box.min.x : box.max.x,
+                corner & 2 ? box.min.y : box.max.y,
+                corner & 4 ? box.min.z : box.max.z,
+            ).sub(centre);
             const across = Math.max(Math.abs(point.dot(right)) / (slope * this.aspect), Math.abs(point.dot(up)) / slope);
             distance = Math.max(distance, across + point.dot(way));
             tall = Math.max(tall, (2.13 * Math.abs(point.dot(right))) / this.aspect, 2.13 * Math.abs(point.dot(up)));
@@ -235,7 +270,10 @@ export class Viewpoint {
         } else if (step && event.shiftKey) {
             const right = new Vector3().setFromMatrixColumn(this.camera.matrixWorld, 0);
             const up = new Vector3().setFromMatrixColumn(this.camera.matrixWorld, 1);
-            const move = right.multiplyScalar(step[0]).addScaledVector(up, step[1]).multiplyScalar(this.tall * 0.08);
+            const move = right
+                .multiplyScalar(step[0])
+                .addScaledVector(up, step[1])
+                .multiplyScalar(this.tall * 0.08);
             this.camera.position.add(move);
             target.add(move);
         } else if (step) {

@@ -5,6 +5,17 @@ import { Painter } from './painter.js';
 import { Placements } from './placements.js';
 
 /**
+ * @typedef {object} Settings
+ * @property {string} records address of the draw records
+ * @property {string} packs
+ * @property {string} textures
+ * @property {number} budget triangles
+ * @property {number} smoothing times that a finished picture is drawn again
+ * @property {Record<string, [number, number | null, number, number]>} materials
+ * @property {string} csrf
+ */
+
+/**
  * The canvas of a workbench. It draws what it is told and reports gestures as events on its element:
  * `shelf:pick` {number, mode}, `shelf:menu` {number, x, y}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done},
  * `shelf:sight` when it looks from elsewhere.
@@ -12,7 +23,7 @@ import { Placements } from './placements.js';
 export class Canvas {
     /**
      * @param {HTMLElement} element
-     * @param {{records: string, packs: string, textures: string, budget: number, smoothing: number, materials: Record<string, [number, number | null, number, number]>, csrf: string}} settings
+     * @param {Settings} settings
      */
     constructor(element, settings) {
         this.element = element;
@@ -72,7 +83,16 @@ export class Canvas {
      * @param {Uint32Array} [numbers]
      */
     async fetchRecords(address, numbers) {
-        const response = await fetch(address, numbers ? { method: 'POST', body: /** @type {any} */ (numbers), headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' } } : {});
+        const response = await fetch(
+            address,
+            numbers
+                ? {
+                      method: 'POST',
+                      body: /** @type {any} */ (numbers),
+                      headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' },
+                  }
+                : {},
+        );
         await this.readRecords(response, !numbers);
     }
 
@@ -87,16 +107,22 @@ export class Canvas {
     }
 
     async loadPictures() {
-        const wanted = new Set(Object.values(this.settings.materials).map(([, picture]) => picture).filter((picture) => picture !== null));
+        const wanted = new Set(
+            Object.values(this.settings.materials)
+                .map(([, picture]) => picture)
+                .filter((picture) => picture !== null),
+        );
         const pictures = new Map();
-        await Promise.all([...wanted].map(async (number) => {
-            try {
-                const response = await fetch(`${this.settings.textures}/${number}`);
-                if (response.ok) pictures.set(number, await createImageBitmap(await response.blob()));
-            } catch {
-                // A texture that cannot be shown leaves its material's colour.
-            }
-        }));
+        await Promise.all(
+            [...wanted].map(async (number) => {
+                try {
+                    const response = await fetch(`${this.settings.textures}/${number}`);
+                    if (response.ok) pictures.set(number, await createImageBitmap(await response.blob()));
+                } catch {
+                    // A texture that cannot be shown leaves its material's colour.
+                }
+            }),
+        );
         this.painter.look.setPictures(pictures);
         this.stale = true;
     }
@@ -115,7 +141,8 @@ export class Canvas {
         for (let number = 0; number < states.length; number++) {
             if (states[number] === this.states[number]) continue;
             changed = true;
-            if (!this.loading && (states[number] & 15) > 0 && (this.states[number] & 15) === 0 && !this.placements.byObject.has(number)) missing.push(number);
+            if (!this.loading && (states[number] & 15) > 0 && (this.states[number] & 15) === 0 && !this.placements.byObject.has(number))
+                missing.push(number);
         }
         this.states = states;
         this.pick = pick;
@@ -125,7 +152,8 @@ export class Canvas {
             this.painter.look.setStates(states);
             this.stale = true;
         }
-        for (let at = 0; at < missing.length; at += 100000) this.fetchRecords(this.settings.records, Uint32Array.from(missing.slice(at, at + 100000)));
+        for (let at = 0; at < missing.length; at += 100000)
+            this.fetchRecords(this.settings.records, Uint32Array.from(missing.slice(at, at + 100000)));
     }
 
     /** @param {Uint8Array | null} colours four bytes by object number; null for own materials */
@@ -180,7 +208,11 @@ export class Canvas {
         if (box) this.viewpoint.fit(this.roomy(box, 0));
     }
 
-    /** A box and some of its surroundings. @param {number[]} box @param {number} around how much of them to show at most, in the box's own sizes */
+    /**
+     * A box and some of its surroundings.
+     * @param {number[]} box
+     * @param {number} around how much of them to show at most, in the box's own sizes
+     */
     roomy(box, around) {
         const framed = new Box3().setFromArray(box);
         // What is small shows more of what is around it; a light or a camera is a point and gets a little room.
@@ -228,7 +260,10 @@ export class Canvas {
         }
     }
 
-    /** Packs that came wait until all have, or as long as the last picture took: half of the time at most goes into pictures that will not stay. */
+    /**
+     * Packs that came wait until all have, or as long as the last picture took: half of the time at most goes into pictures that will not
+     * stay.
+     */
     worthDrawingAnew(/** @type {number} */ now) {
         return this.packs.coming.size === 0 || now - this.drawnAt > this.drawnIn;
     }
@@ -247,7 +282,8 @@ export class Canvas {
             if (event.button === 1 || !down) return;
             const still = Math.hypot(event.clientX - down.x, event.clientY - down.y) < 5;
             down = null;
-            if (still && event.button === 2) this.report('shelf:menu', { number: this.numberUnder(event), x: event.clientX, y: event.clientY });
+            if (still && event.button === 2)
+                this.report('shelf:menu', { number: this.numberUnder(event), x: event.clientX, y: event.clientY });
             else if (still && this.clicks) this.click(event);
         });
         this.surface.addEventListener('pointermove', (event) => {

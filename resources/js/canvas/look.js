@@ -1,5 +1,19 @@
 import {
-    BoxGeometry, Color, DoubleSide, FloatType, GLSL3, InstancedBufferAttribute, InstancedBufferGeometry, Mesh, NoBlending, NormalBlending, RGBAFormat, RedFormat, ShaderMaterial, UnsignedByteType, Vector2,
+    BoxGeometry,
+    Color,
+    DoubleSide,
+    FloatType,
+    GLSL3,
+    InstancedBufferAttribute,
+    InstancedBufferGeometry,
+    Mesh,
+    NoBlending,
+    NormalBlending,
+    RGBAFormat,
+    RedFormat,
+    ShaderMaterial,
+    UnsignedByteType,
+    Vector2,
     Vector3,
 } from 'three';
 import { boxFragment, boxVertex, partFragment, partVertex } from './shaders.js';
@@ -21,10 +35,20 @@ export class Look {
         /** @type {Map<number, [number, number | null, number, number]>} */
         this.surfaces = new Map();
         this.shared = {
-            places: { value: placements.place }, meshes: { value: placements.meshes }, materials: { value: texture(new Float32Array(8), 2, 1, FloatType, RGBAFormat) },
-            states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) }, tints: { value: texture(new Uint8Array(4), 1, 1, UnsignedByteType, RGBAFormat) }, jitter: { value: new Vector2() }, entries: { value: null }, pictures: { value: emptyPictures() },
-            skyLight: { value: new Vector3(0.78, 0.79, 0.8) }, groundLight: { value: new Vector3(0.46, 0.44, 0.4) }, sunLight: { value: new Vector3(0.42, 0.39, 0.33) },
-            sunWay: { value: new Vector3(0.42, -0.52, 0.74).normalize() }, ghostInk: { value: new Color() }, boxFill: { value: new Color() },
+            places: { value: placements.place },
+            meshes: { value: placements.meshes },
+            materials: { value: texture(new Float32Array(8), 2, 1, FloatType, RGBAFormat) },
+            states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) },
+            tints: { value: texture(new Uint8Array(4), 1, 1, UnsignedByteType, RGBAFormat) },
+            jitter: { value: new Vector2() },
+            entries: { value: null },
+            pictures: { value: emptyPictures() },
+            skyLight: { value: new Vector3(0.78, 0.79, 0.8) },
+            groundLight: { value: new Vector3(0.46, 0.44, 0.4) },
+            sunLight: { value: new Vector3(0.42, 0.39, 0.33) },
+            sunWay: { value: new Vector3(0.42, -0.52, 0.74).normalize() },
+            ghostInk: { value: new Color() },
+            boxFill: { value: new Color() },
         };
         this.materials = {
             solid: this.material(partVertex, partFragment, { MASKED: '' }, false),
@@ -47,7 +71,14 @@ export class Look {
      */
     material(vertexShader, fragmentShader, defines, transparent) {
         return new ShaderMaterial({
-            vertexShader, fragmentShader, defines, glslVersion: GLSL3, uniforms: this.shared, side: DoubleSide, transparent, depthWrite: !transparent,
+            vertexShader,
+            fragmentShader,
+            defines,
+            glslVersion: GLSL3,
+            uniforms: this.shared,
+            side: DoubleSide,
+            transparent,
+            depthWrite: !transparent,
             blending: transparent ? NormalBlending : NoBlending,
         });
     }
@@ -68,7 +99,9 @@ export class Look {
     /** @param {boolean} dark */
     setTheme(dark) {
         const set = (/** @type {any} */ uniform, /** @type {string} */ hex) => uniform.value.set(hex);
-        const [bottom, middle, top] = (dark ? ['#171d1a', '#2c3830', '#1a211d'] : ['#e7dfca', '#f8f5ec', '#efe9da']).map((hex) => new Color(hex));
+        const [bottom, middle, top] = (dark ? ['#171d1a', '#2c3830', '#1a211d'] : ['#e7dfca', '#f8f5ec', '#efe9da']).map(
+            (hex) => new Color(hex),
+        );
         this.backdrop = Array.from({ length: BANDS }, (_, band) => {
             const at = (band + 0.5) / BANDS;
             return at > 0.45 ? middle.clone().lerp(top, (at - 0.45) / 0.55) : bottom.clone().lerp(middle, at / 0.45);

@@ -32,7 +32,9 @@ export class Order {
         const { x, y, z } = camera.getWorldPosition(this.eye);
         // Pixels that a sphere of radius 1 at distance 1 covers from its middle to its rim; in parallel, at any distance.
         const parallel = camera.isOrthographicCamera === true;
-        const scale = parallel ? (height * camera.zoom) / (camera.top - camera.bottom) : height / (2 * Math.tan((camera.fov * Math.PI) / 360));
+        const scale = parallel
+            ? (height * camera.zoom) / (camera.top - camera.bottom)
+            : height / (2 * Math.tan((camera.fov * Math.PI) / 360));
         const starts = new Uint32Array(STEPS + 1);
         next: for (let index = 0; index < count; index++) {
             this.bucket[index] = 255;

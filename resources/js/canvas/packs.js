@@ -158,16 +158,32 @@ export class Packs {
             const first = index.reduce((least, value) => Math.min(least, value), Infinity);
             const last = index.reduce((most, value) => Math.max(most, value), 0);
             const plain = new Float32Array((last - first + 1) * 3);
-            for (let vertex = first; vertex <= last; vertex++) for (let axis = 0; axis < 3; axis++) plain[(vertex - first) * 3 + axis] = all[vertex * 4 + axis] / 32767;
+            for (let vertex = first; vertex <= last; vertex++)
+                for (let axis = 0; axis < 3; axis++) plain[(vertex - first) * 3 + axis] = all[vertex * 4 + axis] / 32767;
             const geometry = new BufferGeometry();
             geometry.setAttribute('position', new BufferAttribute(plain, 3));
-            geometry.setIndex(new BufferAttribute(index.map((value) => value - first), 1));
+            geometry.setIndex(
+                new BufferAttribute(
+                    index.map((value) => value - first),
+                    1,
+                ),
+            );
             const lines = new EdgesGeometry(geometry, 28).getAttribute('position').array;
             if (lines.length === 0) continue;
             const position = new Int16Array((lines.length / 3) * 4);
-            for (let vertex = 0; vertex < lines.length / 3; vertex++) for (let axis = 0; axis < 3; axis++) position[vertex * 4 + axis] = Math.round(lines[vertex * 3 + axis] * 32767);
+            for (let vertex = 0; vertex < lines.length / 3; vertex++)
+                for (let axis = 0; axis < 3; axis++) position[vertex * 4 + axis] = Math.round(lines[vertex * 3 + axis] * 32767);
             const count = position.length / 4;
-            facts.edges.push(this.page('lines', count, count).add({ position, normal: null, uv: null, colour: null, index: Uint32Array.from({ length: count }, (_, at) => at), material: 0 }));
+            facts.edges.push(
+                this.page('lines', count, count).add({
+                    position,
+                    normal: null,
+                    uv: null,
+                    colour: null,
+                    index: Uint32Array.from({ length: count }, (_, at) => at),
+                    material: 0,
+                }),
+            );
         }
         return facts.edges;
     }

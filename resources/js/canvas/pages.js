@@ -1,4 +1,15 @@
-import { BufferAttribute, BufferGeometry, DataTexture, LineSegments, Mesh, NearestFilter, Points, RGIntegerFormat, Sphere, UnsignedIntType } from 'three';
+import {
+    BufferAttribute,
+    BufferGeometry,
+    DataTexture,
+    LineSegments,
+    Mesh,
+    NearestFilter,
+    Points,
+    RGIntegerFormat,
+    Sphere,
+    UnsignedIntType,
+} from 'three';
 
 const VERTICES = 262144;
 const INDICES = 786432;
@@ -11,6 +22,17 @@ const INDICES = 786432;
  * @property {number} count indices
  * @property {number} material number, 0 for none
  * @property {number} triangles
+ */
+
+/**
+ * What is put on a page; four entries of position for each vertex, the last unused.
+ * @typedef {object} Source
+ * @property {Int16Array} position
+ * @property {Int8Array | null} normal
+ * @property {Float32Array | null} uv
+ * @property {Uint8Array | null} colour
+ * @property {Uint16Array | Uint32Array} index
+ * @property {number} material
  */
 
 /**
@@ -30,15 +52,18 @@ export class Page {
         this.geometry.setAttribute('color', new BufferAttribute(new Uint8Array(VERTICES * 4), 4, true));
         this.geometry.setIndex(new BufferAttribute(new Uint32Array(INDICES), 1));
         this.geometry.boundingSphere = new Sphere(undefined, Infinity);
-        this.object = Object.assign(kind === 'triangles' ? new Mesh(this.geometry) : kind === 'lines' ? new LineSegments(this.geometry) : new Points(this.geometry), {
-            isBatchedMesh: true,
-            _matricesTexture: null,
-            _colorsTexture: null,
-            _indirectTexture: null,
-            _multiDrawStarts: new Int32Array(1024),
-            _multiDrawCounts: new Int32Array(1024),
-            _multiDrawCount: 0,
-        });
+        this.object = Object.assign(
+            kind === 'triangles' ? new Mesh(this.geometry) : kind === 'lines' ? new LineSegments(this.geometry) : new Points(this.geometry),
+            {
+                isBatchedMesh: true,
+                _matricesTexture: null,
+                _colorsTexture: null,
+                _indirectTexture: null,
+                _multiDrawStarts: new Int32Array(1024),
+                _multiDrawCounts: new Int32Array(1024),
+                _multiDrawCount: 0,
+            },
+        );
         this.object.frustumCulled = false;
         this.object.matrixAutoUpdate = false;
         /** Placement and material by entry. */
@@ -54,7 +79,7 @@ export class Page {
     }
 
     /**
-     * @param {{position: Int16Array, normal: Int8Array | null, uv: Float32Array | null, colour: Uint8Array | null, index: Uint16Array | Uint32Array, material: number}} source
+     * @param {Source} source
      * @returns {Piece}
      */
     add({ position, normal, uv, colour, index, material }) {
@@ -68,7 +93,13 @@ export class Page {
         const shifted = new Uint32Array(index.length);
         for (let at = 0; at < index.length; at++) shifted[at] = index[at] + first;
         write(/** @type {BufferAttribute} */ (this.geometry.index), shifted, this.indices);
-        const piece = { page: this, start: this.indices, count: index.length, material, triangles: this.kind === 'triangles' ? index.length / 3 : 0 };
+        const piece = {
+            page: this,
+            start: this.indices,
+            count: index.length,
+            material,
+            triangles: this.kind === 'triangles' ? index.length / 3 : 0,
+        };
         this.vertices += count;
         this.indices += index.length;
         return piece;

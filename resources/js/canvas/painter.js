@@ -1,4 +1,13 @@
-import { ColorManagement, DepthTexture, HalfFloatType, InstancedBufferAttribute, NearestFilter, Scene, WebGLRenderTarget, WebGLRenderer } from 'three';
+import {
+    ColorManagement,
+    DepthTexture,
+    HalfFloatType,
+    InstancedBufferAttribute,
+    NearestFilter,
+    Scene,
+    WebGLRenderTarget,
+    WebGLRenderer,
+} from 'three';
 import { BANDS, Look } from './look.js';
 import { Order } from './order.js';
 import { makeScreen } from './screen.js';
@@ -29,7 +38,13 @@ export class Painter {
         this.placements = placements;
         this.packs = packs;
         this.budget = budget;
-        this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: false, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
+        this.renderer = new WebGLRenderer({
+            canvas,
+            antialias: false,
+            alpha: false,
+            preserveDrawingBuffer: true,
+            powerPreference: 'high-performance',
+        });
         this.renderer.autoClear = false;
         this.renderer.sortObjects = false;
         this.renderer.outputColorSpace = 'srgb-linear';
@@ -55,7 +70,12 @@ export class Painter {
     }
 
     makeTarget() {
-        const target = new WebGLRenderTarget(1, 1, { count: 3, minFilter: NearestFilter, magFilter: NearestFilter, depthTexture: new DepthTexture(1, 1) });
+        const target = new WebGLRenderTarget(1, 1, {
+            count: 3,
+            minFilter: NearestFilter,
+            magFilter: NearestFilter,
+            depthTexture: new DepthTexture(1, 1),
+        });
         return target;
     }
 
@@ -168,12 +188,23 @@ export class Painter {
         }
         this.smooth(pass.round);
         // A picture that takes long is not drawn again only to smooth its edges, nor one that will be drawn anew when more has come.
-        if (this.packs.missing > 0 || pass.round >= this.smoothing || pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > SMOOTHING_MS) {
+        if (
+            this.packs.missing > 0 ||
+            pass.round >= this.smoothing ||
+            pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > SMOOTHING_MS
+        ) {
             this.pass = null;
             return false;
         }
         pass.round++;
-        const [x, y] = [[0, 0], [0.37, 0.21], [-0.29, 0.4], [-0.42, -0.19], [0.16, -0.43], [0.05, 0.07]][pass.round];
+        const [x, y] = [
+            [0, 0],
+            [0.37, 0.21],
+            [-0.29, 0.4],
+            [-0.42, -0.19],
+            [0.16, -0.43],
+            [0.05, 0.07],
+        ][pass.round];
         this.look.shared.jitter.value.set((x * 2) / this.width, (y * 2) / this.height);
         this.openPass(false);
         return true;
@@ -256,7 +287,8 @@ export class Painter {
         const pass = this.pass;
         const { placements } = this;
         const { x, y, z } = this.order.eye;
-        const far = (/** @type {number} */ at) => (placements.sphere[at * 4] - x) ** 2 + (placements.sphere[at * 4 + 1] - y) ** 2 + (placements.sphere[at * 4 + 2] - z) ** 2;
+        const far = (/** @type {number} */ at) =>
+            (placements.sphere[at * 4] - x) ** 2 + (placements.sphere[at * 4 + 1] - y) ** 2 + (placements.sphere[at * 4 + 2] - z) ** 2;
         const draw = (/** @type {number[]} */ list, /** @type {(index: number) => number} */ put, /** @type {any} */ material) => {
             if (list.length === 0) return;
             for (const page of this.packs.pages) page.clear();
@@ -269,36 +301,48 @@ export class Painter {
         };
         const pieces = (/** @type {number} */ index) => placements.facts[placements.mesh[index]].pieces ?? [];
         pass.seeThrough.sort((a, b) => far(b) - far(a));
-        draw(pass.seeThrough, (index) => {
-            let triangles = 0;
-            for (const piece of pieces(index)) {
-                if (this.look.surfaces.get(piece.material)?.[2] !== 1 || piece.page.kind !== 'triangles') continue;
-                piece.page.draw(index, piece);
-                triangles += piece.triangles;
-            }
-            return triangles;
-        }, this.look.materials.seeThrough);
-        draw(pass.ghosts, (index) => {
-            let triangles = 0;
-            for (const piece of pieces(index)) {
-                if (piece.page.kind !== 'triangles') continue;
-                piece.page.draw(index, piece);
-                triangles += piece.triangles;
-            }
-            return triangles;
-        }, this.look.materials.ghost);
-        draw(pass.ghosts, (index) => {
-            let lines = 0;
-            for (const piece of this.packs.edges(placements.facts[placements.mesh[index]])) {
-                piece.page.draw(index, piece);
-                lines += piece.count / 2;
-            }
-            for (const piece of pieces(index)) {
-                if (piece.page.kind === 'triangles') continue;
-                piece.page.draw(index, piece);
-            }
-            return lines;
-        }, this.look.materials.line);
+        draw(
+            pass.seeThrough,
+            (index) => {
+                let triangles = 0;
+                for (const piece of pieces(index)) {
+                    if (this.look.surfaces.get(piece.material)?.[2] !== 1 || piece.page.kind !== 'triangles') continue;
+                    piece.page.draw(index, piece);
+                    triangles += piece.triangles;
+                }
+                return triangles;
+            },
+            this.look.materials.seeThrough,
+        );
+        draw(
+            pass.ghosts,
+            (index) => {
+                let triangles = 0;
+                for (const piece of pieces(index)) {
+                    if (piece.page.kind !== 'triangles') continue;
+                    piece.page.draw(index, piece);
+                    triangles += piece.triangles;
+                }
+                return triangles;
+            },
+            this.look.materials.ghost,
+        );
+        draw(
+            pass.ghosts,
+            (index) => {
+                let lines = 0;
+                for (const piece of this.packs.edges(placements.facts[placements.mesh[index]])) {
+                    piece.page.draw(index, piece);
+                    lines += piece.count / 2;
+                }
+                for (const piece of pieces(index)) {
+                    if (piece.page.kind === 'triangles') continue;
+                    piece.page.draw(index, piece);
+                }
+                return lines;
+            },
+            this.look.materials.line,
+        );
     }
 
     /**
@@ -362,7 +406,16 @@ export class Painter {
         if (x < 0 || y < 0 || x >= this.width || y >= this.height) return 0;
         const read = (/** @type {number} */ attachment) => {
             const bytes = new Uint8Array(4);
-            this.renderer.readRenderTargetPixels(this.targets[this.front], Math.floor(x), this.height - 1 - Math.floor(y), 1, 1, bytes, undefined, attachment);
+            this.renderer.readRenderTargetPixels(
+                this.targets[this.front],
+                Math.floor(x),
+                this.height - 1 - Math.floor(y),
+                1,
+                1,
+                bytes,
+                undefined,
+                attachment,
+            );
             return bytes[0] | (bytes[1] << 8) | (bytes[2] << 16);
         };
         const over = read(2);

@@ -81,10 +81,23 @@ export class Placements {
         const half = [0, 1, 2].map((axis) => (b[axis + 3] - b[axis]) / 2);
         const centre = [0, 1, 2].map((axis) => (b[axis + 3] + b[axis]) / 2);
         const colour = row.getUint32(12, true);
-        this.facts.push({ number, pack: row.getUint32(4, true), triangles: row.getUint32(8, true), colour, centre, half, pieces: null, edges: null, asked: false });
+        this.facts.push({
+            number,
+            pack: row.getUint32(4, true),
+            triangles: row.getUint32(8, true),
+            colour,
+            centre,
+            half,
+            pieces: null,
+            edges: null,
+            asked: false,
+        });
         this.meshes = grown(this.meshes, (slot + 1) * 3);
         const data = /** @type {Float32Array} */ (this.meshes.image.data);
-        data.set([...centre, Math.max(...half) || 1e-6, ...half, 0, ...[0, 8, 16, 24].map((shift) => ((colour >>> shift) & 255) / 255)], slot * 12);
+        data.set(
+            [...centre, Math.max(...half) || 1e-6, ...half, 0, ...[0, 8, 16, 24].map((shift) => ((colour >>> shift) & 255) / 255)],
+            slot * 12,
+        );
     }
 
     /**
@@ -131,7 +144,13 @@ export class Placements {
                     const r = index * 16 + row * 4;
                     return sign * (Math.abs(data[r]) * h[0] + Math.abs(data[r + 1]) * h[1] + Math.abs(data[r + 2]) * h[2]);
                 });
-                box.expandByPoint(point.set(this.sphere[index * 4] + reach[0], this.sphere[index * 4 + 1] + reach[1], this.sphere[index * 4 + 2] + reach[2]));
+                box.expandByPoint(
+                    point.set(
+                        this.sphere[index * 4] + reach[0],
+                        this.sphere[index * 4 + 1] + reach[1],
+                        this.sphere[index * 4 + 2] + reach[2],
+                    ),
+                );
             }
         }
         return box;

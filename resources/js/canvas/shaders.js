@@ -10,7 +10,10 @@ uniform sampler2D materials;
 uniform sampler2D states;
 uniform sampler2D tints;
 uniform vec2 jitter;
-vec4 cell(sampler2D data, int index) { int width = textureSize(data, 0).x; return texelFetch(data, ivec2(index % width, index / width), 0); }
+vec4 cell(sampler2D data, int index) {
+    int width = textureSize(data, 0).x;
+    return texelFetch(data, ivec2(index % width, index / width), 0);
+}
 vec3 number(float object) { int n = int(object + 0.5); return vec3(n & 255, (n >> 8) & 255, (n >> 16) & 255) / 255.0; }
 vec4 tintOf(float object) { return cell(tints, int(object + 0.5)); }
 float rungOf(float object) { return floor(cell(states, int(object + 0.5)).r * 255.0 + 0.5); }
@@ -96,7 +99,8 @@ void main() {
 #if defined(UNLIT)
     vec3 lit = colour.rgb;
 #else
-    vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay)) + vec3(0.10) * max(0.0, -dot(facing, way));
+    vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay));
+    light += vec3(0.10) * max(0.0, -dot(facing, way));
     vec3 lit = colour.rgb * light;
 #endif
 #if defined(SEE_THROUGH)
@@ -222,7 +226,11 @@ float numberAt(ivec2 at) {
     float solid = solidAt(at);
     return solid > 0.5 ? solid : over;
 }
-float picked(float n) { int index = int(n + 0.5); int width = textureSize(picks, 0).x; return n > 0.5 ? step(0.5, texelFetch(picks, ivec2(index % width, index / width), 0).r * 255.0) : 0.0; }
+float picked(float n) {
+    int index = int(n + 0.5);
+    int width = textureSize(picks, 0).x;
+    return n > 0.5 ? step(0.5, texelFetch(picks, ivec2(index % width, index / width), 0).r * 255.0) : 0.0;
+}
 void main() {
     ivec2 at = ivec2(vAt * size);
     vec3 colour = texelFetch(colours, at, 0).rgb;

@@ -1,7 +1,24 @@
-import { DataArrayTexture, DataTexture, LinearFilter, LinearMipmapLinearFilter, NearestFilter, RGBAFormat, RedFormat, RepeatWrapping, SRGBColorSpace, UnsignedByteType } from 'three';
+import {
+    DataArrayTexture,
+    DataTexture,
+    LinearFilter,
+    LinearMipmapLinearFilter,
+    NearestFilter,
+    RGBAFormat,
+    RedFormat,
+    RepeatWrapping,
+    SRGBColorSpace,
+    UnsignedByteType,
+} from 'three';
 
 /** @returns {DataTexture} */
-export function texture(/** @type {any} */ data, /** @type {number} */ width, /** @type {number} */ height, /** @type {any} */ type, /** @type {any} */ format) {
+export function texture(
+    /** @type {any} */ data,
+    /** @type {number} */ width,
+    /** @type {number} */ height,
+    /** @type {any} */ type,
+    /** @type {any} */ format,
+) {
     const made = new DataTexture(data, width, height, format, type);
     made.minFilter = made.magFilter = NearestFilter;
     made.unpackAlignment = 1;

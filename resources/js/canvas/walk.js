@@ -4,7 +4,16 @@ import { Vector3 } from 'three';
 const EYE_HEIGHT = 1.65;
 /** Metres a second. */
 const PACE = 1.8;
-const KEYS = /** @type {Record<string, string>} */ ({ w: 'ahead', ArrowUp: 'ahead', s: 'back', ArrowDown: 'back', a: 'left', d: 'right', ArrowLeft: 'turnLeft', ArrowRight: 'turnRight' });
+const KEYS = /** @type {Record<string, string>} */ ({
+    w: 'ahead',
+    ArrowUp: 'ahead',
+    s: 'back',
+    ArrowDown: 'back',
+    a: 'left',
+    d: 'right',
+    ArrowLeft: 'turnLeft',
+    ArrowRight: 'turnRight',
+});
 
 /** Walking inside the model: at eye height over whatever floor is below. The server says where floors are. */
 export class Walk {
@@ -42,7 +51,11 @@ export class Walk {
         if (way.lengthSq() < 1e-6) way.set(0, 1, 0);
         way.normalize();
         place.z = this.floor + EYE_HEIGHT;
-        viewpoint.set({ eye: place.toArray(), target: place.clone().addScaledVector(way, 2).toArray(), fov: Math.max(55, viewpoint.deep.fov) });
+        viewpoint.set({
+            eye: place.toArray(),
+            target: place.clone().addScaledVector(way, 2).toArray(),
+            fov: Math.max(55, viewpoint.deep.fov),
+        });
         viewpoint.controls.enableZoom = false;
         this.on = true;
         this.last = 0;
@@ -60,7 +73,14 @@ export class Walk {
 
     /** @param {KeyboardEvent} event @param {boolean} down */
     key(event, down) {
-        if (!this.on || event.ctrlKey || event.altKey || event.metaKey || /** @type {Element} */ (event.target).closest?.('input, textarea, dialog, [popover]')) return;
+        if (
+            !this.on ||
+            event.ctrlKey ||
+            event.altKey ||
+            event.metaKey ||
+            /** @type {Element} */ (event.target).closest?.('input, textarea, dialog, [popover]')
+        )
+            return;
         const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
         if (key === 'Escape' && down) this.end();
         else if (KEYS[key] && down) this.pressed.add(KEYS[key]);

@@ -1,37 +1,53 @@
-@use('App\View\Marks')
+@use ('App\View\Marks')
 @if ($card !== null)
-<div class="card" role="region" aria-label="The pick">
-    <h2 title="{{ $card->title }}">{{ $card->title }}</h2>
-    <p>
-        in {{ $card->where }}
-        @if ($card->held > 0) · holding {{ number_format($card->held) }} more @endif
-        · {{ Marks::short($card->triangles) }} triangles
-        @if ($card->hidden > 0)· <strong>{{ number_format($card->hidden) }} hidden</strong>@endif
-    </p>
-    <div class="card-acts">
-        @if ($bench->mayChange())
-            <button class="button pick" data-command="file-under" title="File the pick under a layer (U)">File under…</button>
-            <button class="button" data-command="new-layer-from-pick" title="New layer from the pick (Shift+N)">New layer</button>
-        @endif
-        <button class="button" data-command="reach" title="From the pick to its relatives (E)">Reach…</button>
-        <button class="button" data-command="isolate" title="Look at the pick alone (I); Shift+I leaves the rest as ghosts">Isolate</button>
-        <span class="rung-set" role="group" aria-label="Rung of the pick">
-            @foreach ([5 => 'Full', 4 => 'Plain', 2 => 'Ghost', 1 => 'Box', 0 => 'Hidden'] as $rung => $label)
-                <button class="button rung-choice" data-command="rung-pick" data-rung="{{ $rung }}" title="{{ $label }} ({{ $rung }})" aria-label="{{ $label }}">
-                    {!! Marks::rung(VineShelf\Rungs\Rung::from($rung), VineShelf\Rungs\Rung::from($rung)) !!}
-                </button>
-            @endforeach
-        </span>
-        @if ($bench->mayChange())
-            <button class="button" data-command="lock-pick" data-lock="{{ $card->nextLock->value }}" title="{{ $card->lockTitle() }}">{{ ['Open', 'Guard', 'Lock'][$card->nextLock->value] }}</button>
-            @if ($card->count > 1)
-                <button class="button" data-command="rename-pick" title="New names for the whole pick (Shift+R)">Rename…</button>
+    <div class="card" role="region" aria-label="The pick">
+        <h2 title="{{ $card->title }}">{{ $card->title }}</h2>
+        <p>
+            in {{ $card->where }}
+            @if ($card->held > 0)
+                · holding {{ number_format($card->held) }} more
             @endif
-        @endif
-        @if ($card->count === 1)
-            <button class="button" data-command="why" data-object="{{ $card->numbers[0] }}" title="Why it shows as it does (Y)">Why</button>
-        @endif
-        <button class="button" data-command="clear-pick" title="Clear the pick (Esc)">Clear</button>
+            · {{ Marks::short($card->triangles) }} triangles
+            @if ($card->hidden > 0)
+                · <strong>{{ number_format($card->hidden) }} hidden</strong>
+            @endif
+        </p>
+        <div class="card-acts">
+            @if ($bench->mayChange())
+                <button class="button pick" data-command="file-under" title="File the pick under a layer (U)">File under…</button>
+                <button class="button" data-command="new-layer-from-pick" title="New layer from the pick (Shift+N)">New layer</button>
+            @endif
+            <button class="button" data-command="reach" title="From the pick to its relatives (E)">Reach…</button>
+            <button class="button" data-command="isolate" title="Look at the pick alone (I); Shift+I leaves the rest as ghosts">
+                Isolate
+            </button>
+            <span class="rung-set" role="group" aria-label="Rung of the pick">
+                @foreach ([5 => 'Full', 4 => 'Plain', 2 => 'Ghost', 1 => 'Box', 0 => 'Hidden'] as $rung => $label)
+                    <button
+                        class="button rung-choice"
+                        data-command="rung-pick"
+                        data-rung="{{ $rung }}"
+                        title="{{ $label }} ({{ $rung }})"
+                        aria-label="{{ $label }}"
+                    >
+                        {!! Marks::rung(VineShelf\Rungs\Rung::from($rung), VineShelf\Rungs\Rung::from($rung)) !!}
+                    </button>
+                @endforeach
+            </span>
+            @if ($bench->mayChange())
+                <button class="button" data-command="lock-pick" data-lock="{{ $card->nextLock->value }}" title="{{ $card->lockTitle() }}">
+                    {{ ['Open', 'Guard', 'Lock'][$card->nextLock->value] }}
+                </button>
+                @if ($card->count > 1)
+                    <button class="button" data-command="rename-pick" title="New names for the whole pick (Shift+R)">Rename…</button>
+                @endif
+            @endif
+            @if ($card->count === 1)
+                <button class="button" data-command="why" data-object="{{ $card->numbers[0] }}" title="Why it shows as it does (Y)">
+                    Why
+                </button>
+            @endif
+            <button class="button" data-command="clear-pick" title="Clear the pick (Esc)">Clear</button>
+        </div>
     </div>
-</div>
 @endif

@@ -1,3 +1,3 @@
-<hx-partial hx-target="#ledger-head" hx-swap="innerMorph">@include('workbench.head')</hx-partial>
-<hx-partial hx-target="#ledger-tools" hx-swap="innerMorph">@include('workbench.ledger-tools')</hx-partial>
-@include('workbench.rows')
+<hx-partial hx-target="#ledger-head" hx-swap="innerMorph">@include ('workbench.head')</hx-partial>
+<hx-partial hx-target="#ledger-tools" hx-swap="innerMorph">@include ('workbench.ledger-tools')</hx-partial>
+@include ('workbench.rows')

@@ -1,5 +1,5 @@
-@use('App\View\Icon')
-@use('App\View\Marks')
+@use ('App\View\Icon')
+@use ('App\View\Marks')
 @php
     $rows = $ledger->rows();
     $heaviest = $ledger->heaviest();
@@ -7,22 +7,116 @@
     $found = $ledger->found();
     $arrangement = $bench->arrangement();
 @endphp
-<div class="window" role="presentation" data-from="{{ $ledger->from }}" data-total="{{ $ledger->lens()->total() }}" data-lens="{{ $ledger->name }}" data-hits="{{ $found->rows?->count() }}" data-says="{{ $found->error?->getMessage() ?? implode(' ', array_map(fn ($remark) => $remark->sentence, $found->remarks)) }}" data-tracks="{{ $arrangement->tracks() }}" data-width="{{ $arrangement->width() }}" data-follow="{{ $arrangement->follows ? 1 : 0 }}" data-rule="{{ $words }}">
-@foreach ($rows as $index => $row)
-@php
-    $title = $row->name === '' ? 'unnamed '.$row->kind : $row->name;
-@endphp
-<div class="row @if ($row->isLayer()) is-layer @elseif (! $row->isObject()) is-group @endif @if ($row->isHeld()) held @endif @if ($row->isPicked) picked @endif" role="row" id="row-{{ $row->key }}" data-key="{{ $row->key }}" data-kind="{{ $row->kind }}" data-name="{{ $row->name }}" data-lock="{{ $row->ownLock->value }}" data-own="{{ $row->own->value }}" data-colour="{{ $row->colour }}" @if ($row->isObject() && $bench->mayChange()) draggable="true" @endif tabindex="-1" aria-level="{{ $row->level }}" aria-rowindex="{{ $ledger->from + $index + 2 }}" aria-selected="{{ $row->isPicked ? 'true' : 'false' }}" @if ($row->foldable) aria-expanded="{{ $row->unfolded ? 'true' : 'false' }}" @endif style="--level: {{ $row->level }}">
-<span role="gridcell" class="name">@if ($row->foldable)<button class="fold" tabindex="-1" aria-label="{{ $row->unfolded ? 'Fold' : 'Unfold' }} {{ $title }}">{!! Icon::svg($row->unfolded ? 'chevron-down' : 'chevron-right') !!}</button>@else<span class="fold"></span>@endif @if ($row->colour !== '')<span class="swatch kind-{{ $row->kind }}" style="--swatch: {{ $row->colour }}"></span>@endif<span class="label @if ($row->name === '') unnamed @endif" title="{{ $title }}">{{ $title }}</span>@if ($row->landing)<span class="landing" title="New objects land here">{!! Icon::svg('leaf') !!}</span>@endif @if (! $row->isObject() && $row->picked > 0)<span class="pill" title="{{ number_format($row->picked) }} picked">{{ number_format($row->picked) }}</span>@endif</span>@foreach ($arrangement->columns as $column)@switch($column->id)
-@case('count')<span role="gridcell" class="count">{{ $row->count === null ? '' : number_format($row->count) }}</span>@break
-@case('weigh')<span role="gridcell" class="weigh" title="{{ number_format($row->triangles) }} triangles"><span class="weight"><i style="width: {{ $row->triangles === 0 ? 0 : max(1.5, round(100 * min(1, $row->triangles / $heaviest), 1)) }}%"></i></span></span>@break
-@case('desk')<span role="gridcell" class="desk"><button class="rung" tabindex="-1" title="{{ App\Workbench\RungTitle::of($bench, $row) }}" aria-label="{{ $row->mixed ? 'Mixed' : $row->inEffect->label() }}{{ $row->isHeld() ? ', own setting '.$row->own->label() : '' }}">{!! Marks::rung($row->own, $row->inEffect, $row->mixed) !!}</button></span>@break
-@case('lock')<span role="gridcell" class="lock"><button class="lock-button @if ($row->lock !== $row->ownLock) held @endif" tabindex="-1" @disabled(! $bench->mayChange()) title="{{ $row->lock->label() }}{{ $row->lock !== $row->ownLock ? ' by something above it' : '' }}{{ $bench->mayChange() ? '. Click: '.$row->ownLock->next()->label() : '' }}" aria-label="{{ $row->lock->label() }}">{!! Marks::lock($row->lock) !!}</button></span>@break
-@default<span role="gridcell" class="cell @if ($column->isNumber) number @endif" title="{{ $row->cells[$column->id] ?? '' }}"><span class="label">{{ $row->cells[$column->id] ?? '' }}</span></span>
-@endswitch @endforeach<span role="gridcell" class="more"><button class="more-button" tabindex="-1" aria-label="More for {{ $title }}" aria-haspopup="menu">{!! Icon::svg('ellipsis') !!}</button></span>
-</div>
-@endforeach
-@if ($rows === [])
-<p class="empty" role="row"><span role="gridcell">@if ($words !== '')Nothing here fits “{{ $words }}”.@else There is nothing here yet.@endif</span></p>
-@endif
+<div
+    class="window"
+    role="presentation"
+    data-from="{{ $ledger->from }}"
+    data-total="{{ $ledger->lens()->total() }}"
+    data-lens="{{ $ledger->name }}"
+    data-hits="{{ $found->rows?->count() }}"
+    data-says="{{ $found->error?->getMessage() ?? implode(' ', array_map(fn ($remark) => $remark->sentence, $found->remarks)) }}"
+    data-tracks="{{ $arrangement->tracks() }}"
+    data-width="{{ $arrangement->width() }}"
+    data-follow="{{ $arrangement->follows ? 1 : 0 }}"
+    data-rule="{{ $words }}"
+>
+    @foreach ($rows as $index => $row)
+        @php
+            $title = $row->name === '' ? 'unnamed ' . $row->kind : $row->name;
+        @endphp
+        <div
+            class="{{ $row->classes() }}"
+            role="row"
+            id="row-{{ $row->key }}"
+            data-key="{{ $row->key }}"
+            data-kind="{{ $row->kind }}"
+            data-name="{{ $row->name }}"
+            data-lock="{{ $row->ownLock->value }}"
+            data-own="{{ $row->own->value }}"
+            data-colour="{{ $row->colour }}"
+            @if ($row->isObject() && $bench->mayChange()) draggable="true" @endif
+            tabindex="-1"
+            aria-level="{{ $row->level }}"
+            aria-rowindex="{{ $ledger->from + $index + 2 }}"
+            aria-selected="{{ $row->isPicked ? 'true' : 'false' }}"
+            @if ($row->foldable) aria-expanded="{{ $row->unfolded ? 'true' : 'false' }}" @endif
+            style="--level: {{ $row->level }}"
+        >
+            <span role="gridcell" class="name">
+                @if ($row->foldable)
+                    <button class="fold" tabindex="-1" aria-label="{{ $row->unfolded ? 'Fold' : 'Unfold' }} {{ $title }}">
+                        {!! Icon::svg($row->unfolded ? 'chevron-down' : 'chevron-right') !!}
+                    </button>
+                @else
+                    <span class="fold"></span>
+                @endif
+                @if ($row->colour !== '')
+                    <span class="swatch kind-{{ $row->kind }}" style="--swatch: {{ $row->colour }}"></span>
+                @endif
+                <span class="label @if ($row->name === '') unnamed @endif" title="{{ $title }}">{{ $title }}</span>
+                @if ($row->landing)
+                    <span class="landing" title="New objects land here">{!! Icon::svg('leaf') !!}</span>
+                @endif
+                @if (!$row->isObject() && $row->picked > 0)
+                    <span class="pill" title="{{ number_format($row->picked) }} picked">{{ number_format($row->picked) }}</span>
+                @endif
+            </span>
+            @foreach ($arrangement->columns as $column)
+                @switch ($column->id)
+                    @case ('count')
+                        <span role="gridcell" class="count">{{ $row->count === null ? '' : number_format($row->count) }}</span>
+                        @break
+                    @case ('weigh')
+                        <span role="gridcell" class="weigh" title="{{ number_format($row->triangles) }} triangles"
+                            ><span class="weight"><i style="width: {{ $row->share($heaviest) }}%"></i></span
+                        ></span>
+                        @break
+                    @case ('desk')
+                        <span role="gridcell" class="desk"
+                            ><button
+                                class="rung"
+                                tabindex="-1"
+                                title="{{ App\Workbench\RungTitle::of($bench, $row) }}"
+                                aria-label="{{ $row->rungLabel() }}"
+                            >
+                                {!! Marks::rung($row->own, $row->inEffect, $row->mixed) !!}
+                            </button></span
+                        >
+                        @break
+                    @case ('lock')
+                        <span role="gridcell" class="lock"
+                            ><button
+                                class="lock-button @if ($row->lock !== $row->ownLock) held @endif"
+                                tabindex="-1"
+                                @disabled (!$bench->mayChange())
+                                title="{{ $row->lockTitle($bench->mayChange()) }}"
+                                aria-label="{{ $row->lock->label() }}"
+                            >
+                                {!! Marks::lock($row->lock) !!}
+                            </button></span
+                        >
+                        @break
+                    @default
+                        <span
+                            role="gridcell"
+                            class="cell @if ($column->isNumber) number @endif"
+                            title="{{ $row->cells[$column->id] ?? '' }}"
+                            ><span class="label">{{ $row->cells[$column->id] ?? '' }}</span></span
+                        >
+                @endswitch
+            @endforeach
+            <span role="gridcell" class="more"
+                ><button class="more-button" tabindex="-1" aria-label="More for {{ $title }}" aria-haspopup="menu">
+                    {!! Icon::svg('ellipsis') !!}
+                </button></span
+            >
+        </div>
+    @endforeach
+    @if ($rows === [])
+        <p class="empty" role="row">
+            <span role="gridcell">
+                @if ($words !== '') Nothing here fits “{{ $words }}”.@else There is nothing here yet.@endif
+            </span>
+        </p>
+    @endif
 </div>

@@ -1,1 +1,3 @@
-<hx-partial hx-target="#message" hx-swap="innerHTML"><p><span>{{ $message }}</span></p></hx-partial>
+<hx-partial hx-target="#message" hx-swap="innerHTML"
+    ><p><span>{{ $message }}</span></p></hx-partial
+>

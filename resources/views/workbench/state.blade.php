@@ -1,1 +1,10 @@
-<data id="state" data-revision="{{ $state['revision'] }}" data-desk="{{ $state['desk'] }}" data-states="{{ $state['states'] }}" data-pick="{{ $state['pick'] }}" data-tint="{{ $state['tint'] }}" data-picked="{{ $bench->pick()->count() }}" data-more="{{ json_encode($more) }}"></data>
+<data
+    id="state"
+    data-revision="{{ $state['revision'] }}"
+    data-desk="{{ $state['desk'] }}"
+    data-states="{{ $state['states'] }}"
+    data-pick="{{ $state['pick'] }}"
+    data-tint="{{ $state['tint'] }}"
+    data-picked="{{ $bench->pick()->count() }}"
+    data-more="{{ json_encode($more) }}"
+></data>

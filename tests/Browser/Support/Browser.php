@@ -56,10 +56,22 @@ final class Browser
     {
         self::startDriver();
         $options = (new ChromeOptions)->addArguments([
-            '--headless=new', '--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
-            '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--force-color-profile=srgb', '--hide-scrollbars=false', '--user-data-dir='.sys_get_temp_dir().'/shelf-browser-'.bin2hex(random_bytes(6)),
+            '--headless=new',
+            '--no-sandbox',
+            '--disable-quic',
+            '--no-first-run',
+            '--disable-background-networking',
+            '--disable-component-update',
+            '--disable-sync',
+            '--use-angle=swiftshader',
+            '--enable-unsafe-swiftshader',
+            '--force-color-profile=srgb',
+            '--hide-scrollbars=false',
+            '--user-data-dir='.sys_get_temp_dir().'/shelf-browser-'.bin2hex(random_bytes(6)),
         ]);
-        $capabilities = DesiredCapabilities::chrome()->setCapability(ChromeOptions::CAPABILITY, $options)->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
+        $capabilities = DesiredCapabilities::chrome()
+            ->setCapability(ChromeOptions::CAPABILITY, $options)
+            ->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
         $this->driver = RemoteWebDriver::create('http://127.0.0.1:'.self::$port, $capabilities, 30_000, 180_000);
         $this->tools = new ChromeDevToolsDriver($this->driver);
     }
@@ -67,12 +79,19 @@ final class Browser
     public function size(int $width, int $height): void
     {
         $this->width = $width;
-        $this->tools->execute('Emulation.setDeviceMetricsOverride', ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => $width < 600]);
+        $this->tools->execute('Emulation.setDeviceMetricsOverride', [
+            'width' => $width,
+            'height' => $height,
+            'deviceScaleFactor' => 1,
+            'mobile' => $width < 600,
+        ]);
     }
 
     public function dark(bool $dark): void
     {
-        $this->tools->execute('Emulation.setEmulatedMedia', ['features' => [['name' => 'prefers-color-scheme', 'value' => $dark ? 'dark' : 'light']]]);
+        $this->tools->execute('Emulation.setEmulatedMedia', [
+            'features' => [['name' => 'prefers-color-scheme', 'value' => $dark ? 'dark' : 'light']],
+        ]);
     }
 
     public function visit(string $path): self
@@ -135,7 +154,10 @@ final class Browser
         foreach ($keys as $key) {
             $parts = explode('+', $key);
             $last = (string) array_pop($parts);
-            $held = array_map(static fn (string $name): string => (string) constant(WebDriverKeys::class.'::'.strtoupper($name)), $parts);
+            $held = array_map(
+                static fn (string $name): string => (string) constant(WebDriverKeys::class.'::'.strtoupper($name)),
+                $parts,
+            );
             $name = WebDriverKeys::class.'::'.strtoupper((string) preg_replace('~(?<=[a-z])(?=[A-Z])~', '_', $last));
             $sent = strlen($last) > 1 && defined($name) ? (string) constant($name) : $last;
             for ($try = 0; ; $try++) {
@@ -170,12 +192,20 @@ final class Browser
 
     public function waitFor(string $selector, float $seconds = 40): self
     {
-        return $this->waitUntil('return document.querySelector('.json_encode($selector).') !== null', "there is no $selector", $seconds);
+        return $this->waitUntil(
+            'return document.querySelector('.json_encode($selector).') !== null',
+            "there is no $selector",
+            $seconds,
+        );
     }
 
     public function waitForText(string $selector, string $text, float $seconds = 40): self
     {
-        return $this->waitUntil('return (document.querySelector('.json_encode($selector).')?.textContent ?? "").includes('.json_encode($text).')', "$selector does not say \"$text\"", $seconds);
+        return $this->waitUntil(
+            'return (document.querySelector('.json_encode($selector).')?.textContent ?? "").includes('.json_encode($text).')',
+            "$selector does not say \"$text\"",
+            $seconds,
+        );
     }
 
     public function waitUntil(string $script, string $complaint, float $seconds = 40): self
@@ -194,7 +224,9 @@ final class Browser
     public function settled(float $seconds = 120): self
     {
         return $this->waitUntil(
-            'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && !document.body.classList.contains("asking")',
+            'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && '
+                .'c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && '
+                .'!document.body.classList.contains("asking")',
             'the canvas is not finished',
             $seconds,
         );
@@ -203,14 +235,19 @@ final class Browser
     /** @return array{int, int, int} red, green, blue of a pixel of the canvas, 0 to 255 */
     public function pixel(int $x, int $y): array
     {
-        $pixel = $this->js(<<<'JS'
-            const surface = document.querySelector('#canvas canvas');
-            const board = document.createElement('canvas');
-            board.width = surface.width; board.height = surface.height;
-            const pen = board.getContext('2d');
-            pen.drawImage(surface, 0, 0);
-            return [...pen.getImageData(arguments[0], arguments[1], 1, 1).data].slice(0, 3);
-        JS, $x, $y);
+        $pixel = $this->js(
+            <<<'JS'
+                const surface = document.querySelector('#canvas canvas');
+                const board = document.createElement('canvas');
+                board.width = surface.width; board.height = surface.height;
+                const pen = board.getContext('2d');
+                pen.drawImage(surface, 0, 0);
+                return [...pen.getImageData(arguments[0], arguments[1], 1, 1).data].slice(0, 3);
+            JS
+            ,
+            $x,
+            $y,
+        );
         \assert(is_array($pixel));
 
         return [(int) $pixel[0], (int) $pixel[1], (int) $pixel[2]];
@@ -219,16 +256,21 @@ final class Browser
     /** A place on the canvas where a click hits the object. @return array{int, int} */
     public function placeOf(int $number): array
     {
-        $place = $this->js(<<<'JS'
-            const { painter } = window.shelfBench.canvas;
-            for (let step = 64; step >= 3; step = Math.floor(step / 2))
-                for (let y = 8; y < painter.height - 8; y += step)
-                    for (let x = 8; x < painter.width - 8; x += step) {
-                        const top = document.elementFromPoint(x + painter.renderer.domElement.getBoundingClientRect().left, y + painter.renderer.domElement.getBoundingClientRect().top);
-                        if (top === painter.renderer.domElement && painter.numberAt(x, y) === arguments[0]) return [x, y];
-                    }
-            return null;
-        JS, $number);
+        $place = $this->js(
+            <<<'JS'
+                const { painter } = window.shelfBench.canvas;
+                const { left, top } = painter.renderer.domElement.getBoundingClientRect();
+                for (let step = 64; step >= 3; step = Math.floor(step / 2))
+                    for (let y = 8; y < painter.height - 8; y += step)
+                        for (let x = 8; x < painter.width - 8; x += step) {
+                            const uppermost = document.elementFromPoint(x + left, y + top);
+                            if (uppermost === painter.renderer.domElement && painter.numberAt(x, y) === arguments[0]) return [x, y];
+                        }
+                return null;
+            JS
+            ,
+            $number,
+        );
         if (! is_array($place)) {
             throw new \RuntimeException("Object $number is nowhere on the canvas.");
         }
@@ -242,8 +284,17 @@ final class Browser
         $box = $this->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
         \assert(is_array($box));
         $bits = ['' => 0, 'Alt' => 1, 'Control' => 2, 'Shift' => 8][$modifier];
-        foreach (['mouseMoved' => [], 'mousePressed' => ['button' => 'left', 'clickCount' => 1], 'mouseReleased' => ['button' => 'left', 'clickCount' => 1]] as $type => $more) {
-            $this->tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $box[0] + $x, 'y' => $box[1] + $y, 'modifiers' => $bits] + $more);
+        foreach (
+            [
+                'mouseMoved' => [],
+                'mousePressed' => ['button' => 'left', 'clickCount' => 1],
+                'mouseReleased' => ['button' => 'left', 'clickCount' => 1],
+            ] as $type => $more
+        ) {
+            $this->tools->execute(
+                'Input.dispatchMouseEvent',
+                ['type' => $type, 'x' => $box[0] + $x, 'y' => $box[1] + $y, 'modifiers' => $bits] + $more,
+            );
         }
 
         return $this;
@@ -262,7 +313,10 @@ final class Browser
     {
         $lines = [];
         foreach ($this->driver->manage()->getLog('browser') as $entry) {
-            if (in_array($entry['level'], ['SEVERE', 'WARNING'], true) && preg_match('~GPU stall|status of 422~', (string) $entry['message']) !== 1) {
+            if (
+                in_array($entry['level'], ['SEVERE', 'WARNING'], true) &&
+                preg_match('~GPU stall|status of 422~', (string) $entry['message']) !== 1
+            ) {
                 $lines[] = (string) $entry['message'];
             }
         }
@@ -291,7 +345,11 @@ final class Browser
         $name = $server === false ? '' : (string) stream_socket_get_name($server, false);
         self::$port = (int) substr($name, (int) strrpos($name, ':') + 1);
         fclose($server ?: throw new \RuntimeException('There is no free port for the browser.'));
-        $process = proc_open(['chromedriver', '--port='.self::$port, '--log-level=OFF'], [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        $process = proc_open(
+            ['chromedriver', '--port='.self::$port, '--log-level=OFF'],
+            [['file', '/dev/null', 'r'], ['file', '/dev/null', 'w'], ['file', '/dev/null', 'w']],
+            $pipes,
+        );
         self::$process = $process === false ? throw new \RuntimeException('chromedriver does not start.') : $process;
         register_shutdown_function(static function (): void {
             self::quitIdle();

@@ -11,7 +11,9 @@ use VineShelf\Formats\Limits;
 /** Writes small glTF files by hand and says what the reader makes of them. */
 final class Gltf
 {
-    /** One triangle in the plane z = 0, from (0, 0) to (1, 0) to (0, 2), as a file with its buffer embedded. @return array<string, mixed> */
+    /**
+     * One triangle in the plane z = 0, from (0, 0) to (1, 0) to (0, 2), as a file with its buffer embedded. @return array<string, mixed>
+     */
     public static function triangle(): array
     {
         $bytes = pack('g*', 0, 0, 0, 1, 0, 0, 0, 2, 0).pack('v*', 0, 1, 2, 0);
@@ -26,7 +28,10 @@ final class Gltf
                 ['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3', 'min' => [0, 0, 0], 'max' => [1, 2, 0]],
                 ['bufferView' => 1, 'componentType' => 5123, 'count' => 3, 'type' => 'SCALAR'],
             ],
-            'bufferViews' => [['buffer' => 0, 'byteOffset' => 0, 'byteLength' => 36], ['buffer' => 0, 'byteOffset' => 36, 'byteLength' => 6]],
+            'bufferViews' => [
+                ['buffer' => 0, 'byteOffset' => 0, 'byteLength' => 36],
+                ['buffer' => 0, 'byteOffset' => 36, 'byteLength' => 6],
+            ],
             'buffers' => [['byteLength' => strlen($bytes), 'uri' => self::embedded($bytes)]],
         ];
     }
@@ -49,7 +54,13 @@ final class Gltf
         $json .= str_repeat(' ', -strlen($json) & 3);
         $bytes .= str_repeat("\0", -strlen($bytes) & 3);
 
-        return self::keep('glTF'.pack('VVVV', 2, 28 + strlen($json) + strlen($bytes), strlen($json), 0x4E4F534A).$json.pack('VV', strlen($bytes), 0x004E4942).$bytes);
+        return self::keep(
+            'glTF'.
+                pack('VVVV', 2, 28 + strlen($json) + strlen($bytes), strlen($json), 0x4e4f534a).
+                $json.
+                pack('VV', strlen($bytes), 0x004e4942).
+                $bytes,
+        );
     }
 
     public static function keep(string $bytes): string

@@ -38,7 +38,11 @@ final class PlainModel
 
     public const CLASSES = ['', 'Furniture', 'Wall', 'Pump'];
 
-    public const MATERIALS = [1 => ['oak', false, '#aa8855', 1], 2 => ['pool tile', true, '#88aacc', 1], 3 => ['Steel', false, '#777777', 2]];
+    public const MATERIALS = [
+        1 => ['oak', false, '#aa8855', 1],
+        2 => ['pool tile', true, '#88aacc', 1],
+        3 => ['Steel', false, '#777777', 2],
+    ];
 
     /** @var array<int, string> by object number, as are the following */
     public array $names = [];
@@ -87,17 +91,27 @@ final class PlainModel
             $model->meshes[$number] = in_array($model->forest->kinds[$number], [1, 4, 5], true) ? mt_rand(1, 5) : 0;
             $model->placements[$number] = [];
             if ($model->meshes[$number] > 0) {
-                $model->placements[$number] = array_map(static fn (): array => Affine::compose([mt_rand(-50, 50) / 2, mt_rand(-50, 50) / 2, mt_rand(0, 20) / 2], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0]), range(1, mt_rand(1, 2)));
+                $model->placements[$number] = array_map(
+                    static fn (): array => Affine::compose(
+                        [mt_rand(-50, 50) / 2, mt_rand(-50, 50) / 2, mt_rand(0, 20) / 2],
+                        [0.0, 0.0, 0.0, 1.0],
+                        [1.0, 1.0, 1.0],
+                    ),
+                    range(1, mt_rand(1, 2)),
+                );
                 $model->forest->triangles[$number] = $model->meshes[$number] * 100 * count($model->placements[$number]);
             } elseif ($model->forest->kinds[$number] !== 0) {
                 $model->placements[$number] = [Affine::compose([(float) mt_rand(-9, 9), 1.0, 2.0], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0])];
             }
-            $model->properties[$number] = array_filter([
-                'level' => mt_rand(0, 4) === 0 ? ['Pool', 'Gallery'][mt_rand(0, 1)] : null,
-                'fire rating' => mt_rand(0, 2) === 0 ? ['EI30', 'none'][mt_rand(0, 1)] : null,
-                'diameter' => mt_rand(0, 2) === 0 ? mt_rand(1, 4) * 50 : null,
-                'mixed' => mt_rand(0, 2) === 0 ? ['7', 7, 'seven', 8.5][mt_rand(0, 3)] : null,
-            ], static fn (mixed $value): bool => $value !== null);
+            $model->properties[$number] = array_filter(
+                [
+                    'level' => mt_rand(0, 4) === 0 ? ['Pool', 'Gallery'][mt_rand(0, 1)] : null,
+                    'fire rating' => mt_rand(0, 2) === 0 ? ['EI30', 'none'][mt_rand(0, 1)] : null,
+                    'diameter' => mt_rand(0, 2) === 0 ? mt_rand(1, 4) * 50 : null,
+                    'mixed' => mt_rand(0, 2) === 0 ? ['7', 7, 'seven', 8.5][mt_rand(0, 3)] : null,
+                ],
+                static fn (mixed $value): bool => $value !== null,
+            );
             if (mt_rand(0, 3) === 0) {
                 $model->picked[] = $number;
             }
@@ -121,27 +135,55 @@ final class PlainModel
      */
     public static function bathHouse(): self
     {
-        $layers = [new Layer(1, 0, 0, 'Unsorted', '#b9b3a2'), new Layer(2, 0, 1, 'Building', '#3f7a63'), new Layer(3, 2, 0, 'Lamps', '#aa8855'), new Layer(4, 0, 2, 'Seats', '#88aacc', Lock::Guarded)];
-        $model = new self(RandomForest::of(
-            [1 => 0, 2 => 1, 3 => 2, 4 => 2, 5 => 2, 6 => 1, 7 => 1, 8 => 0, 9 => 8, 10 => 8],
-            [1 => 2, 2 => 4, 3 => 4, 4 => 4, 5 => 4, 6 => 3, 7 => 3, 8 => 1, 9 => 1, 10 => 1],
-            [1 => 0, 2 => 0, 3 => 1, 4 => 1, 5 => 1, 6 => 1, 7 => 2, 8 => 0, 9 => 1, 10 => 1],
-            $layers,
-            [3 => 2],
-            [10 => 0],
-        ));
-        $model->names = [1 => 'Hall', 2 => 'Stand', 3 => 'Seat 1', 4 => 'Seat 2', 5 => 'Aisle seat 3', 6 => 'Lamp A', 7 => 'Light', 8 => 'Plant', 9 => 'Pump "P-1"', 10 => ''];
+        $layers = [
+            new Layer(1, 0, 0, 'Unsorted', '#b9b3a2'),
+            new Layer(2, 0, 1, 'Building', '#3f7a63'),
+            new Layer(3, 2, 0, 'Lamps', '#aa8855'),
+            new Layer(4, 0, 2, 'Seats', '#88aacc', Lock::Guarded),
+        ];
+        $model = new self(
+            RandomForest::of(
+                [1 => 0, 2 => 1, 3 => 2, 4 => 2, 5 => 2, 6 => 1, 7 => 1, 8 => 0, 9 => 8, 10 => 8],
+                [1 => 2, 2 => 4, 3 => 4, 4 => 4, 5 => 4, 6 => 3, 7 => 3, 8 => 1, 9 => 1, 10 => 1],
+                [1 => 0, 2 => 0, 3 => 1, 4 => 1, 5 => 1, 6 => 1, 7 => 2, 8 => 0, 9 => 1, 10 => 1],
+                $layers,
+                [3 => 2],
+                [10 => 0],
+            ),
+        );
+        $model->names = [
+            1 => 'Hall',
+            2 => 'Stand',
+            3 => 'Seat 1',
+            4 => 'Seat 2',
+            5 => 'Aisle seat 3',
+            6 => 'Lamp A',
+            7 => 'Light',
+            8 => 'Plant',
+            9 => 'Pump "P-1"',
+            10 => '',
+        ];
         $model->classes = array_replace(array_fill(1, 10, ''), [6 => 'LightFixture', 9 => 'Pump']);
         $model->sources = array_replace(array_fill(1, 10, 1), [8 => 2, 9 => 2, 10 => 2]);
-        $model->meshBoxes = [1 => new Box(0, 0, 0, 0.5, 0.5, 0.8), 2 => new Box(0, 0, 0, 0.2, 0.2, 0.2), 3 => new Box(0, 0, 0, 1.2, 0.6, 0.9)];
+        $model->meshBoxes = [
+            1 => new Box(0, 0, 0, 0.5, 0.5, 0.8),
+            2 => new Box(0, 0, 0, 0.2, 0.2, 0.2),
+            3 => new Box(0, 0, 0, 1.2, 0.6, 0.9),
+        ];
         $model->meshMaterials = [1 => [2], 2 => [1, 3], 3 => [3]];
         $model->meshes = array_replace(array_fill(1, 10, 0), [3 => 1, 4 => 1, 5 => 1, 6 => 2, 9 => 3, 10 => 1]);
         $model->placements = array_fill(1, 10, []);
-        foreach ([3 => [0, 0, 1], 4 => [1, 0, 1], 5 => [2, 0, 1], 6 => [1, 1, 6], 7 => [1, 1, 6], 9 => [0, 0, -4], 10 => [3, 0, -4]] as $number => [$x, $y, $z]) {
+        $places = [3 => [0, 0, 1], 4 => [1, 0, 1], 5 => [2, 0, 1], 6 => [1, 1, 6], 7 => [1, 1, 6], 9 => [0, 0, -4], 10 => [3, 0, -4]];
+        foreach ($places as $number => [$x, $y, $z]) {
             $model->placements[$number] = [Affine::compose([(float) $x, (float) $y, (float) $z], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0])];
         }
         $model->forest->triangles = [3 => 100, 4 => 100, 5 => 100, 6 => 200, 9 => 300, 10 => 100];
-        $model->properties = array_replace(array_fill(1, 10, []), [1 => ['level' => 'Pool'], 5 => ['aisle' => 'yes'], 8 => ['level' => 'Cellar'], 9 => ['flow' => 42.5, 'fire rating' => 'EI30']]);
+        $model->properties = array_replace(array_fill(1, 10, []), [
+            1 => ['level' => 'Pool'],
+            5 => ['aisle' => 'yes'],
+            8 => ['level' => 'Cellar'],
+            9 => ['flow' => 42.5, 'fire rating' => 'EI30'],
+        ]);
         $model->picked = [4, 9];
         $model->facts = new Facts(new \VineShelf\Scene\Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
 
@@ -165,13 +207,32 @@ final class PlainModel
             }
         }
         $columns += NameIndex::columns(array_map(fn (int $number): string => $this->names[$number] ?? '', $order));
-        $columns += DrawRecords::columns($order, $this->meshes, $placed, $placements, array_map(static fn (Box $box): array => ['pack' => 1, 'triangles' => 100, 'colour' => 0, 'box' => $box], $this->meshBoxes));
+        $columns += DrawRecords::columns(
+            $order,
+            $this->meshes,
+            $placed,
+            $placements,
+            array_map(static fn (Box $box): array => ['pack' => 1, 'triangles' => 100, 'colour' => 0, 'box' => $box], $this->meshBoxes),
+        );
         $facts = new FactsBuilder(count($order) - 1, $this->meshMaterials, self::MATERIALS, [1 => 'Hall.glb', 2 => 'Plant.glb']);
         foreach ($order as $row => $number) {
             if ($row > 0) {
-                $facts->add($row, $this->meshes[$number], 8 * count($this->placements[$number]), $this->sources[$number], $this->classes[$number], $this->properties[$number] === [] ? null : (string) json_encode($this->properties[$number], JSON_PRESERVE_ZERO_FRACTION));
+                $facts->add(
+                    $row,
+                    $this->meshes[$number],
+                    8 * count($this->placements[$number]),
+                    $this->sources[$number],
+                    $this->classes[$number],
+                    $this->properties[$number] === []
+                        ? null
+                        : (string) json_encode($this->properties[$number], JSON_PRESERVE_ZERO_FRACTION),
+                );
                 if ($this->meshes[$number] === 0 && $this->placements[$number] !== []) {
-                    $facts->spot($row, [$this->placements[$number][0][3], $this->placements[$number][0][7], $this->placements[$number][0][11]]);
+                    $facts->spot($row, [
+                        $this->placements[$number][0][3],
+                        $this->placements[$number][0][7],
+                        $this->placements[$number][0][11],
+                    ]);
                 }
             }
         }
@@ -210,11 +271,13 @@ final class PlainModel
             if ($other === $number || ! $this->fits($other, $node->part)) {
                 continue;
             }
-            if (match ($node->relation) {
-                Relation::Inside => in_array($other, $this->above($number), true),
-                Relation::Holding => in_array($number, $this->above($other), true),
-                Relation::Beside => $parent === $this->forest->parents[$number],
-            }) {
+            if (
+                match ($node->relation) {
+                    Relation::Inside => in_array($other, $this->above($number), true),
+                    Relation::Holding => in_array($number, $this->above($other), true),
+                    Relation::Beside => $parent === $this->forest->parents[$number],
+                }
+            ) {
                 return true;
             }
         }
@@ -273,7 +336,11 @@ final class PlainModel
     {
         if ($node->isProperty) {
             $value = $this->properties[$number][$this->property($node->field)] ?? null;
-            $is = $value !== null && ($this->property($node->field) === 'diameter' && ! $node->quoted && is_numeric($node->words) ? (float) $value === (float) $node->words : self::looksLike((string) $value, $node));
+            $is =
+                $value !== null &&
+                ($this->property($node->field) === 'diameter' && ! $node->quoted && is_numeric($node->words)
+                    ? (float) $value === (float) $node->words
+                    : self::looksLike((string) $value, $node));
 
             return $is !== ($node->test === TextTest::IsNot);
         }
@@ -281,8 +348,14 @@ final class PlainModel
             'name' => [$this->names[$number]],
             'kind' => [Kind::from($this->forest->kinds[$number])->label()],
             'class' => $this->classes[$number] === '' ? [] : [$this->classes[$number]],
-            'layer' => array_map(static fn (\VineShelf\Layers\Layer $layer): string => $layer->name, $this->forest->layers->chain($this->forest->layerOf[$number])),
-            'material' => array_map(static fn (int $material): string => self::MATERIALS[$material][0], $this->meshMaterials[$this->meshes[$number]] ?? []),
+            'layer' => array_map(
+                static fn (\VineShelf\Layers\Layer $layer): string => $layer->name,
+                $this->forest->layers->chain($this->forest->layerOf[$number]),
+            ),
+            'material' => array_map(
+                static fn (int $material): string => self::MATERIALS[$material][0],
+                $this->meshMaterials[$this->meshes[$number]] ?? [],
+            ),
             'source' => [['', 'Hall.glb', 'Plant.glb'][$this->sources[$number]]],
             'level' => $this->level($number),
             default => [],
@@ -325,21 +398,32 @@ final class PlainModel
             return $text === [];
         }
         if ($pattern[0] === '*') {
-            return self::fitsLetters($text, array_slice($pattern, 1)) || ($text !== [] && self::fitsLetters(array_slice($text, 1), $pattern));
+            return self::fitsLetters($text, array_slice($pattern, 1)) ||
+                ($text !== [] && self::fitsLetters(array_slice($text, 1), $pattern));
         }
 
-        return $text !== [] && ($pattern[0] === '?' || $pattern[0] === $text[0]) && self::fitsLetters(array_slice($text, 1), array_slice($pattern, 1));
+        return $text !== [] &&
+            ($pattern[0] === '?' || $pattern[0] === $text[0]) &&
+            self::fitsLetters(array_slice($text, 1), array_slice($pattern, 1));
     }
 
     private function compares(int $number, NumberIs $node): bool
     {
-        $value = $node->isProperty ? $this->properties[$number][$this->property($node->field)] ?? null : $this->measure($number, $node->field);
+        $value = $node->isProperty
+            ? $this->properties[$number][$this->property($node->field)] ?? null
+            : $this->measure($number, $node->field);
         if ($value === null || is_string($value)) {
             return false;
         }
         $low = $node->number?->value() ?? -INF;
         $high = $node->upTo?->value() ?? INF;
-        $near = $node->isProperty || in_array($node->field, ['triangles', 'weight', 'vertices', 'instances', 'children', 'holds', 'depth'], true) ? 0.0 : ($node->field === 'volume' ? 0.0005 * abs($low) : 0.0005);
+        $near =
+            $node->isProperty ||
+            in_array($node->field, ['triangles', 'weight', 'vertices', 'instances', 'children', 'holds', 'depth'], true)
+                ? 0.0
+                : ($node->field === 'volume'
+                    ? 0.0005 * abs($low)
+                    : 0.0005);
 
         return match ($node->test) {
             NumberTest::Is => abs($value - $low) <= $near,
@@ -355,8 +439,19 @@ final class PlainModel
 
     public function measure(int $number, string $field): int|float|null
     {
-        $below = array_keys(array_filter($this->forest->parents, fn (int $parent, int $other): bool => in_array($number, $this->above($other), true), ARRAY_FILTER_USE_BOTH));
-        $drawn = fn (int $mesh): int => array_sum(array_map(fn (int $other): int => $this->meshes[$other] === $mesh ? count($this->placements[$other]) : 0, array_keys($this->meshes)));
+        $below = array_keys(
+            array_filter(
+                $this->forest->parents,
+                fn (int $parent, int $other): bool => in_array($number, $this->above($other), true),
+                ARRAY_FILTER_USE_BOTH,
+            ),
+        );
+        $drawn = fn (int $mesh): int => array_sum(
+            array_map(
+                fn (int $other): int => $this->meshes[$other] === $mesh ? count($this->placements[$other]) : 0,
+                array_keys($this->meshes),
+            ),
+        );
         $box = $spots = new Box;
         foreach ([$number, ...$below] as $other) {
             foreach ($this->placements[$other] as $m) {

@@ -56,7 +56,14 @@ final class RandomForest
         $layers = [new Layer(1, 0, 0, 'Unsorted', '#b9b3a2')];
         $layerCount = mt_rand(1, 8);
         for ($number = 2; $number <= $layerCount; $number++) {
-            $layers[] = new Layer($number, $number === 2 || mt_rand(0, 2) === 0 ? 0 : mt_rand(2, $number - 1), mt_rand(0, 9), "Layer $number", '#3f7a63', Lock::from(mt_rand(0, 9) < 7 ? 0 : mt_rand(1, 2)));
+            $layers[] = new Layer(
+                $number,
+                $number === 2 || mt_rand(0, 2) === 0 ? 0 : mt_rand(2, $number - 1),
+                mt_rand(0, 9),
+                "Layer $number",
+                '#3f7a63',
+                Lock::from(mt_rand(0, 9) < 7 ? 0 : mt_rand(1, 2)),
+            );
         }
         $parents = $layerOf = $kinds = $locks = $triangles = $own = $layerRungs = [];
         $numbers = range(1, $count * 2);

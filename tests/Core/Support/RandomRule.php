@@ -57,7 +57,13 @@ final class RandomRule
         $plain = ['seat', 'p*', '*1*', 'wall.00?', 'Oak', 'öl*', '?lfilter', 'and', 'is', 'EI30', '50', '7', 'e', 'Layer', 'Gallery', '*'];
         $words = $quoted ? self::one([...$plain, ...PlainModel::WORDS, 'Layer 2', 'a) or (b', 'or', "two\nlines"]) : self::one($plain);
         if (mt_rand(0, 2) === 0) {
-            return new TextIs(self::one(['fire rating', 'LEVEL', 'diameter', 'mixed', 'name', 'unheard:of', 'not']), $test, $words, $quoted, true);
+            return new TextIs(
+                self::one(['fire rating', 'LEVEL', 'diameter', 'mixed', 'name', 'unheard:of', 'not']),
+                $test,
+                $words,
+                $quoted,
+                true,
+            );
         }
         $field = self::one(Field::cases());
         if ($field === Field::Kind) {
@@ -83,7 +89,13 @@ final class RandomRule
             $number = $some();
 
             // Without a unit, "=" on a property is a comparison of texts until the data says otherwise.
-            return new NumberIs($field, $isProperty && in_array($test, [NumberTest::Is, NumberTest::IsNot], true) ? NumberTest::AtLeast : $test, $number, null, $isProperty);
+            return new NumberIs(
+                $field,
+                $isProperty && in_array($test, [NumberTest::Is, NumberTest::IsNot], true) ? NumberTest::AtLeast : $test,
+                $number,
+                null,
+                $isProperty,
+            );
         }
         $ends = [$some(), $some()];
         usort($ends, static fn (Quantity $a, Quantity $b): int => $a->value() <=> $b->value());

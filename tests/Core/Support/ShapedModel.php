@@ -58,11 +58,17 @@ final class ShapedModel implements Shapes
         $model->shapes = PackReader::shapes($pack->finish());
         foreach ($model->forest->parents as $number => $_) {
             $model->meshes[$number] = $model->forest->kinds[$number] === 1 ? mt_rand(1, 6) : 0;
-            $model->placements[$number] = $model->meshes[$number] === 0 ? [] : array_map(static fn (): array => Affine::compose(
-                [mt_rand(-1200, 1200) / 100, mt_rand(-1200, 1200) / 100, mt_rand(-400, 400) / 100],
-                [mt_rand(-9, 9) / 10, mt_rand(-9, 9) / 10, mt_rand(-9, 9) / 10, mt_rand(1, 9) / 10],
-                [mt_rand(2, 15) / 10, mt_rand(2, 15) / 10, mt_rand(2, 15) / 10],
-            ), range(1, mt_rand(1, 2)));
+            $model->placements[$number] =
+                $model->meshes[$number] === 0
+                    ? []
+                    : array_map(
+                        static fn (): array => Affine::compose(
+                            [mt_rand(-1200, 1200) / 100, mt_rand(-1200, 1200) / 100, mt_rand(-400, 400) / 100],
+                            [mt_rand(-9, 9) / 10, mt_rand(-9, 9) / 10, mt_rand(-9, 9) / 10, mt_rand(1, 9) / 10],
+                            [mt_rand(2, 15) / 10, mt_rand(2, 15) / 10, mt_rand(2, 15) / 10],
+                        ),
+                        range(1, mt_rand(1, 2)),
+                    );
         }
         $model->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
 
@@ -94,7 +100,15 @@ final class ShapedModel implements Shapes
         }
         $placed = array_filter($placed, fn (int $number): bool => $this->meshes[$number] > 0, ARRAY_FILTER_USE_KEY);
 
-        return $columns + $facts->columns() + NameIndex::columns(array_map(static fn (int $number): string => "Object $number", $order))
-            + DrawRecords::columns($order, $this->meshes, $placed, $placements, array_map(static fn (Box $box): array => ['pack' => 1, 'triangles' => 1, 'colour' => 0, 'box' => $box], $this->boxes));
+        return $columns +
+            $facts->columns() +
+            NameIndex::columns(array_map(static fn (int $number): string => "Object $number", $order)) +
+            DrawRecords::columns(
+                $order,
+                $this->meshes,
+                $placed,
+                $placements,
+                array_map(static fn (Box $box): array => ['pack' => 1, 'triangles' => 1, 'colour' => 0, 'box' => $box], $this->boxes),
+            );
     }
 }

@@ -26,12 +26,17 @@ final readonly class SlowRegion
     public static function round(array $path, float $radius, int $corners): self
     {
         $outlines = [];
-        foreach (count($path) === 1 ? [[$path[0], $path[0]]] : array_map(null, array_slice($path, 0, -1), array_slice($path, 1)) as [$from, $to]) {
+        foreach (
+            count($path) === 1 ? [[$path[0], $path[0]]] : array_map(null, array_slice($path, 0, -1), array_slice($path, 1)) as [$from, $to]
+        ) {
             $turn = atan2($to[1] - $from[1], $to[0] - $from[0]) - M_PI / 2;
             $outline = [];
             for ($corner = 0; $corner < $corners; $corner++) {
                 [$x, $y] = $corner < $corners / 2 ? $to : $from;
-                $outline[] = [$x + $radius * cos($turn + 2 * M_PI * $corner / $corners), $y + $radius * sin($turn + 2 * M_PI * $corner / $corners)];
+                $outline[] = [
+                    $x + $radius * cos($turn + (2 * M_PI * $corner) / $corners),
+                    $y + $radius * sin($turn + (2 * M_PI * $corner) / $corners),
+                ];
             }
             $outlines[] = $outline;
         }
@@ -89,17 +94,35 @@ final readonly class SlowRegion
             $size = [0 => 1, 1 => 2, 4 => 3][$piece['kind']->value];
             foreach (array_chunk(array_values((array) unpack($piece['wide'] ? 'V*' : 'v*', $piece['indices'])), $size) as $corners) {
                 $clip = array_map(static function (int $corner) use ($places, $shape, $placement, $camera): array {
-                    $local = array_map(static fn (int $axis): float => $shape->centre[$axis] + $places[$corner * 4 + $axis] * $shape->reach / 32767, [0, 1, 2]);
-                    $world = array_map(static fn (int $row): float => $placement[$row] * $local[0] + $placement[$row + 1] * $local[1] + $placement[$row + 2] * $local[2] + $placement[$row + 3], [0, 4, 8]);
+                    $local = array_map(
+                        static fn (int $axis): float => $shape->centre[$axis] + ($places[$corner * 4 + $axis] * $shape->reach) / 32767,
+                        [0, 1, 2],
+                    );
+                    $world = array_map(
+                        static fn (int $row): float => $placement[$row] * $local[0] +
+                            $placement[$row + 1] * $local[1] +
+                            $placement[$row + 2] * $local[2] +
+                            $placement[$row + 3],
+                        [0, 4, 8],
+                    );
 
-                    return array_map(static fn (int $row): float => $camera->rows[$row] * $world[0] + $camera->rows[$row + 1] * $world[1] + $camera->rows[$row + 2] * $world[2] + $camera->rows[$row + 3], [0, 4, 8]);
+                    return array_map(
+                        static fn (int $row): float => $camera->rows[$row] * $world[0] +
+                            $camera->rows[$row + 1] * $world[1] +
+                            $camera->rows[$row + 2] * $world[2] +
+                            $camera->rows[$row + 3],
+                        [0, 4, 8],
+                    );
                 }, $corners);
                 $points = [];
                 foreach ($clip as $index => $here) {
                     $before = $clip[($index + $size - 1) % $size];
-                    if (($here[2] < $camera->near) !== ($before[2] < $camera->near)) {
+                    if ($here[2] < $camera->near !== $before[2] < $camera->near) {
                         $t = ($camera->near - $before[2]) / ($here[2] - $before[2]);
-                        $points[] = [($before[0] + $t * ($here[0] - $before[0])) / $camera->near, ($before[1] + $t * ($here[1] - $before[1])) / $camera->near];
+                        $points[] = [
+                            ($before[0] + $t * ($here[0] - $before[0])) / $camera->near,
+                            ($before[1] + $t * ($here[1] - $before[1])) / $camera->near,
+                        ];
                     }
                     if ($here[2] >= $camera->near) {
                         $points[] = [$here[0] / $here[2], $here[1] / $here[2]];
@@ -150,7 +173,14 @@ final readonly class SlowRegion
                     return false;
                 }
                 foreach ($points as $at => $point) {
-                    if (self::cross($corner, $this->outlines[0][($index + 1) % count($this->outlines[0])], $point, $points[($at + 1) % count($points)])) {
+                    if (
+                        self::cross(
+                            $corner,
+                            $this->outlines[0][($index + 1) % count($this->outlines[0])],
+                            $point,
+                            $points[($at + 1) % count($points)],
+                        )
+                    ) {
                         return false;
                     }
                 }
@@ -160,9 +190,9 @@ final readonly class SlowRegion
         }
         // Several convex outlines: along every line of a fine fan over the polygon, the stretches inside them must leave no gap.
         $n = 60;
-        [$a, $b, $c] = [$points[0], $points[1] ?? $points[0], $points[2] ?? $points[1] ?? $points[0]];
+        [$a, $b, $c] = [$points[0], $points[1] ?? $points[0], $points[2] ?? ($points[1] ?? $points[0])];
         for ($ray = 0; $ray <= $n; $ray++) {
-            $end = [$b[0] + ($c[0] - $b[0]) * $ray / $n, $b[1] + ($c[1] - $b[1]) * $ray / $n];
+            $end = [$b[0] + (($c[0] - $b[0]) * $ray) / $n, $b[1] + (($c[1] - $b[1]) * $ray) / $n];
             $stretches = [];
             foreach ($this->outlines as $outline) {
                 [$from, $to] = [0.0, 1.0];
@@ -206,7 +236,7 @@ final readonly class SlowRegion
         foreach ($outline as $index => [$ax, $ay]) {
             [$bx, $by] = $outline[($index + 1) % count($outline)];
             if (($ay <= $y && $by > $y) || ($by <= $y && $ay > $y)) {
-                $crossings += $ax + ($y - $ay) / ($by - $ay) * ($bx - $ax) > $x ? 1 : 0;
+                $crossings += $ax + (($y - $ay) / ($by - $ay)) * ($bx - $ax) > $x ? 1 : 0;
             }
         }
 
