@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace MarlpitBaths;
 
-use VineShelf\Formats\Gltf\GlbWriter;
+use VineShelf\Geometry\GlbWriter;
 use VineShelf\Scene\Packed;
 
 /**
@@ -81,12 +81,22 @@ final class Model
             ];
             $span = $this->palette->span($material);
             if ($span !== null) {
-                $attributes['TEXCOORD_0'] = $this->file->accessor($this->file->view(pack('g*', ...array_map(static fn (float $value): float => $value / $span, $shape->uvs)), 34962), 5126, 'VEC2', $count);
+                $attributes['TEXCOORD_0'] = $this->file->accessor(
+                    $this->file->view(pack('g*', ...array_map(static fn (float $value): float => $value / $span, $shape->uvs)), 34962),
+                    5126,
+                    'VEC2',
+                    $count,
+                );
             }
             $small = $count < 65536;
             $primitives[] = [
                 'attributes' => $attributes,
-                'indices' => $this->file->accessor($this->file->view(pack($small ? 'v*' : 'V*', ...$shape->indices), 34963), $small ? 5123 : 5125, 'SCALAR', count($shape->indices)),
+                'indices' => $this->file->accessor(
+                    $this->file->view(pack($small ? 'v*' : 'V*', ...$shape->indices), 34963),
+                    $small ? 5123 : 5125,
+                    'SCALAR',
+                    count($shape->indices),
+                ),
                 'material' => $this->palette->material($material),
             ];
             $triangles += intdiv(count($shape->indices), 3);
@@ -111,8 +121,15 @@ final class Model
      * @param Place                $at
      * @param Place                $scale
      */
-    public function part(int $parent, string $name, int $mesh, array $properties = [], array $at = [0.0, 0.0, 0.0], float $turn = 0.0, array $scale = [1.0, 1.0, 1.0]): int
-    {
+    public function part(
+        int $parent,
+        string $name,
+        int $mesh,
+        array $properties = [],
+        array $at = [0.0, 0.0, 0.0],
+        float $turn = 0.0,
+        array $scale = [1.0, 1.0, 1.0],
+    ): int {
         $this->triangles += $this->meshTriangles[$mesh];
 
         return $this->node($parent, $name, $properties, $at, $turn, $scale, ['mesh' => $mesh]);
@@ -124,7 +141,15 @@ final class Model
         $this->file->uses('KHR_lights_punctual');
         $this->lights[] = ['name' => $name, 'type' => $type, 'color' => [1.0, 0.93, 0.8], 'intensity' => $intensity];
 
-        return $this->node($parent, $name, ['layer' => '95 Lights'], $at, 0.0, [1.0, 1.0, 1.0], ['extensions' => ['KHR_lights_punctual' => ['light' => count($this->lights) - 1]]]);
+        return $this->node(
+            $parent,
+            $name,
+            ['layer' => '95 Lights'],
+            $at,
+            0.0,
+            [1.0, 1.0, 1.0],
+            ['extensions' => ['KHR_lights_punctual' => ['light' => count($this->lights) - 1]]],
+        );
     }
 
     /**
@@ -133,11 +158,20 @@ final class Model
      */
     public function camera(int $parent, string $name, array $eye, array $at, float $fieldOfView): int
     {
-        $camera = $this->file->add('cameras', ['name' => $name, 'type' => 'perspective', 'perspective' => ['yfov' => deg2rad($fieldOfView), 'aspectRatio' => 1.6, 'znear' => 0.1, 'zfar' => 500]]);
+        $camera = $this->file->add('cameras', [
+            'name' => $name,
+            'type' => 'perspective',
+            'perspective' => ['yfov' => deg2rad($fieldOfView), 'aspectRatio' => 1.6, 'znear' => 0.1, 'zfar' => 500],
+        ]);
         [$x, $y, $z] = [$at[0] - $eye[0], $at[1] - $eye[1], $at[2] - $eye[2]];
         $yaw = atan2($y, $x) - M_PI / 2;
         $pitch = atan2($z, hypot($x, $y)) + M_PI / 2;
-        $rotation = [sin($pitch / 2) * cos($yaw / 2), sin($pitch / 2) * sin($yaw / 2), cos($pitch / 2) * sin($yaw / 2), cos($pitch / 2) * cos($yaw / 2)];
+        $rotation = [
+            sin($pitch / 2) * cos($yaw / 2),
+            sin($pitch / 2) * sin($yaw / 2),
+            cos($pitch / 2) * sin($yaw / 2),
+            cos($pitch / 2) * cos($yaw / 2),
+        ];
 
         return $this->node($parent, $name, [], $eye, 0.0, [1.0, 1.0, 1.0], ['camera' => $camera, 'rotation' => $rotation]);
     }
@@ -184,8 +218,15 @@ final class Model
      * @param Place                $scale
      * @param array<string, mixed> $more
      */
-    private function node(?int $parent, string $name, array $properties, array $at, float $turn, array $scale = [1.0, 1.0, 1.0], array $more = []): int
-    {
+    private function node(
+        ?int $parent,
+        string $name,
+        array $properties,
+        array $at,
+        float $turn,
+        array $scale = [1.0, 1.0, 1.0],
+        array $more = [],
+    ): int {
         $node = $name === '' ? [] : ['name' => $name];
         if ($parent === null) {
             $node['rotation'] = [-M_SQRT1_2, 0, 0, M_SQRT1_2];

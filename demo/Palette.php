@@ -4,54 +4,54 @@ declare(strict_types=1);
 
 namespace MarlpitBaths;
 
-use VineShelf\Formats\Gltf\GlbWriter;
+use VineShelf\Geometry\GlbWriter;
 
 /** The materials of the baths, and the few textures that they use, drawn here pixel by pixel. */
 final class Palette
 {
     /** name => [colour, alpha, roughness, texture, metres that the texture spans] */
     private const MATERIALS = [
-        'glulam larch' => ['#b98a52', 1, .8, 'timber', 2.0],
-        'glulam dark' => ['#8f6a3e', 1, .8, 'timber', 2.0],
-        'roof felt' => ['#c9c2ac', 1, .9, null, 1],
-        'roof deck' => ['#e2d3b4', 1, .9, 'timber', 3.0],
-        'clear glass' => ['#a9cfd0', .26, .1, null, 1],
-        'alu frame' => ['#6f7c78', 1, .5, null, 1],
-        'pool tile' => ['#bfe0de', 1, .4, 'tile', 1.0],
-        'pool tile dark' => ['#2f6f7c', 1, .4, 'tile', 1.0],
-        'coping stone' => ['#f1ead9', 1, .8, null, 1],
-        'water' => ['#58aab8', .55, .05, null, 1],
-        'lane red' => ['#d26b4f', 1, .5, null, 1],
-        'lane white' => ['#f3ead6', 1, .5, null, 1],
-        'stainless' => ['#b8c0be', 1, .3, null, 1],
-        'deck tile' => ['#e6dcc6', 1, .7, 'terrazzo', 2.0],
-        'concrete' => ['#cfc8b6', 1, .9, 'terrazzo', 4.0],
-        'seat green' => ['#3f7a63', 1, .6, null, 1],
-        'seat ochre' => ['#c98f4a', 1, .6, null, 1],
-        'locker teal' => ['#5d8f84', 1, .6, null, 1],
-        'locker ochre' => ['#c98f4a', 1, .6, null, 1],
-        'locker sand' => ['#d8c48f', 1, .6, null, 1],
-        'cabin panel' => ['#e9dcbd', 1, .7, null, 1],
-        'pipe blue' => ['#4f7d9a', 1, .5, null, 1],
-        'pipe red' => ['#b4573f', 1, .5, null, 1],
-        'vessel grey' => ['#8d979b', 1, .5, null, 1],
-        'motor green' => ['#4f6b58', 1, .5, null, 1],
-        'oak' => ['#a9794a', 1, .7, 'timber', 1.5],
-        'brass lamp' => ['#d9b36a', 1, .4, null, 1],
-        'lamp glow' => ['#fff4d6', 1, .4, null, 1],
-        'leaf' => ['#7f9c6a', 1, .9, null, 1],
-        'leaf dark' => ['#5f7f55', 1, .9, null, 1],
-        'bark' => ['#7a5c3e', 1, .9, null, 1],
-        'lawn' => ['#b9c29a', 1, .9, null, 1],
-        'paving' => ['#d6ccb6', 1, .9, 'terrazzo', 3.0],
-        'scheme A wall' => ['#dfe6d6', 1, .7, 'tile', .8],
-        'scheme A floor' => ['#cfd9cf', 1, .7, 'tile', .6],
-        'scheme B wall' => ['#d9a58a', 1, .7, 'tile', .8],
-        'scheme B floor' => ['#b9826a', 1, .7, 'tile', .6],
-        'rubber black' => ['#2b3330', 1, .9, null, 1],
-        'signal orange' => ['#df7a3a', 1, .6, null, 1],
-        'fabric cream' => ['#efe3cc', 1, .9, null, 1],
-        'default' => ['#c0c0c0', 1, .9, null, 1],
+        'glulam larch' => ['#b98a52', 1, 0.8, 'timber', 2.0],
+        'glulam dark' => ['#8f6a3e', 1, 0.8, 'timber', 2.0],
+        'roof felt' => ['#c9c2ac', 1, 0.9, null, 1],
+        'roof deck' => ['#e2d3b4', 1, 0.9, 'timber', 3.0],
+        'clear glass' => ['#a9cfd0', 0.26, 0.1, null, 1],
+        'alu frame' => ['#6f7c78', 1, 0.5, null, 1],
+        'pool tile' => ['#bfe0de', 1, 0.4, 'tile', 1.0],
+        'pool tile dark' => ['#2f6f7c', 1, 0.4, 'tile', 1.0],
+        'coping stone' => ['#f1ead9', 1, 0.8, null, 1],
+        'water' => ['#58aab8', 0.55, 0.05, null, 1],
+        'lane red' => ['#d26b4f', 1, 0.5, null, 1],
+        'lane white' => ['#f3ead6', 1, 0.5, null, 1],
+        'stainless' => ['#b8c0be', 1, 0.3, null, 1],
+        'deck tile' => ['#e6dcc6', 1, 0.7, 'terrazzo', 2.0],
+        'concrete' => ['#cfc8b6', 1, 0.9, 'terrazzo', 4.0],
+        'seat green' => ['#3f7a63', 1, 0.6, null, 1],
+        'seat ochre' => ['#c98f4a', 1, 0.6, null, 1],
+        'locker teal' => ['#5d8f84', 1, 0.6, null, 1],
+        'locker ochre' => ['#c98f4a', 1, 0.6, null, 1],
+        'locker sand' => ['#d8c48f', 1, 0.6, null, 1],
+        'cabin panel' => ['#e9dcbd', 1, 0.7, null, 1],
+        'pipe blue' => ['#4f7d9a', 1, 0.5, null, 1],
+        'pipe red' => ['#b4573f', 1, 0.5, null, 1],
+        'vessel grey' => ['#8d979b', 1, 0.5, null, 1],
+        'motor green' => ['#4f6b58', 1, 0.5, null, 1],
+        'oak' => ['#a9794a', 1, 0.7, 'timber', 1.5],
+        'brass lamp' => ['#d9b36a', 1, 0.4, null, 1],
+        'lamp glow' => ['#fff4d6', 1, 0.4, null, 1],
+        'leaf' => ['#7f9c6a', 1, 0.9, null, 1],
+        'leaf dark' => ['#5f7f55', 1, 0.9, null, 1],
+        'bark' => ['#7a5c3e', 1, 0.9, null, 1],
+        'lawn' => ['#b9c29a', 1, 0.9, null, 1],
+        'paving' => ['#d6ccb6', 1, 0.9, 'terrazzo', 3.0],
+        'scheme A wall' => ['#dfe6d6', 1, 0.7, 'tile', 0.8],
+        'scheme A floor' => ['#cfd9cf', 1, 0.7, 'tile', 0.6],
+        'scheme B wall' => ['#d9a58a', 1, 0.7, 'tile', 0.8],
+        'scheme B floor' => ['#b9826a', 1, 0.7, 'tile', 0.6],
+        'rubber black' => ['#2b3330', 1, 0.9, null, 1],
+        'signal orange' => ['#df7a3a', 1, 0.6, null, 1],
+        'fabric cream' => ['#efe3cc', 1, 0.9, null, 1],
+        'default' => ['#c0c0c0', 1, 0.9, null, 1],
     ];
 
     /** @var array<string, int> */
@@ -96,7 +96,10 @@ final class Palette
         if (! isset($this->textures[$name])) {
             $view = $this->file->view(self::draw($name));
             $image = $this->file->add('images', ['name' => $name, 'mimeType' => 'image/png', 'bufferView' => $view]);
-            $sampler = $this->file->count('samplers') > 0 ? 0 : $this->file->add('samplers', ['wrapS' => 10497, 'wrapT' => 10497, 'magFilter' => 9729, 'minFilter' => 9987]);
+            $sampler =
+                $this->file->count('samplers') > 0
+                    ? 0
+                    : $this->file->add('samplers', ['wrapS' => 10497, 'wrapT' => 10497, 'magFilter' => 9729, 'minFilter' => 9987]);
             $this->textures[$name] = $this->file->add('textures', ['name' => $name, 'source' => $image, 'sampler' => $sampler]);
         }
 
@@ -110,7 +113,12 @@ final class Palette
         $shade = array_fill(0, $size * $size, 0.0);
         $random = new Dice(strlen($name) * 7919);
         for ($at = 0; $at < ($name === 'terrazzo' ? 420 : 0); $at++) {
-            [$sx, $sy, $radius, $tone] = [$random->between(0, $size), $random->between(0, $size), $random->between(0.7, 2.4), $random->between(-34, 12)];
+            [$sx, $sy, $radius, $tone] = [
+                $random->between(0, $size),
+                $random->between(0, $size),
+                $random->between(0.7, 2.4),
+                $random->between(-34, 12),
+            ];
             for ($y = (int) floor($sy - $radius); $y <= $sy + $radius; $y++) {
                 for ($x = (int) floor($sx - $radius); $x <= $sx + $radius; $x++) {
                     if (($x - $sx) ** 2 + ($y - $sy) ** 2 < $radius ** 2) {
@@ -124,16 +132,22 @@ final class Palette
             $rows .= "\0";
             for ($x = 0; $x < $size; $x++) {
                 $value = match ($name) {
-                    'tile' => ($x % 32 < 2 || $y % 32 < 2) ? 205 : 244 + (intdiv($x, 32) * 5 + intdiv($y, 32) * 3) % 11,
-                    'timber' => 232 + 16 * sin($y * 0.49 + 1.7 * sin($x * 2 * M_PI / $size)) - ($y % 43 < 1 ? 40 : 0) + 5 * sin($y * 1.9),
+                    'tile' => $x % 32 < 2 || $y % 32 < 2 ? 205 : 244 + ((intdiv($x, 32) * 5 + intdiv($y, 32) * 3) % 11),
+                    'timber' => 232 + 16 * sin($y * 0.49 + 1.7 * sin(($x * 2 * M_PI) / $size)) - ($y % 43 < 1 ? 40 : 0) + 5 * sin($y * 1.9),
                     default => 236,
                 };
                 $value += $shade[$y * $size + $x];
                 $rows .= chr((int) max(0, min(255, $value)));
             }
         }
-        $chunk = static fn (string $type, string $data): string => pack('N', strlen($data)).$type.$data.pack('N', crc32($type.$data));
+        $chunk = static fn (string $type, string $data): string => pack('N', strlen($data)).
+            $type.
+            $data.
+            pack('N', crc32($type.$data));
 
-        return "\x89PNG\r\n\x1a\n".$chunk('IHDR', pack('NNCCCCC', $size, $size, 8, 0, 0, 0, 0)).$chunk('IDAT', (string) gzcompress($rows, 9)).$chunk('IEND', '');
+        return "\x89PNG\r\n\x1a\n".
+            $chunk('IHDR', pack('NNCCCCC', $size, $size, 8, 0, 0, 0, 0)).
+            $chunk('IDAT', (string) gzcompress($rows, 9)).
+            $chunk('IEND', '');
     }
 }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Tests;
 
-use App\Intake\Uploads;
 use App\Jobs\TakeIn;
+use App\Jobs\Uploads;
 use App\Models\Import;
 use App\Models\Project;
 use App\Models\User;
@@ -47,12 +47,20 @@ abstract class TestCase extends BaseTestCase
 
     protected function person(string $name = 'Ida Keller'): User
     {
-        return User::query()->create(['name' => $name, 'email' => strtolower(str_replace(' ', '.', $name)).'@marlpit.example', 'password' => 'tidy-test'])->refresh();
+        return User::query()
+            ->create(['name' => $name, 'email' => strtolower(str_replace(' ', '.', $name)).'@marlpit.example', 'password' => 'tidy-test'])
+            ->refresh();
     }
 
     /** A file given and taken in, as the worker would. */
-    protected function takeIn(User $person, string $path, SortBy $by = SortBy::Best, string $name = 'hall.glb', ?Project $into = null, string $property = ''): Import
-    {
+    protected function takeIn(
+        User $person,
+        string $path,
+        SortBy $by = SortBy::Best,
+        string $name = 'hall.glb',
+        ?Project $into = null,
+        string $property = '',
+    ): Import {
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy($path, $copy);
         $import = $this->app->make(Uploads::class)->receive($person, $into, $copy, $name, $by, $property);
@@ -95,7 +103,9 @@ abstract class TestCase extends BaseTestCase
         $kept = $store->columns($project);
         foreach ((new \App\Scenes\SceneQuery)->columns($project) as $name => $bytes) {
             // The same values may be coded in another order.
-            $says = static fn (string $column): string => md5(in_array($name, ['layer', 'lock'], true) ? serialize(Coded::unpack($column)->toList()) : $column);
+            $says = static fn (string $column): string => md5(
+                in_array($name, ['layer', 'lock'], true) ? serialize(Coded::unpack($column)->toList()) : $column,
+            );
             self::assertSame($says($bytes), $says($kept->column($name)), "column $name at revision $project->revision");
         }
     }

@@ -16,7 +16,7 @@ use VineShelf\Scene\Pick;
  * @property int $project_id
  * @property int $user_id
  * @property int $revision
- * @property array<string, mixed> $ledger see {@see \App\Bench\Arrangement}
+ * @property array<string, mixed> $ledger lens, columns, what is unfolded, filters and sorting of the ledger
  * @property array{by?: string, seed?: int, pick?: string} $tint pick is a packed pick in base64
  * @property int $view_no the view that the desk came from, 0 for none
  * @property int $landing_layer
@@ -36,7 +36,14 @@ final class Desk extends Model
 
     protected $attributes = ['revision' => 1, 'ledger' => '{}', 'view_no' => 0, 'landing_layer' => 1, 'next_step' => 1, 'tint' => '{}'];
 
-    protected $casts = ['rungs' => Casts\Bytes::class, 'pick' => Casts\Bytes::class, 'ledger' => 'array', 'isolated' => Casts\Bytes::class, 'parked' => Casts\Bytes::class, 'tint' => 'array'];
+    protected $casts = [
+        'rungs' => Casts\Bytes::class,
+        'pick' => Casts\Bytes::class,
+        'ledger' => 'array',
+        'isolated' => Casts\Bytes::class,
+        'parked' => Casts\Bytes::class,
+        'tint' => 'array',
+    ];
 
     public static function of(Project $project, User $user): self
     {
@@ -44,7 +51,11 @@ final class Desk extends Model
         $found = $query()->first();
         if ($found === null) {
             $layout = LedgerLayout::query()->where('user_id', $user->id)->where('is_default', true)->first();
-            self::query()->insertOrIgnore(['project_id' => $project->id, 'user_id' => $user->id, 'ledger' => json_encode($layout === null ? new \stdClass : $layout->arrangement + ['layout' => $layout->no])]);
+            self::query()->insertOrIgnore([
+                'project_id' => $project->id,
+                'user_id' => $user->id,
+                'ledger' => json_encode($layout === null ? new \stdClass : $layout->arrangement + ['layout' => $layout->no]),
+            ]);
         }
 
         return $found ?? $query()->firstOrFail();

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace VineShelf\Geometry;
 
-use VineShelf\Formats\Gltf\GlbWriter;
-
 /**
  * Collects meshes into one pack: binary glTF with quantized vertices. Each mesh is a node whose translation and scale undo the
  * quantization; the node's `extras.mesh` is the mesh's number, the primitive's `extras.material` its material's number.
@@ -58,7 +56,12 @@ final class PackWriter
             $vertices += $primitive->vertices();
         }
         $mesh = $this->file->add('meshes', ['primitives' => $entries]);
-        $this->nodes[] = $this->file->add('nodes', ['mesh' => $mesh, 'translation' => $centre, 'scale' => [$reach, $reach, $reach], 'extras' => ['mesh' => $number]]);
+        $this->nodes[] = $this->file->add('nodes', [
+            'mesh' => $mesh,
+            'translation' => $centre,
+            'scale' => [$reach, $reach, $reach],
+            'extras' => ['mesh' => $number],
+        ]);
 
         return new PackedMesh($number, $box, $triangles, $vertices, $this->bytes - $before, hash_final($hash));
     }
@@ -81,20 +84,41 @@ final class PackWriter
     {
         $count = $primitive->vertices();
         $positions = Quantizer::positions($primitive->positions, $centre[0], $centre[1], $centre[2], $reach);
-        $attributes = ['POSITION' => $this->file->accessor($this->view($positions, 34962, 8, $hash), 5122, 'VEC3', $count, ['normalized' => true] + self::range($box, $centre, $reach))];
+        $attributes = [
+            'POSITION' => $this->file->accessor(
+                $this->view($positions, 34962, 8, $hash),
+                5122,
+                'VEC3',
+                $count,
+                ['normalized' => true] + self::range($box, $centre, $reach),
+            ),
+        ];
         if ($primitive->normals !== null) {
-            $attributes['NORMAL'] = $this->file->accessor($this->view(Quantizer::normals($primitive->normals), 34962, 4, $hash), 5120, 'VEC3', $count, ['normalized' => true]);
+            $attributes['NORMAL'] = $this->file->accessor(
+                $this->view(Quantizer::normals($primitive->normals), 34962, 4, $hash),
+                5120,
+                'VEC3',
+                $count,
+                ['normalized' => true],
+            );
         }
         if ($primitive->uvs !== null) {
             $attributes['TEXCOORD_0'] = $this->file->accessor($this->view($primitive->uvs, 34962, 8, $hash), 5126, 'VEC2', $count);
         }
         if ($primitive->colours !== null) {
-            $attributes['COLOR_0'] = $this->file->accessor($this->view($primitive->colours, 34962, 4, $hash), 5121, 'VEC4', $count, ['normalized' => true]);
+            $attributes['COLOR_0'] = $this->file->accessor($this->view($primitive->colours, 34962, 4, $hash), 5121, 'VEC4', $count, [
+                'normalized' => true,
+            ]);
         }
         [$indices, $type] = Quantizer::indices($primitive->indices, $count);
         $entry = [
             'attributes' => $attributes,
-            'indices' => $this->file->accessor($this->view($indices, 34963, 0, $hash), $type, 'SCALAR', intdiv(strlen($primitive->indices), 4)),
+            'indices' => $this->file->accessor(
+                $this->view($indices, 34963, 0, $hash),
+                $type,
+                'SCALAR',
+                intdiv(strlen($primitive->indices), 4),
+            ),
             'mode' => $primitive->kind->value,
         ];
         $material = $primitive->material === null ? null : $materials[$primitive->material] ?? null;

@@ -6,9 +6,9 @@ namespace Tests\Feature;
 
 use App\Files\Kept;
 use App\Files\UnableToKeep;
-use App\Intake\Sweep;
-use App\Intake\Uploads;
+use App\Jobs\Sweep;
 use App\Jobs\TakeIn;
+use App\Jobs\Uploads;
 use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\Project;
@@ -67,13 +67,29 @@ final class FilesTest extends TestCase
         $this->actingAs($person);
         $this->roomForFiles(10);
         foreach (range(1, 3) as $step) {
-            $this->post("/projects/$project->key/layers", ['name' => "Layer $step"])->assertOk()->assertSee("Create layer Layer $step.");
-            $this->post("/projects/$project->key/file", ['keys' => 'O'.(3 + $step), 'layer' => $this->layer($project, "Layer $step")])->assertOk();
+            $this->post("/projects/$project->key/layers", ['name' => "Layer $step"])
+                ->assertOk()
+                ->assertSee("Create layer Layer $step.");
+            $this->post("/projects/$project->key/file", [
+                'keys' => 'O'.(3 + $step),
+                'layer' => $this->layer($project, "Layer $step"),
+            ])->assertOk();
         }
-        $this->get("/projects/$project->key/ledger?lens=objects&from=0&count=20&words=width+%3E+1m")->assertOk()->assertSee('data-total', false);
-        $this->post("/projects/$project->key/undo")->assertOk()->assertSee('Undone');
-        $this->post("/projects/$project->key/views", ['name' => 'Hall', 'keep_rungs' => 1, 'picture' => 'data:image/png;base64,'.base64_encode((string) file_get_contents(__DIR__.'/../../docs/screenshots/projects.png', length: 3000))])
-            ->assertStatus(507)->assertSee('its disk is full or not writable');
+        $this->get("/projects/$project->key/ledger?lens=objects&from=0&count=20&words=width+%3E+1m")
+            ->assertOk()
+            ->assertSee('data-total', false);
+        $this->post("/projects/$project->key/undo")
+            ->assertOk()
+            ->assertSee('Undone');
+        $this->post("/projects/$project->key/views", [
+            'name' => 'Hall',
+            'keep_rungs' => 1,
+            'picture' =>
+                'data:image/png;base64,'.
+                base64_encode((string) file_get_contents(__DIR__.'/../../docs/screenshots/projects.png', length: 3000)),
+        ])
+            ->assertStatus(507)
+            ->assertSee('its disk is full or not writable');
         $this->roomForFiles(null);
         self::assertSame(0, $project->views()->count());
         $this->assertIndexTrue($project);
@@ -103,7 +119,9 @@ final class FilesTest extends TestCase
                 };
             }
             apcu_enabled() && apcu_clear_cache();
-            $this->get("/projects/$project->key")->assertOk()->assertSee('3,197 objects');
+            $this->get("/projects/$project->key")
+                ->assertOk()
+                ->assertSee('3,197 objects');
             $this->assertIndexTrue($project);
             foreach ($wanted as $name => $hash) {
                 self::assertSame($hash, md5($store->columns($project)->column($name)), "$name in round $round");
@@ -142,8 +160,26 @@ final class FilesTest extends TestCase
         $this->delete("/projects/$project->key/views/2")->assertOk();
         $this->post("/projects/$project->key/views", ['name' => '', 'picture' => $picture(3)])->assertStatus(422);
         $disk = Storage::disk('local');
-        $waiting = Import::query()->create(['key' => 'waitingwaiting', 'user_id' => $person->id, 'file_name' => 'a.glb', 'path' => 'uploads/waitingwaiting', 'bytes' => 3, 'sort_by' => 'best']);
-        foreach (['uploads/waitingwaiting', 'uploads/nobody', 'staging/gone/packs/a.glb', 'staging/waitingwaiting/packs/a.glb', 'sources/gone/packs/a.glb', 'projects/gone/index-6/kind.1', $project->folder().'/index-3/kind.1', $project->folder().'/pictures/x.png.part-12'] as $file) {
+        $waiting = Import::query()->create([
+            'key' => 'waitingwaiting',
+            'user_id' => $person->id,
+            'file_name' => 'a.glb',
+            'path' => 'uploads/waitingwaiting',
+            'bytes' => 3,
+            'sort_by' => 'best',
+        ]);
+        foreach (
+            [
+                'uploads/waitingwaiting',
+                'uploads/nobody',
+                'staging/gone/packs/a.glb',
+                'staging/waitingwaiting/packs/a.glb',
+                'sources/gone/packs/a.glb',
+                'projects/gone/index-6/kind.1',
+                $project->folder().'/index-3/kind.1',
+                $project->folder().'/pictures/x.png.part-12',
+            ] as $file
+        ) {
             $disk->put($file, 'abc');
         }
         (new Sweep)->run();
@@ -157,7 +193,18 @@ final class FilesTest extends TestCase
         $this->artisan('shelf:sweep')->assertSuccessful();
         $gone = array_values(array_diff($before, $disk->allFiles()));
         $refused = array_values(array_filter($gone, static fn (string $file): bool => str_ends_with($file, '.png')));
-        self::assertEqualsCanonicalizing(['uploads/nobody', 'staging/gone/packs/a.glb', 'sources/gone/packs/a.glb', 'projects/gone/index-6/kind.1', $project->folder().'/index-3/kind.1', $project->folder().'/pictures/x.png.part-12', ...$refused], $gone);
+        self::assertEqualsCanonicalizing(
+            [
+                'uploads/nobody',
+                'staging/gone/packs/a.glb',
+                'sources/gone/packs/a.glb',
+                'projects/gone/index-6/kind.1',
+                $project->folder().'/index-3/kind.1',
+                $project->folder().'/pictures/x.png.part-12',
+                ...$refused,
+            ],
+            $gone,
+        );
         self::assertLessThanOrEqual(1, count($refused), 'only the refused view\'s picture');
         $this->post("/projects/$project->key/undo")->assertSee('Undone: Delete view Deleted.');
         $this->get("/projects/$project->key/views/2/picture")->assertOk();
@@ -168,10 +215,20 @@ final class FilesTest extends TestCase
     public function test_an_import_whose_job_is_lost_starts_again_and_one_whose_file_is_lost_is_over(): void
     {
         $person = $this->person();
-        $make = static fn (string $key): Import => Import::query()->create(['key' => $key, 'user_id' => $person->id, 'file_name' => 'a.glb', 'path' => "uploads/$key", 'bytes' => 3, 'sort_by' => 'best', 'state' => 'running']);
+        $make = static fn (string $key): Import => Import::query()->create([
+            'key' => $key,
+            'user_id' => $person->id,
+            'file_name' => 'a.glb',
+            'path' => "uploads/$key",
+            'bytes' => 3,
+            'sort_by' => 'best',
+            'state' => 'running',
+        ]);
         [$lost, $there] = [$make('lostlostlost'), $make('theretherethere')];
         Storage::disk('local')->put($there->path, 'abc');
-        DB::table('imports')->whereIn('id', [$lost->id, $there->id])->update(['updated_at' => now()->subHours(5)]);
+        DB::table('imports')
+            ->whereIn('id', [$lost->id, $there->id])
+            ->update(['updated_at' => now()->subHours(5)]);
         self::assertSame(1, (new Sweep)->run()['resumed']);
         self::assertSame([ImportState::Failed, 'The file was lost on its way; give it again.'], [$lost->refresh()->state, $lost->error]);
     }
@@ -182,13 +239,29 @@ final class FilesTest extends TestCase
         $this->baths($person);
         $this->actingAs($person)->getJson('/imports/room?bytes=1000')->assertOk();
         config(['shelf.quota' => 3_000_000]);
-        $this->getJson('/imports/room?bytes=2900000')->assertStatus(422)->assertJsonPath('errors.file.0', static fn (string $said): bool => str_starts_with($said, 'With this file (2.9 MB) you would keep ') && str_contains($said, '3.0 MB is what one person may keep'));
+        $this->getJson('/imports/room?bytes=2900000')
+            ->assertStatus(422)
+            ->assertJsonPath(
+                'errors.file.0',
+                static fn (string $said): bool => str_starts_with($said, 'With this file (2.9 MB) you would keep ') &&
+                    str_contains($said, '3.0 MB is what one person may keep'),
+            );
         $this->actingAs($this->person('Bea Lind'))->getJson('/imports/room?bytes=2900000')->assertOk();
         config(['shelf.quota' => 20_000_000_000, 'shelf.reserve' => (int) disk_free_space('/') + 1]);
-        $this->getJson('/imports/room?bytes=2900000')->assertStatus(422)->assertJsonPath('errors.file.0', 'The server has room for files of up to 0.0 MB now; this one has 2.9 MB.');
+        $this->getJson('/imports/room?bytes=2900000')
+            ->assertStatus(422)
+            ->assertJsonPath('errors.file.0', 'The server has room for files of up to 0.0 MB now; this one has 2.9 MB.');
         $pane = Gltf::file(Gltf::triangle());
         copy($pane, $copy = (string) tempnam(sys_get_temp_dir(), 'shelf'));
-        $this->postJson('/imports', ['file' => new \Illuminate\Http\UploadedFile($copy, 'pane.gltf', null, null, true), 'sort_by' => 'best'])->assertStatus(422)->assertJsonPath('errors.file.0', static fn (string $said): bool => str_starts_with($said, 'The server has room for files of up to'));
+        $this->postJson('/imports', [
+            'file' => new \Illuminate\Http\UploadedFile($copy, 'pane.gltf', null, null, true),
+            'sort_by' => 'best',
+        ])
+            ->assertStatus(422)
+            ->assertJsonPath(
+                'errors.file.0',
+                static fn (string $said): bool => str_starts_with($said, 'The server has room for files of up to'),
+            );
         self::assertSame(0, Import::query()->where('user_id', auth()->id())->count());
         foreach (['', '-1', 'x', '1e99', '99999999999999999999'] as $odd) {
             $this->getJson("/imports/room?bytes=$odd")->assertStatus(422);

@@ -22,9 +22,15 @@ final class HouseTest extends TestCase
 {
     public function test_accounts_are_made_on_the_command_line(): void
     {
-        $this->artisan('shelf:person', ['email' => 'Otto@Marlpit.example', 'name' => 'Otto Quill', '--password' => 'tidy-otto'])->expectsOutput('otto@marlpit.example can sign in.')->assertSuccessful();
-        $this->artisan('shelf:person', ['email' => 'otto@marlpit.example', 'name' => 'Otto'])->expectsOutput('otto@marlpit.example has an account already.')->assertFailed();
-        $this->artisan('shelf:person', ['email' => 'otto', 'name' => 'Otto'])->expectsOutput('"otto" is not an e-mail address.')->assertFailed();
+        $this->artisan('shelf:person', ['email' => 'Otto@Marlpit.example', 'name' => 'Otto Quill', '--password' => 'tidy-otto'])
+            ->expectsOutput('otto@marlpit.example can sign in.')
+            ->assertSuccessful();
+        $this->artisan('shelf:person', ['email' => 'otto@marlpit.example', 'name' => 'Otto'])
+            ->expectsOutput('otto@marlpit.example has an account already.')
+            ->assertFailed();
+        $this->artisan('shelf:person', ['email' => 'otto', 'name' => 'Otto'])
+            ->expectsOutput('"otto" is not an e-mail address.')
+            ->assertFailed();
         $this->post('/sign-in', ['email' => 'otto@marlpit.example', 'password' => 'tidy-otto'])->assertRedirect('/projects');
         self::assertSame('OQ', User::query()->where('email', 'otto@marlpit.example')->firstOrFail()->initials());
     }
@@ -32,7 +38,9 @@ final class HouseTest extends TestCase
     public function test_signing_out_ends_the_session_and_a_theme_is_kept(): void
     {
         $ida = $this->person();
-        $this->actingAs($ida)->post('/theme', ['theme' => 'dark'])->assertRedirect();
+        $this->actingAs($ida)
+            ->post('/theme', ['theme' => 'dark'])
+            ->assertRedirect();
         $this->get('/projects')->assertSee('data-theme="dark"', false);
         $this->post('/theme', ['theme' => 'neon'])->assertSessionHasErrors('theme');
         $this->post('/sign-out')->assertRedirect('/sign-in');
@@ -47,7 +55,9 @@ final class HouseTest extends TestCase
         $demo = User::query()->where('email', 'demo@marlpit.example')->firstOrFail();
         self::assertSame(1, $demo->imports()->count());
         Queue::assertPushed(TakeIn::class, 1);
-        $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])->expectsOutput('The sizes are small, demo, medium, large, huge, scattered.')->assertFailed();
+        $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])
+            ->expectsOutput('The sizes are small, demo, medium, large, huge, scattered.')
+            ->assertFailed();
     }
 
     public function test_views_are_listed_on_the_command_line(): void
@@ -55,26 +65,42 @@ final class HouseTest extends TestCase
         $ida = $this->person();
         $project = $this->baths($ida);
         $this->actingAs($ida)->post("/projects/$project->key/views", ['name' => 'From the door', 'keep_rungs' => 1]);
-        $this->artisan('shelf:views', ['project' => $project->key])->expectsOutputToContain('From the door')->assertSuccessful();
-        $this->artisan('shelf:views', ['project' => $project->key, '--json' => true])->expectsOutputToContain('"name": "From the door"')->assertSuccessful();
-        $this->artisan('shelf:views', ['project' => 'nowhere'])->expectsOutput('There is no project with the key nowhere.')->assertExitCode(2);
+        $this->artisan('shelf:views', ['project' => $project->key])
+            ->expectsOutputToContain('From the door')
+            ->assertSuccessful();
+        $this->artisan('shelf:views', ['project' => $project->key, '--json' => true])
+            ->expectsOutputToContain('"name": "From the door"')
+            ->assertSuccessful();
+        $this->artisan('shelf:views', ['project' => 'nowhere'])
+            ->expectsOutput('There is no project with the key nowhere.')
+            ->assertExitCode(2);
     }
 
     public function test_the_command_line_says_what_is_missing_for_an_import(): void
     {
         $ida = $this->person();
         $path = Gltf::file(Gltf::triangle());
-        $this->artisan('shelf:import', ['project' => 'new', 'file' => '/nowhere.glb', '--person' => $ida->email])->expectsOutput('There is no readable file at /nowhere.glb.')->assertExitCode(2);
-        $this->artisan('shelf:import', ['project' => 'gone', 'file' => $path, '--person' => $ida->email])->expectsOutput('There is no project with the key gone.')->assertExitCode(2);
-        $this->artisan('shelf:import', ['project' => 'new', 'file' => $path, '--person' => $ida->email, '--sort-by' => 'mood'])->expectsOutputToContain('Layers can be made from: best, groups')->assertExitCode(2);
-        $this->artisan('shelf:import', ['project' => 'new', 'file' => $path, '--person' => 'nobody@marlpit.example'])->expectsOutput('Say who takes it in: --person=EMAIL')->assertExitCode(2);
+        $this->artisan('shelf:import', ['project' => 'new', 'file' => '/nowhere.glb', '--person' => $ida->email])
+            ->expectsOutput('There is no readable file at /nowhere.glb.')
+            ->assertExitCode(2);
+        $this->artisan('shelf:import', ['project' => 'gone', 'file' => $path, '--person' => $ida->email])
+            ->expectsOutput('There is no project with the key gone.')
+            ->assertExitCode(2);
+        $this->artisan('shelf:import', ['project' => 'new', 'file' => $path, '--person' => $ida->email, '--sort-by' => 'mood'])
+            ->expectsOutputToContain('Layers can be made from: best, groups')
+            ->assertExitCode(2);
+        $this->artisan('shelf:import', ['project' => 'new', 'file' => $path, '--person' => 'nobody@marlpit.example'])
+            ->expectsOutput('Say who takes it in: --person=EMAIL')
+            ->assertExitCode(2);
     }
 
     public function test_a_project_is_renamed_and_goes_with_everything_it_kept(): void
     {
         $ida = $this->person();
         $project = $this->baths($ida);
-        $this->actingAs($ida)->patch("/projects/$project->key", ['name' => '  Baths, phase 2 '])->assertRedirect('/projects');
+        $this->actingAs($ida)
+            ->patch("/projects/$project->key", ['name' => '  Baths, phase 2 '])
+            ->assertRedirect('/projects');
         self::assertSame('Baths, phase 2', $project->refresh()->name);
         $this->patch("/projects/$project->key", ['name' => ''])->assertSessionHasErrors(['name' => 'A project needs a name.']);
         $this->post("/projects/$project->key/layers", ['name' => 'More']);
@@ -100,10 +126,14 @@ final class HouseTest extends TestCase
             }
         }
         apcu_enabled() && apcu_clear_cache();
-        $this->get("/projects/$project->key")->assertOk()->assertSee('3,197 objects');
+        $this->get("/projects/$project->key")
+            ->assertOk()
+            ->assertSee('3,197 objects');
         $this->assertIndexTrue($project);
         $this->app->make(SceneStore::class)->forget($project->refresh());
-        $this->post("/projects/$project->key/undo")->assertOk()->assertSee('Undone: Create layer More.');
+        $this->post("/projects/$project->key/undo")
+            ->assertOk()
+            ->assertSee('Undone: Create layer More.');
         $this->assertIndexTrue($project);
     }
 
@@ -113,14 +143,14 @@ final class HouseTest extends TestCase
         $project = $this->baths($ida);
         $this->actingAs($ida);
         for ($change = 0; $change < 40; $change++) {
-            $this->post("/projects/$project->key/file", ['layer' => 2 + $change % 2, 'keys' => 'O500,O501']);
+            $this->post("/projects/$project->key/file", ['layer' => 2 + ($change % 2), 'keys' => 'O500,O501']);
         }
         // What was written a moment ago is left, since a manifest that names it may be on its way.
         foreach (Storage::disk('local')->allFiles($this->indexOf($project)) as $file) {
             touch(Storage::disk('local')->path($file), time() - 120);
         }
         for ($change = 0; $change < 8; $change++) {
-            $this->post("/projects/$project->key/file", ['layer' => 2 + $change % 2, 'keys' => 'O500,O501']);
+            $this->post("/projects/$project->key/file", ['layer' => 2 + ($change % 2), 'keys' => 'O500,O501']);
         }
         self::assertLessThan(130, count(Storage::disk('local')->allFiles($this->indexOf($project))));
         $this->assertIndexTrue($project);
@@ -132,7 +162,10 @@ final class HouseTest extends TestCase
         config(['database.connections.pgsql.port' => 1, 'session.driver' => 'array']);
         DB::purge('pgsql');
         try {
-            $this->post('/sign-in', ['email' => 'ida@marlpit.example', 'password' => 'x'])->assertStatus(503)->assertSee('The database cannot be reached')->assertDontSee('SQLSTATE');
+            $this->post('/sign-in', ['email' => 'ida@marlpit.example', 'password' => 'x'])
+                ->assertStatus(503)
+                ->assertSee('The database cannot be reached')
+                ->assertDontSee('SQLSTATE');
         } finally {
             config(['database.connections.pgsql.port' => $port]);
             DB::purge('pgsql');
@@ -145,8 +178,16 @@ final class HouseTest extends TestCase
         $ida = $this->person();
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy(Gltf::file(Gltf::triangle()), $copy);
-        $import = $this->app->make(\App\Intake\Uploads::class)->receive($ida, null, $copy, 'pane.gltf', SortBy::Best, '');
-        $other = new \PDO(sprintf('pgsql:host=%s;port=%s;dbname=shelf_feature', config('database.connections.pgsql.host'), config('database.connections.pgsql.port')), (string) config('database.connections.pgsql.username'), (string) config('database.connections.pgsql.password'));
+        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($ida, null, $copy, 'pane.gltf', SortBy::Best, '');
+        $other = new \PDO(
+            sprintf(
+                'pgsql:host=%s;port=%s;dbname=shelf_feature',
+                config('database.connections.pgsql.host'),
+                config('database.connections.pgsql.port'),
+            ),
+            (string) config('database.connections.pgsql.username'),
+            (string) config('database.connections.pgsql.password'),
+        );
         $other->exec("SELECT pg_advisory_lock(7201, $import->id)");
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
         self::assertSame(ImportState::Waiting, $import->refresh()->state, 'another worker has it');
@@ -171,7 +212,10 @@ final class HouseTest extends TestCase
                 }
             }
             ksort($wanted);
-            $page = (string) $this->actingAs($ida)->get("/projects/$project->key/ledger?lens=nesting&from=0&count=200&words=".urlencode($words))->assertOk()->getContent();
+            $page = (string) $this->actingAs($ida)
+                ->get("/projects/$project->key/ledger?lens=nesting&from=0&count=200&words=".urlencode($words))
+                ->assertOk()
+                ->getContent();
             preg_match_all('~data-key="O(\d+)"~', $page, $shown);
             self::assertSame(array_slice(array_keys($wanted), 0, 200), array_map(intval(...), $shown[1]), $words);
             $hits = count(array_filter($names, static fn (mixed $name): bool => mb_stripos((string) $name, $words) !== false));
@@ -185,21 +229,54 @@ final class HouseTest extends TestCase
         $project = $this->baths($ida);
         $bank = (int) $project->objects()->where('name', 'Bank 1')->value('no');
         $target = $this->layer($project, '60 Changing');
-        $this->actingAs($ida)->post("/projects/$project->key/file", ['layer' => $target, 'keys' => "O$bank", 'with_held' => 0])->assertSee('File 1 object under 60 Changing.');
-        self::assertSame([$target, $this->layer($project, '61 Lockers')], [(int) $project->objects()->where('no', $bank)->value('layer_no'), (int) $project->objects()->where('no', $bank + 1)->value('layer_no')]);
+        $this->actingAs($ida)
+            ->post("/projects/$project->key/file", ['layer' => $target, 'keys' => "O$bank", 'with_held' => 0])
+            ->assertSee('File 1 object under 60 Changing.');
+        self::assertSame(
+            [$target, $this->layer($project, '61 Lockers')],
+            [
+                (int) $project->objects()->where('no', $bank)->value('layer_no'),
+                (int) $project
+                    ->objects()
+                    ->where('no', $bank + 1)
+                    ->value('layer_no'),
+            ],
+        );
         // The group's new layer holds the group alone; what is in it shows as its own layer does.
         $this->post("/projects/$project->key/rungs", ['keys' => "L$target", 'rung' => 2]);
         $this->get("/projects/$project->key/why/$bank")->assertSee('Bank 1 is a ghost because layer 60 Changing is');
-        $this->get("/projects/$project->key/why/".($bank + 1))->assertSee('is drawn in full')->assertDontSee('60 Changing');
+        $this->get("/projects/$project->key/why/".($bank + 1))
+            ->assertSee('is drawn in full')
+            ->assertDontSee('60 Changing');
         $this->assertIndexTrue($project);
     }
 
     public function test_progress_is_told_while_an_import_runs(): void
     {
         $ida = $this->person();
-        $import = Import::query()->create(['key' => 'k'.bin2hex(random_bytes(6)), 'user_id' => $ida->id, 'file_name' => 'a <b>.glb', 'path' => 'uploads/x', 'bytes' => 5_300_000, 'sort_by' => 'best', 'state' => 'running', 'stage' => 'Packing the geometry', 'done' => 30, 'total' => 120, 'objects' => 1500]);
-        $this->actingAs($ida)->get("/imports/$import->key", ['HX-Request' => 'true'])->assertOk()->assertSeeInOrder(['a &lt;b&gt;.glb', '5.3 MB', 'aria-valuenow="25"', 'Packing the geometry', '30 of 120', '1,500 objects so far', 'Stop'], false);
-        $this->post("/imports/$import->key/stop")->assertOk()->assertSee('Stopping');
+        $import = Import::query()->create([
+            'key' => 'k'.bin2hex(random_bytes(6)),
+            'user_id' => $ida->id,
+            'file_name' => 'a <b>.glb',
+            'path' => 'uploads/x',
+            'bytes' => 5_300_000,
+            'sort_by' => 'best',
+            'state' => 'running',
+            'stage' => 'Packing the geometry',
+            'done' => 30,
+            'total' => 120,
+            'objects' => 1500,
+        ]);
+        $this->actingAs($ida)
+            ->get("/imports/$import->key", ['HX-Request' => 'true'])
+            ->assertOk()
+            ->assertSeeInOrder(
+                ['a &lt;b&gt;.glb', '5.3 MB', 'aria-valuenow="25"', 'Packing the geometry', '30 of 120', '1,500 objects so far', 'Stop'],
+                false,
+            );
+        $this->post("/imports/$import->key/stop")
+            ->assertOk()
+            ->assertSee('Stopping');
         self::assertTrue($import->refresh()->stop);
         $this->delete("/imports/$import->key")->assertStatus(409);
         self::assertSame(0, Project::query()->where('name', 'like', 'A <b>%')->count());

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Intake\Sweep;
-use App\Intake\Uploads;
+use App\Jobs\Sweep;
 use App\Jobs\TakeIn;
+use App\Jobs\Uploads;
 use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\User;
@@ -52,7 +52,11 @@ final class TakeInStagesTest extends CommittedTestCase
     {
         $import = $this->given();
         $worker = $this->worker();
-        $this->until(static fn (): bool => $stage === '' ? $import->refresh()->state === ImportState::Done : in_array($import->refresh()->stage, [$stage], true) || $import->isOver());
+        $this->until(
+            static fn (): bool => $stage === ''
+                ? $import->refresh()->state === ImportState::Done
+                : in_array($import->refresh()->stage, [$stage], true) || $import->isOver(),
+        );
         proc_terminate($worker, SIGKILL);
         proc_close($worker);
         $this->finish($this->worker());
@@ -77,7 +81,10 @@ final class TakeInStagesTest extends CommittedTestCase
         $import = $this->given();
         $worker = $this->worker();
         $this->until(static fn (): bool => $import->refresh()->stage === 'Packing the geometry' || $import->isOver());
-        DB::select("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid() AND application_name = 'taking-in'");
+        DB::select(
+            'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() '
+                ."AND pid <> pg_backend_pid() AND application_name = 'taking-in'",
+        );
         $this->finish($worker);
         self::assertNotSame(ImportState::Failed, $import->refresh()->state, $import->error);
         self::assertTrue($import->isOver() || Storage::disk('local')->exists($import->path), 'what was given is still there');
@@ -101,7 +108,10 @@ final class TakeInStagesTest extends CommittedTestCase
             $this->assertIn($import->refresh());
         }
         self::assertSame(4, $this->ida->projects()->count());
-        self::assertSame([ImportState::Done, ImportState::Done], array_map(static fn (Import $import): ImportState => $import->refresh()->state, $joining));
+        self::assertSame(
+            [ImportState::Done, ImportState::Done],
+            array_map(static fn (Import $import): ImportState => $import->refresh()->state, $joining),
+        );
         $project->refresh();
         self::assertSame(3 * 3197, $project->objects()->count());
         self::assertSame($project->meshes()->count(), $project->meshes()->distinct()->count('no'));
@@ -112,7 +122,15 @@ final class TakeInStagesTest extends CommittedTestCase
     public function test_an_import_that_another_worker_holds_is_looked_at_again_later(): void
     {
         $import = $this->given();
-        $other = new \PDO(sprintf('pgsql:host=%s;port=%s;dbname=shelf_feature', config('database.connections.pgsql.host'), config('database.connections.pgsql.port')), (string) config('database.connections.pgsql.username'), (string) config('database.connections.pgsql.password'));
+        $other = new \PDO(
+            sprintf(
+                'pgsql:host=%s;port=%s;dbname=shelf_feature',
+                config('database.connections.pgsql.host'),
+                config('database.connections.pgsql.port'),
+            ),
+            (string) config('database.connections.pgsql.username'),
+            (string) config('database.connections.pgsql.password'),
+        );
         $other->exec("SELECT pg_advisory_lock(7201, $import->id)");
         $this->finish($this->worker());
         self::assertSame(ImportState::Waiting, $import->refresh()->state);
@@ -134,7 +152,10 @@ final class TakeInStagesTest extends CommittedTestCase
             return $import->stage === 'Storing the objects' || $import->isOver();
         });
         $started = microtime(true);
-        Import::query()->whereKey($import->id)->where('state', '<>', 'done')->update(['stop' => true]);
+        Import::query()
+            ->whereKey($import->id)
+            ->where('state', '<>', 'done')
+            ->update(['stop' => true]);
         self::assertLessThan(0.3, microtime(true) - $started, 'nobody waits for the transaction');
         $this->finish($worker);
         self::assertArrayHasKey('Packing the geometry', $seen);
@@ -154,7 +175,10 @@ final class TakeInStagesTest extends CommittedTestCase
         Storage::disk('local')->put('projects', 'a file');
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
         self::assertSame(ImportState::Done, $import->refresh()->state);
-        $this->actingAs($this->ida)->get("/projects/{$import->project?->key}")->assertOk()->assertSee('3,197 objects');
+        $this->actingAs($this->ida)
+            ->get("/projects/{$import->project?->key}")
+            ->assertOk()
+            ->assertSee('3,197 objects');
         $this->get("/projects/{$import->project?->key}/packs/1")->assertOk();
         Storage::disk('local')->delete('projects');
         $this->get("/projects/{$import->project?->key}")->assertOk();
@@ -173,9 +197,18 @@ final class TakeInStagesTest extends CommittedTestCase
     private function worker()
     {
         $log = Storage::disk('local')->path('../worker.log');
-        $worker = proc_open([PHP_BINARY, __DIR__.'/../../artisan', 'shelf:work', '--once'], [1 => ['file', $log, 'a'], 2 => ['file', $log, 'a']], $pipes, null, [
-            'FILES_ROOT' => Storage::disk('local')->path(''), 'SHELF_ASIDE' => 'aside', 'PGAPPNAME' => 'taking-in', 'QUEUE_CONNECTION' => 'database',
-        ] + $this->surroundings());
+        $worker = proc_open(
+            [PHP_BINARY, __DIR__.'/../../artisan', 'shelf:work', '--once'],
+            [1 => ['file', $log, 'a'], 2 => ['file', $log, 'a']],
+            $pipes,
+            null,
+            [
+                'FILES_ROOT' => Storage::disk('local')->path(''),
+                'SHELF_ASIDE' => 'aside',
+                'PGAPPNAME' => 'taking-in',
+                'QUEUE_CONNECTION' => 'database',
+            ] + $this->surroundings(),
+        );
         self::assertIsResource($worker);
 
         return $worker;

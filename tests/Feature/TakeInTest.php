@@ -24,10 +24,14 @@ final class TakeInTest extends TestCase
         $person = $this->person();
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy(self::demoFile(), $copy);
-        $this->actingAs($person)->postJson('/imports', ['file' => new UploadedFile($copy, 'marlpit_baths rev07.glb', null, null, true), 'sort_by' => 'best'])->assertOk();
+        $this->actingAs($person)
+            ->postJson('/imports', ['file' => new UploadedFile($copy, 'marlpit_baths rev07.glb', null, null, true), 'sort_by' => 'best'])
+            ->assertOk();
         $import = $person->imports()->firstOrFail();
         self::assertSame(ImportState::Waiting, $import->state);
-        $this->get("/imports/$import->key")->assertOk()->assertSee('Waiting for a free worker');
+        $this->get("/imports/$import->key")
+            ->assertOk()
+            ->assertSee('Waiting for a free worker');
         Queue::assertPushed(TakeIn::class);
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
 
@@ -35,11 +39,33 @@ final class TakeInTest extends TestCase
         self::assertInstanceOf(Project::class, $project);
         self::assertSame('Marlpit baths rev07', $project->name);
         self::assertSame([], Storage::disk('local')->files('uploads'), 'the upload is let go');
-        $report = $this->get("/imports/$import->key")->assertRedirect()->headers->get('Location');
-        $this->get((string) $report)->assertOk()->assertSeeInOrder(['3,197 objects', 'Groups', 'Parts', 'Lights', 'Cameras', 'Triangles drawn', '254,318', 'Width', '100.00 × 88.00 × 17.1', 'Where it was filed', 'the property', '51 Seats']);
+        $report = $this->get("/imports/$import->key")
+            ->assertRedirect()
+            ->headers->get('Location');
+        $this->get((string) $report)
+            ->assertOk()
+            ->assertSeeInOrder([
+                '3,197 objects',
+                'Groups',
+                'Parts',
+                'Lights',
+                'Cameras',
+                'Triangles drawn',
+                '254,318',
+                'Width',
+                '100.00 × 88.00 × 17.1',
+                'Where it was filed',
+                'the property',
+                '51 Seats',
+            ]);
         self::assertSame(3197, DB::table('objects')->where('project_id', $project->id)->count());
         self::assertSame(254_318, (int) DB::table('objects')->where('project_id', $project->id)->sum('triangles'));
-        $repeat = DB::table('meshes')->where('project_id', $project->id)->selectRaw('hash, count(*) as times')->groupBy('hash')->orderByDesc('times')->first();
+        $repeat = DB::table('meshes')
+            ->where('project_id', $project->id)
+            ->selectRaw('hash, count(*) as times')
+            ->groupBy('hash')
+            ->orderByDesc('times')
+            ->first();
         self::assertSame(10, (int) $repeat->times, 'the mesh that was stored ten times has one hash');
         $this->assertIndexTrue($project);
     }
@@ -67,7 +93,10 @@ final class TakeInTest extends TestCase
 
         self::assertSame(2, $project->sources()->count());
         self::assertSame(3198, $project->objects()->count());
-        self::assertSame([3198, $this->layer($project, '51 Seats')], [$project->objects()->max('no'), $project->objects()->where('no', 3198)->value('layer_no')]);
+        self::assertSame(
+            [3198, $this->layer($project, '51 Seats')],
+            [$project->objects()->max('no'), $project->objects()->where('no', 3198)->value('layer_no')],
+        );
         $this->assertIndexTrue($project);
     }
 
@@ -76,7 +105,12 @@ final class TakeInTest extends TestCase
         $person = $this->person();
         $before = [Project::query()->count(), DB::table('objects')->count(), DB::table('packs')->count()];
         $whole = (string) file_get_contents(self::demoFile());
-        foreach ([substr($whole, 0, 900_000) => 'ends too early', substr_replace($whole, str_repeat("\xFF", 60_000), strlen($whole) - 200_000, 60_000) => ''] as $bytes => $part) {
+        foreach (
+            [
+                substr($whole, 0, 900_000) => 'ends too early',
+                substr_replace($whole, str_repeat("\xFF", 60_000), strlen($whole) - 200_000, 60_000) => '',
+            ] as $bytes => $part
+        ) {
             $import = $this->takeIn($person, Gltf::keep($bytes), name: 'broken.glb');
             self::assertSame(ImportState::Failed, $import->state);
             self::assertStringContainsString($part, $import->error);
@@ -88,8 +122,10 @@ final class TakeInTest extends TestCase
 
     public function test_a_wrong_kind_of_file_is_answered_where_it_was_given(): void
     {
-        $this->actingAs($this->person())->postJson('/imports', ['file' => UploadedFile::fake()->create('plan.dwg', 4), 'sort_by' => 'best'])
-            ->assertStatus(422)->assertJsonPath('errors.file.0', '"plan.dwg" is not a .glb, .gltf or .zip file.');
+        $this->actingAs($this->person())
+            ->postJson('/imports', ['file' => UploadedFile::fake()->create('plan.dwg', 4), 'sort_by' => 'best'])
+            ->assertStatus(422)
+            ->assertJsonPath('errors.file.0', '"plan.dwg" is not a .glb, .gltf or .zip file.');
         $this->postJson('/imports', ['file' => UploadedFile::fake()->create('plan.glb', 4), 'sort_by' => 'colour'])->assertStatus(422);
     }
 
@@ -98,12 +134,23 @@ final class TakeInTest extends TestCase
         $person = $this->person();
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy(self::demoFile(), $copy);
-        $import = $this->app->make(\App\Intake\Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
-        Import::query()->whereKey($import->id)->update(['stop' => true]);
+        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
+        Import::query()
+            ->whereKey($import->id)
+            ->update(['stop' => true]);
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
 
-        self::assertSame([ImportState::Stopped, 0, []], [$import->refresh()->state, Project::query()->whereHas('people', fn ($people) => $people->whereKey($person->id))->count(), Storage::disk('local')->allFiles()]);
-        $this->actingAs($person)->delete("/imports/$import->key")->assertRedirect('/projects');
+        self::assertSame(
+            [ImportState::Stopped, 0, []],
+            [
+                $import->refresh()->state,
+                Project::query()->whereHas('people', fn ($people) => $people->whereKey($person->id))->count(),
+                Storage::disk('local')->allFiles(),
+            ],
+        );
+        $this->actingAs($person)
+            ->delete("/imports/$import->key")
+            ->assertRedirect('/projects');
         self::assertNull($import->fresh());
     }
 
@@ -112,7 +159,7 @@ final class TakeInTest extends TestCase
         $person = $this->person();
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy(self::demoFile(), $copy);
-        $import = $this->app->make(\App\Intake\Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
+        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
         // A worker died while it packed: its state and some of its packs are still there.
         $import->update(['state' => ImportState::Running, 'stage' => 'Packing the geometry', 'done' => 40, 'total' => 221]);
         Storage::disk('local')->put("sources/$import->key/packs/left-behind.glb", 'half a pack');
@@ -135,10 +182,16 @@ final class TakeInTest extends TestCase
         self::assertSame('', $import->error);
         $project = $import->project ?? self::fail('not taken in');
         self::assertSame($gltf['nodes'][0]['name'], $project->objects()->value('name'));
-        $page = (string) $this->actingAs($person)->get("/projects/$project->key")->assertOk()->getContent();
+        $page = (string) $this->actingAs($person)
+            ->get("/projects/$project->key")
+            ->assertOk()
+            ->getContent();
         self::assertStringNotContainsString('<img src=x', $page);
         self::assertStringContainsString('&lt;img src=x', $page);
-        $this->get("/projects/$project->key/ledger?lens=nesting&from=0&count=20&words=".urlencode('"<img SRC"'))->assertOk()->assertSee('data-hits="1"', false)->assertDontSee('<img src=x', false);
+        $this->get("/projects/$project->key/ledger?lens=nesting&from=0&count=20&words=".urlencode('"<img SRC"'))
+            ->assertOk()
+            ->assertSee('data-hits="1"', false)
+            ->assertDontSee('<img src=x', false);
         $this->get('/projects')->assertOk()->assertDontSee('<img src=x', false);
         $this->assertIndexTrue($project);
     }
@@ -163,9 +216,13 @@ final class TakeInTest extends TestCase
         $import = $this->takeIn($person, Gltf::file($gltf), $by, "$odd.gltf", property: $property);
         self::assertSame('', $import->error);
         $project = $import->project ?? self::fail('not taken in');
-        $this->actingAs($person)->get("/projects/$project->key")->assertOk();
+        $this->actingAs($person)
+            ->get("/projects/$project->key")
+            ->assertOk();
         foreach (['name:b', '"a"', 'gr:b', 'class:a', 'material:a'] as $rule) {
-            $this->get("/projects/$project->key/ledger?lens=nesting&from=0&count=20&words=".urlencode($rule))->assertOk()->assertSee('data-hits="1"', false);
+            $this->get("/projects/$project->key/ledger?lens=nesting&from=0&count=20&words=".urlencode($rule))
+                ->assertOk()
+                ->assertSee('data-hits="1"', false);
         }
         $this->get("/projects/$project->key/report/".$project->sources()->value('id'))->assertOk();
         $this->assertIndexTrue($project);
@@ -190,13 +247,29 @@ final class TakeInTest extends TestCase
         $this->post("/projects/$project->key/rungs", ['keys' => "L$seats", 'rung' => 0])->assertOk();
         self::assertSame($all - 240, $count("/projects/$project->key/records?part=1"));
         $hidden = $project->objects()->where('layer_no', $seats)->where('mesh_no', '>', 0)->limit(3)->pluck('no')->all();
-        $shown = $project->objects()->where('layer_no', $this->layer($project, '61 Lockers'))->where('mesh_no', '>', 0)->limit(2)->pluck('no')->all();
-        $answer = unpack('V3', (string) $this->call('POST', "/projects/$project->key/records", content: pack('V*', ...$hidden, ...$shown, ...[999_999]))->assertOk()->getContent());
+        $shown = $project
+            ->objects()
+            ->where('layer_no', $this->layer($project, '61 Lockers'))
+            ->where('mesh_no', '>', 0)
+            ->limit(2)
+            ->pluck('no')
+            ->all();
+        $answer = unpack(
+            'V3',
+            (string) $this->call('POST', "/projects/$project->key/records", content: pack('V*', ...$hidden, ...$shown, ...[999_999]))
+                ->assertOk()
+                ->getContent(),
+        );
         self::assertSame(2, $answer[3] ?? 0);
         $pack = $this->get("/projects/$project->key/packs/1")->assertOk();
         self::assertStringStartsWith('glTF', (string) $pack->getContent());
         self::assertStringContainsString('immutable', (string) $pack->headers->get('Cache-Control'));
         $this->get("/projects/$project->key/packs/99999")->assertNotFound();
-        self::assertStringStartsWith("\x89PNG", (string) $this->get("/projects/$project->key/textures/1")->assertOk()->getContent());
+        self::assertStringStartsWith(
+            "\x89PNG",
+            (string) $this->get("/projects/$project->key/textures/1")
+                ->assertOk()
+                ->getContent(),
+        );
     }
 }

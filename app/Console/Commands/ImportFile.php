@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Intake\Uploads;
+use App\Jobs\Uploads;
 use App\Models\ImportState;
 use App\Models\Project;
 use App\Models\User;
@@ -13,13 +13,18 @@ use VineShelf\Layers\SortBy;
 
 final class ImportFile extends Command
 {
-    protected $signature = 'shelf:import {project : the key of a project, or "new"} {file} {--person= : e-mail of the person who takes it in; the only one there is when not given} {--sort-by=best : best, groups, property, material, kind or unsorted} {--property=layer}';
+    protected $signature = 'shelf:import {project : the key of a project, or "new"} {file} {--person= : e-mail of the person who takes it '
+        .'in; the only one there is when not given} {--sort-by=best : best, groups, property, material, kind or unsorted} '
+        .'{--property=layer}';
 
     protected $description = 'Take a file in and wait until it is there';
 
     public function handle(Uploads $uploads): int
     {
-        $people = User::query()->when(is_string($this->option('person')), fn ($query) => $query->where('email', $this->option('person')))->limit(2)->get();
+        $people = User::query()
+            ->when(is_string($this->option('person')), fn ($query) => $query->where('email', $this->option('person')))
+            ->limit(2)
+            ->get();
         $person = $people->count() === 1 ? $people->first() : null;
         $by = SortBy::tryFrom((string) $this->option('sort-by'));
         $file = (string) $this->argument('file');
@@ -28,7 +33,9 @@ final class ImportFile extends Command
             $person === null => 'Say who takes it in: --person=EMAIL',
             $by === null => 'Layers can be made from: '.implode(', ', array_column(SortBy::cases(), 'value')).'.',
             ! is_file($file) || ! is_readable($file) => "There is no readable file at $file.",
-            $this->argument('project') !== 'new' && $project === null => 'There is no project with the key '.$this->argument('project').'.',
+            $this->argument('project') !== 'new' && $project === null => 'There is no project with the key '.
+                $this->argument('project').
+                '.',
             $project !== null && $person->cannot('change', $project) => 'That project is not theirs to change.',
             default => null,
         };

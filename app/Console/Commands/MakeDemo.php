@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Intake\Uploads;
+use App\Jobs\Uploads;
 use App\Models\User;
 use Illuminate\Console\Command;
 use MarlpitBaths\MarlpitBaths;
@@ -12,13 +12,17 @@ use VineShelf\Layers\SortBy;
 
 final class MakeDemo extends Command
 {
-    protected $signature = 'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although there is one}';
+    protected $signature = 'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although '
+        .'there is one}';
 
     protected $description = 'Make the demo person and their project, Marlpit Baths';
 
     public function handle(Uploads $uploads): int
     {
-        $person = User::query()->firstOrCreate(['email' => config('shelf.demo.email')], ['name' => 'Ida Keller', 'password' => config('shelf.demo.password')]);
+        $person = User::query()->firstOrCreate(
+            ['email' => config('shelf.demo.email')],
+            ['name' => 'Ida Keller', 'password' => config('shelf.demo.password')],
+        );
         if (! $this->option('force') && ($person->projects()->exists() || $person->imports()->exists())) {
             return self::SUCCESS;
         }
@@ -30,7 +34,14 @@ final class MakeDemo extends Command
         }
         $path = tempnam(sys_get_temp_dir(), 'shelf');
         MarlpitBaths::write((string) $path, $size);
-        $uploads->receive($person, null, (string) $path, $size === 'demo' ? 'Marlpit Baths.glb' : "Marlpit Baths, $size.glb", SortBy::Best, '');
+        $uploads->receive(
+            $person,
+            null,
+            (string) $path,
+            $size === 'demo' ? 'Marlpit Baths.glb' : "Marlpit Baths, $size.glb",
+            SortBy::Best,
+            '',
+        );
 
         return self::SUCCESS;
     }

@@ -4,19 +4,27 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Intake\Sweep;
+use App\Jobs\Sweep;
 use Illuminate\Console\Command;
 
 final class SweepUp extends Command
 {
     protected $signature = 'shelf:sweep';
 
-    protected $description = 'Remove files that nothing names any more, and resume imports whose worker is gone; the worker does so every night';
+    protected $description = 'Remove files that nothing names any more, and resume imports whose worker is gone; the worker does so every '
+        .'night';
 
     public function handle(): int
     {
         ['removed' => $removed, 'resumed' => $resumed] = (new Sweep)->run();
-        $this->line(number_format($removed).' '.($removed === 1 ? 'file' : 'files').' removed'.($resumed > 0 ? ", $resumed resumed" : '').'.');
+        $this->line(
+            number_format($removed).
+                ' '.
+                ($removed === 1 ? 'file' : 'files').
+                ' removed'.
+                ($resumed > 0 ? ", $resumed resumed" : '').
+                '.',
+        );
 
         return self::SUCCESS;
     }

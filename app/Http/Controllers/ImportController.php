@@ -8,7 +8,7 @@ use App\Bench\Refused;
 use App\Files\UnableToKeep;
 use App\Intake\Room;
 use App\Intake\Staging;
-use App\Intake\Uploads;
+use App\Jobs\Uploads;
 use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\Project;
@@ -26,12 +26,20 @@ final class ImportController
 {
     public function store(Request $request, Uploads $uploads): JsonResponse
     {
-        $given = $request->validate([
-            'file' => ['required', 'file'],
-            'sort_by' => ['required', Rule::enum(SortBy::class)],
-            'property' => ['nullable', 'string', 'max:100'],
-            'project' => ['nullable', 'string', 'max:40'],
-        ], ['file.*' => 'Choose a .glb or .gltf file, or a zip that holds a .gltf with its parts. The server takes up to '.ini_get('upload_max_filesize').'.']);
+        $given = $request->validate(
+            [
+                'file' => ['required', 'file'],
+                'sort_by' => ['required', Rule::enum(SortBy::class)],
+                'property' => ['nullable', 'string', 'max:100'],
+                'project' => ['nullable', 'string', 'max:40'],
+            ],
+            [
+                'file.*' =>
+                    'Choose a .glb or .gltf file, or a zip that holds a .gltf with its parts. The server takes up to '.
+                    ini_get('upload_max_filesize').
+                    '.',
+            ],
+        );
         /** @var User $person */
         $person = $request->user();
         $project = null;
@@ -46,8 +54,15 @@ final class ImportController
             return new JsonResponse(['errors' => ['file' => ["\"$name\" is not a .glb, .gltf or .zip file."]]], 422);
         }
         try {
-            $import = $uploads->receive($person, $project, $file->getRealPath() ?: '', $name, SortBy::from($given['sort_by']), (string) ($given['property'] ?? ''));
-        } catch (Refused|UnableToKeep $full) {
+            $import = $uploads->receive(
+                $person,
+                $project,
+                $file->getRealPath() ?: '',
+                $name,
+                SortBy::from($given['sort_by']),
+                (string) ($given['property'] ?? ''),
+            );
+        } catch (Refused | UnableToKeep $full) {
             return new JsonResponse(['errors' => ['file' => [$full->getMessage()]]], $full instanceof Refused ? 422 : 507);
         }
 
@@ -77,17 +92,24 @@ final class ImportController
             return $request->hasHeader('HX-Request') ? response('', 200, ['HX-Redirect' => $report]) : redirect()->to($report);
         }
 
-        return $request->hasHeader('HX-Request') ? response()->view('partials.import', ['import' => $import]) : view('import', ['import' => $import]);
+        return $request->hasHeader('HX-Request')
+            ? response()->view('partials.import', ['import' => $import])
+            : view('import', ['import' => $import]);
     }
 
     public function stop(Import $import): View
     {
         // What waits is over at once; what runs hears of it.
-        $stopped = Import::query()->whereKey($import->id)->where('state', ImportState::Waiting->value)->update(['stop' => true, 'state' => ImportState::Stopped->value]);
+        $stopped = Import::query()
+            ->whereKey($import->id)
+            ->where('state', ImportState::Waiting->value)
+            ->update(['stop' => true, 'state' => ImportState::Stopped->value]);
         if ($stopped === 1) {
             (new Staging($import))->abandon();
         } else {
-            Import::query()->whereKey($import->id)->update(['stop' => true]);
+            Import::query()
+                ->whereKey($import->id)
+                ->update(['stop' => true]);
         }
         $import->refresh();
 

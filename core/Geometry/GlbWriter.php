@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace VineShelf\Formats\Gltf;
+namespace VineShelf\Geometry;
 
 /** Writes binary glTF 2.0. Entries are encoded as they come, so a file of any size needs little memory beyond its JSON text. */
 final class GlbWriter
@@ -41,7 +41,10 @@ final class GlbWriter
      */
     public function add(string $member, array $entry): int
     {
-        $this->lists[$member][] = json_encode($entry === [] ? new \stdClass : $entry, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE);
+        $this->lists[$member][] = json_encode(
+            $entry === [] ? new \stdClass : $entry,
+            JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE,
+        );
 
         return count($this->lists[$member]) - 1;
     }
@@ -90,7 +93,10 @@ final class GlbWriter
     /** @param array<string, mixed> $more */
     public function accessor(int $view, int $componentType, string $type, int $count, array $more = []): int
     {
-        return $this->add('accessors', ['bufferView' => $view, 'componentType' => $componentType, 'count' => $count, 'type' => $type] + $more);
+        return $this->add(
+            'accessors',
+            ['bufferView' => $view, 'componentType' => $componentType, 'count' => $count, 'type' => $type] + $more,
+        );
     }
 
     /** @param resource $out */
@@ -114,9 +120,9 @@ final class GlbWriter
         $json .= '}';
         $json .= str_repeat(' ', -strlen($json) & 3);
         $length = 20 + strlen($json) + ($this->bytes > 0 ? 8 + $this->bytes : 0);
-        fwrite($out, 'glTF'.pack('VVVV', 2, $length, strlen($json), 0x4E4F534A).$json);
+        fwrite($out, 'glTF'.pack('VVVV', 2, $length, strlen($json), 0x4e4f534a).$json);
         if ($this->bytes > 0) {
-            fwrite($out, pack('VV', $this->bytes, 0x004E4942));
+            fwrite($out, pack('VV', $this->bytes, 0x004e4942));
             rewind($this->binary);
             stream_copy_to_stream($this->binary, $out);
         }

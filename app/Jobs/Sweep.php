@@ -2,12 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Intake;
+namespace App\Jobs;
 
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
 use App\Files\Kept;
-use App\Jobs\TakeIn;
 use App\Models\Change;
 use App\Models\Import;
 use App\Models\Project;
@@ -15,7 +14,10 @@ use App\Scenes\SceneStore;
 use Illuminate\Filesystem\FilesystemAdapter;
 use Illuminate\Support\Facades\DB;
 
-/** Removes files that nothing names, and gives imports that nobody works on back to the queue. What is younger than an hour may be on its way and stays. */
+/**
+ * Removes files that nothing names, and gives imports that nobody works on back to the queue. What is younger than an hour may be on its
+ * way and stays.
+ */
 final class Sweep
 {
     private const YOUNG = 3600;
@@ -32,8 +34,17 @@ final class Sweep
     /** @return array{removed: int, resumed: int} files that went, imports that the queue has again */
     public function run(): array
     {
-        $open = Import::query()->whereIn('state', ['waiting', 'running'])->pluck('key')->all();
-        $named = DB::table('packs')->select('file')->union(DB::table('textures')->select('file'))->pluck('file')->map(static fn (mixed $file): string => explode('/', (string) $file)[1] ?? '')->unique()->all();
+        $open = Import::query()
+            ->whereIn('state', ['waiting', 'running'])
+            ->pluck('key')
+            ->all();
+        $named = DB::table('packs')
+            ->select('file')
+            ->union(DB::table('textures')->select('file'))
+            ->pluck('file')
+            ->map(static fn (mixed $file): string => explode('/', (string) $file)[1] ?? '')
+            ->unique()
+            ->all();
         $this->clear('uploads', array_fill_keys($open, true));
         $this->clear('staging', array_fill_keys($open, true));
         $this->clear('sources', array_fill_keys([...$open, ...$named], true));
@@ -68,7 +79,9 @@ final class Sweep
             $named = array_fill_keys($this->pictures($project), true);
             $this->remove(array_filter($pictures, static fn (string $file): bool => ! isset($named[$file])));
         }
-        $this->remove(array_filter($this->disk->allFiles($project->folder()), static fn (string $file): bool => str_contains($file, '.part-')));
+        $this->remove(
+            array_filter($this->disk->allFiles($project->folder()), static fn (string $file): bool => str_contains($file, '.part-')),
+        );
     }
 
     /** @return list<string> files of pictures that the project, its views, or a change that can be taken back or done again names */
@@ -97,7 +110,10 @@ final class Sweep
      */
     private function remove(array $files, ?string $folder = null): void
     {
-        $old = array_filter($files, fn (string $file): bool => $this->disk->exists($file) && $this->disk->lastModified($file) < time() - self::YOUNG);
+        $old = array_filter(
+            $files,
+            fn (string $file): bool => $this->disk->exists($file) && $this->disk->lastModified($file) < time() - self::YOUNG,
+        );
         if ($folder !== null && count($old) === count($files)) {
             $this->disk->deleteDirectory($folder);
         } else {
@@ -110,10 +126,19 @@ final class Sweep
     private function resume(): int
     {
         $resumed = 0;
-        foreach (Import::query()->whereIn('state', ['waiting', 'running'])->where('updated_at', '<', now()->subSeconds(self::YOUNG))->get() as $import) {
+        foreach (
+            Import::query()
+                ->whereIn('state', ['waiting', 'running'])
+                ->where('updated_at', '<', now()->subSeconds(self::YOUNG))
+                ->get() as $import
+        ) {
             if (! $this->disk->exists($import->path)) {
                 $import->update(['state' => 'failed', 'error' => 'The file was lost on its way; give it again.', 'stage' => '']);
-            } elseif (! DB::table('jobs')->where('payload', 'like', '%importId%;i:'.$import->id.';%')->exists()) {
+            } elseif (
+                ! DB::table('jobs')
+                    ->where('payload', 'like', '%importId%;i:'.$import->id.';%')
+                    ->exists()
+            ) {
                 TakeIn::dispatch($import->id);
                 $resumed++;
             }

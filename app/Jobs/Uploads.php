@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Intake;
+namespace App\Jobs;
 
 use App\Bench\Refused;
 use App\Files\Kept;
 use App\Files\UnableToKeep;
-use App\Jobs\TakeIn;
+use App\Intake\Room;
 use App\Models\Import;
 use App\Models\Project;
 use App\Models\User;
