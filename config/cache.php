@@ -5,10 +5,15 @@ declare(strict_types=1);
 use Illuminate\Support\Str;
 
 return [
-
     'default' => env('CACHE_STORE', 'database'),
 
+    // Where requests are counted that are limited by the minute: in the memory that the web processes share, since each asks.
+    'limiter' => env('CACHE_LIMITER', 'apc'),
+
     'stores' => [
+        'apc' => [
+            'driver' => 'apc',
+        ],
 
         'array' => [
             'driver' => 'array',
@@ -32,10 +37,7 @@ return [
         'memcached' => [
             'driver' => 'memcached',
             'persistent_id' => env('MEMCACHED_PERSISTENT_ID'),
-            'sasl' => [
-                env('MEMCACHED_USERNAME'),
-                env('MEMCACHED_PASSWORD'),
-            ],
+            'sasl' => [env('MEMCACHED_USERNAME'), env('MEMCACHED_PASSWORD')],
             'options' => [
                 // Memcached::OPT_CONNECT_TIMEOUT => 2000,
             ],
@@ -69,14 +71,9 @@ return [
 
         'failover' => [
             'driver' => 'failover',
-            'stores' => [
-                'database',
-                'array',
-            ],
+            'stores' => ['database', 'array'],
         ],
-
     ],
 
     'prefix' => env('CACHE_PREFIX', Str::slug((string) env('APP_NAME', 'laravel')).'-cache-'),
-
 ];

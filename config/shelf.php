@@ -9,12 +9,15 @@ return [
     ],
     // The database connection on which long work tells how far it is, beside the one that it works on.
     'aside' => env('SHELF_ASIDE', 'aside'),
-    // Names under which the application may be asked for besides that of APP_URL, and the addresses of proxies in front of it; each a list with commas.
+    // Names under which the application may be asked for besides that of APP_URL, and the addresses of proxies in front of it; each a list
+    // with commas.
     'hosts' => array_values(array_filter(explode(',', (string) env('SHELF_HOSTS', '')))),
     'proxies' => array_values(array_filter(explode(',', (string) env('SHELF_PROXIES', '')))),
     // Bytes that one person may keep, and bytes that must stay free on the disk.
     'quota' => (int) env('SHELF_QUOTA', 20_000_000_000),
     'reserve' => (int) env('SHELF_RESERVE', 300_000_000),
+    // Requests that one person may make in a minute, of those that compute; enough for a key that is held down.
+    'requests' => (int) env('SHELF_REQUESTS', 1_500),
     // Triangles that the machine is asked to draw at most while a person works.
     'budget' => (int) env('SHELF_BUDGET', 400_000),
     // How many more times a finished picture is drawn with a shifted raster, to smooth its edges.

@@ -40,8 +40,12 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/sign-out', [SessionController::class, 'destroy'])->name('sign-out');
     Route::post('/theme', [SessionController::class, 'theme'])->name('theme');
     Route::get('/projects', [ProjectController::class, 'index'])->name('projects');
-    Route::get('/imports/room', [ImportController::class, 'room'])->middleware('throttle:60,1')->name('imports.room');
-    Route::post('/imports', [ImportController::class, 'store'])->middleware('throttle:60,1')->name('imports.store');
+    Route::get('/imports/room', [ImportController::class, 'room'])
+        ->middleware('throttle:60,1')
+        ->name('imports.room');
+    Route::post('/imports', [ImportController::class, 'store'])
+        ->middleware('throttle:60,1')
+        ->name('imports.store');
 
     Route::middleware('can:own,import')->group(function (): void {
         Route::get('/imports/{import}', [ImportController::class, 'show'])->name('imports.show');
@@ -54,73 +58,87 @@ Route::middleware('auth')->group(function (): void {
         Route::delete('/projects/{project}', [ProjectController::class, 'destroy'])->name('projects.destroy');
     });
 
-    Route::prefix('/projects/{project}')->middleware(['can:see,project', BringBench::class])->group(function (): void {
-        Route::get('/', [WorkbenchController::class, 'show'])->name('workbench');
-        Route::get('/report/{source}', [ProjectController::class, 'report'])->name('projects.report');
-        Route::get('/ledger', [LedgerController::class, 'rows'])->name('ledger');
-        Route::post('/ledger', [LedgerController::class, 'arrange'])->name('ledger.arrange');
-        Route::get('/ledger/place', [LedgerController::class, 'place'])->name('ledger.place');
-        Route::get('/pulse', [WorkbenchController::class, 'pulse'])->name('pulse');
-        Route::get('/records', [CanvasController::class, 'records'])->name('records');
-        Route::post('/records', [CanvasController::class, 'some'])->name('records.some');
-        Route::get('/packs/{pack}', [CanvasController::class, 'pack'])->name('packs');
-        Route::get('/textures/{texture}', [CanvasController::class, 'texture'])->name('textures');
-        Route::get('/views/{view}/picture', [CanvasController::class, 'picture'])->name('views.picture');
-        Route::get('/ledger/columns', [LedgerController::class, 'columns'])->name('ledger.columns');
-        Route::get('/layouts', [LayoutController::class, 'index'])->name('layouts');
-        Route::post('/layouts', [LayoutController::class, 'store'])->name('layouts.store');
-        Route::post('/layouts/{layout}/apply', [LayoutController::class, 'apply'])->name('layouts.apply');
-        Route::patch('/layouts/{layout}', [LayoutController::class, 'update'])->name('layouts.update');
-        Route::delete('/layouts/{layout}', [LayoutController::class, 'destroy'])->name('layouts.destroy');
-        Route::get('/ledger/ahead', [LedgerController::class, 'ahead'])->name('ledger.ahead');
-        Route::get('/find/complete', [FindController::class, 'complete'])->name('find.complete');
-        Route::get('/find/narrow', [FindController::class, 'narrow'])->name('find.narrow');
-        Route::get('/find/step', [FindController::class, 'step'])->name('find.step');
-        Route::get('/find/sight', [SightController::class, 'sight'])->name('find.sight');
-        Route::get('/find/frame', [SightController::class, 'frame'])->name('find.frame');
-        Route::get('/find/names', NamesController::class)->name('find.names');
-        Route::get('/cameras', [CanvasController::class, 'cameras'])->name('cameras');
-        Route::get('/tint', [TintController::class, 'show'])->name('tint');
-        Route::post('/tint', [TintController::class, 'update'])->name('tint.update');
-        Route::post('/tint/pick', [TintController::class, 'pick'])->name('tint.pick');
-        Route::post('/pick', [PickController::class, 'pick'])->name('pick');
-        Route::post('/pick/region', [PickController::class, 'region'])->name('pick.region');
-        Route::get('/pick/reach', [ReachController::class, 'ask'])->name('pick.ways');
-        Route::post('/pick/reach', [ReachController::class, 'reach'])->name('pick.reach');
-        Route::post('/pick/meet', [SightController::class, 'meet'])->name('pick.meet');
-        Route::post('/parked/{slot}', [ParkedController::class, 'park'])->where('slot', '[1-9]')->name('park');
-        Route::post('/parked/{slot}/recall', [ParkedController::class, 'recall'])->where('slot', '[1-9]')->name('park.recall');
-        Route::post('/isolate', [IsolationController::class, 'isolate'])->name('isolate');
-        Route::post('/isolate/back', [IsolationController::class, 'back'])->name('isolate.back');
-        Route::post('/rungs', [DeskController::class, 'rung'])->name('rungs');
-        Route::post('/landing', [DeskController::class, 'landing'])->name('landing');
-        Route::post('/desk/undo', [DeskController::class, 'undo'])->name('desk.undo');
-        Route::post('/desk/redo', [DeskController::class, 'redo'])->name('desk.redo');
-        Route::get('/objects/{object}', [ObjectController::class, 'about'])->name('objects.about');
-        Route::get('/why/{object}', [WhyController::class, 'show'])->name('why');
-        // Rungs are the person's own; opening what is locked asks for more.
-        Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');
-        Route::post('/views/{view}/apply', [ViewController::class, 'apply'])->name('views.apply');
-    });
+    // What lies in files that the web server sends computes nothing.
+    Route::prefix('/projects/{project}')
+        ->middleware(['can:see,project', BringBench::class])
+        ->group(function (): void {
+            Route::get('/packs/{pack}', [CanvasController::class, 'pack'])->name('packs');
+            Route::get('/textures/{texture}', [CanvasController::class, 'texture'])->name('textures');
+            Route::get('/views/{view}/picture', [CanvasController::class, 'picture'])->name('views.picture');
+        });
 
-    Route::prefix('/projects/{project}')->middleware(['can:change,project', BringBench::class])->group(function (): void {
-        Route::post('/layers', [LayerController::class, 'store'])->name('layers.store');
-        Route::patch('/layers/{layer}', [LayerController::class, 'update'])->name('layers.update');
-        Route::get('/layers/{layer}/delete', [LayerController::class, 'ask'])->name('layers.ask');
-        Route::delete('/layers/{layer}', [LayerController::class, 'destroy'])->name('layers.destroy');
-        Route::get('/file', [FilingController::class, 'choose'])->name('file.choose');
-        Route::post('/file', [FilingController::class, 'file'])->name('file');
-        Route::post('/locks', [FilingController::class, 'lock'])->name('locks');
-        Route::get('/rename', [RenameController::class, 'ask'])->name('rename.ask');
-        Route::post('/rename/preview', [RenameController::class, 'preview'])->name('rename.preview');
-        Route::post('/rename', [RenameController::class, 'store'])->name('rename.store');
-        Route::patch('/objects/{object}', [ObjectController::class, 'rename'])->name('objects.rename');
-        Route::get('/views/new', [ViewController::class, 'create'])->name('views.create');
-        Route::post('/views', [ViewController::class, 'store'])->name('views.store');
-        Route::get('/views/{view}/update', [ViewController::class, 'preview'])->name('views.preview');
-        Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');
-        Route::delete('/views/{view}', [ViewController::class, 'destroy'])->name('views.destroy');
-        Route::post('/undo', [HistoryController::class, 'undo'])->name('undo');
-        Route::post('/redo', [HistoryController::class, 'redo'])->name('redo');
-    });
+    Route::prefix('/projects/{project}')
+        ->middleware(['throttle:computing', 'can:see,project', BringBench::class])
+        ->group(function (): void {
+            Route::get('/', [WorkbenchController::class, 'show'])->name('workbench');
+            Route::get('/report/{source}', [ProjectController::class, 'report'])->name('projects.report');
+            Route::get('/ledger', [LedgerController::class, 'rows'])->name('ledger');
+            Route::post('/ledger', [LedgerController::class, 'arrange'])->name('ledger.arrange');
+            Route::get('/ledger/place', [LedgerController::class, 'place'])->name('ledger.place');
+            Route::get('/pulse', [WorkbenchController::class, 'pulse'])->name('pulse');
+            Route::get('/records', [CanvasController::class, 'records'])->name('records');
+            Route::post('/records', [CanvasController::class, 'some'])->name('records.some');
+            Route::get('/ledger/columns', [LedgerController::class, 'columns'])->name('ledger.columns');
+            Route::get('/layouts', [LayoutController::class, 'index'])->name('layouts');
+            Route::post('/layouts', [LayoutController::class, 'store'])->name('layouts.store');
+            Route::post('/layouts/{layout}/apply', [LayoutController::class, 'apply'])->name('layouts.apply');
+            Route::patch('/layouts/{layout}', [LayoutController::class, 'update'])->name('layouts.update');
+            Route::delete('/layouts/{layout}', [LayoutController::class, 'destroy'])->name('layouts.destroy');
+            Route::get('/ledger/ahead', [LedgerController::class, 'ahead'])->name('ledger.ahead');
+            Route::get('/find/complete', [FindController::class, 'complete'])->name('find.complete');
+            Route::get('/find/narrow', [FindController::class, 'narrow'])->name('find.narrow');
+            Route::get('/find/step', [FindController::class, 'step'])->name('find.step');
+            Route::get('/find/sight', [SightController::class, 'sight'])->name('find.sight');
+            Route::get('/find/frame', [SightController::class, 'frame'])->name('find.frame');
+            Route::get('/find/names', NamesController::class)->name('find.names');
+            Route::get('/cameras', [CanvasController::class, 'cameras'])->name('cameras');
+            Route::get('/tint', [TintController::class, 'show'])->name('tint');
+            Route::post('/tint', [TintController::class, 'update'])->name('tint.update');
+            Route::post('/tint/pick', [TintController::class, 'pick'])->name('tint.pick');
+            Route::post('/pick', [PickController::class, 'pick'])->name('pick');
+            Route::post('/pick/region', [PickController::class, 'region'])->name('pick.region');
+            Route::get('/pick/reach', [ReachController::class, 'ask'])->name('pick.ways');
+            Route::post('/pick/reach', [ReachController::class, 'reach'])->name('pick.reach');
+            Route::post('/pick/meet', [SightController::class, 'meet'])->name('pick.meet');
+            Route::post('/parked/{slot}', [ParkedController::class, 'park'])
+                ->where('slot', '[1-9]')
+                ->name('park');
+            Route::post('/parked/{slot}/recall', [ParkedController::class, 'recall'])
+                ->where('slot', '[1-9]')
+                ->name('park.recall');
+            Route::post('/isolate', [IsolationController::class, 'isolate'])->name('isolate');
+            Route::post('/isolate/back', [IsolationController::class, 'back'])->name('isolate.back');
+            Route::post('/rungs', [DeskController::class, 'rung'])->name('rungs');
+            Route::post('/landing', [DeskController::class, 'landing'])->name('landing');
+            Route::post('/desk/undo', [DeskController::class, 'undo'])->name('desk.undo');
+            Route::post('/desk/redo', [DeskController::class, 'redo'])->name('desk.redo');
+            Route::get('/objects/{object}', [ObjectController::class, 'about'])->name('objects.about');
+            Route::get('/why/{object}', [WhyController::class, 'show'])->name('why');
+            // Rungs are the person's own; opening what is locked asks for more.
+            Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');
+            Route::post('/views/{view}/apply', [ViewController::class, 'apply'])->name('views.apply');
+        });
+
+    Route::prefix('/projects/{project}')
+        ->middleware(['throttle:computing', 'can:change,project', BringBench::class])
+        ->group(function (): void {
+            Route::post('/layers', [LayerController::class, 'store'])->name('layers.store');
+            Route::patch('/layers/{layer}', [LayerController::class, 'update'])->name('layers.update');
+            Route::get('/layers/{layer}/delete', [LayerController::class, 'ask'])->name('layers.ask');
+            Route::delete('/layers/{layer}', [LayerController::class, 'destroy'])->name('layers.destroy');
+            Route::get('/file', [FilingController::class, 'choose'])->name('file.choose');
+            Route::post('/file', [FilingController::class, 'file'])->name('file');
+            Route::post('/locks', [FilingController::class, 'lock'])->name('locks');
+            Route::get('/rename', [RenameController::class, 'ask'])->name('rename.ask');
+            Route::post('/rename/preview', [RenameController::class, 'preview'])->name('rename.preview');
+            Route::post('/rename', [RenameController::class, 'store'])->name('rename.store');
+            Route::patch('/objects/{object}', [ObjectController::class, 'rename'])->name('objects.rename');
+            Route::get('/views/new', [ViewController::class, 'create'])->name('views.create');
+            Route::post('/views', [ViewController::class, 'store'])->name('views.store');
+            Route::get('/views/{view}/update', [ViewController::class, 'preview'])->name('views.preview');
+            Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');
+            Route::delete('/views/{view}', [ViewController::class, 'destroy'])->name('views.destroy');
+            Route::post('/undo', [HistoryController::class, 'undo'])->name('undo');
+            Route::post('/redo', [HistoryController::class, 'redo'])->name('redo');
+        });
 });

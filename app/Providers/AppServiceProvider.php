@@ -6,11 +6,16 @@ namespace App\Providers;
 
 use App\Models\Import;
 use App\Models\Project;
+use App\Models\User;
 use App\Policies\ImportPolicy;
 use App\Policies\ProjectPolicy;
+use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Middleware\TrustProxies;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Blade;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 
@@ -22,11 +27,21 @@ final class AppServiceProvider extends ServiceProvider
         Gate::policy(Import::class, ImportPolicy::class);
         Route::model('project', Project::class);
         // Keys and numbers as they are given out; anything else is an address that does not exist.
-        Route::patterns(['project' => '[a-z0-9]{1,40}', 'import' => '[a-z0-9]{1,40}'] + array_fill_keys(['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture'], '[0-9]{1,9}'));
+        Route::patterns(
+            ['project' => '[a-z0-9]{1,40}', 'import' => '[a-z0-9]{1,40}'] +
+                array_fill_keys(['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture'], '[0-9]{1,9}'),
+        );
         // Only these are believed when they say whose request they bring.
         /** @var list<string> $proxies */
         $proxies = config('shelf.proxies');
         TrustProxies::at($proxies);
+        // Indentation is for whoever reads the views; a window of the ledger would be half as long again with it.
+        Blade::precompiler(static fn (string $view): string => (string) preg_replace('~\n\s+~', "\n ", $view));
+        RateLimiter::for('computing', static function (Request $request): Limit {
+            $person = $request->user();
+
+            return Limit::perMinute((int) config('shelf.requests'))->by($person instanceof User ? "person $person->id" : (string) $request->ip());
+        });
         Model::shouldBeStrict(! $this->app->isProduction());
     }
 }

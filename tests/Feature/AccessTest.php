@@ -7,6 +7,7 @@ namespace Tests\Feature;
 use App\Models\Import;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\Route as Routes;
+use Illuminate\Testing\TestResponse;
 use Tests\TestCase;
 use VineShelf\Layers\SortBy;
 
@@ -49,7 +50,11 @@ final class AccessTest extends TestCase
             if (! str_contains($route->uri(), '{project}') && ! str_contains($route->uri(), '{import}')) {
                 continue;
             }
-            $path = str_replace(['{project}', '{import}', '{source}'], [$project->key, $import->key, (string) $project->sources()->value('id')], $route->uri());
+            $path = str_replace(
+                ['{project}', '{import}', '{source}'],
+                [$project->key, $import->key, (string) $project->sources()->value('id')],
+                $route->uri(),
+            );
             $path = '/'.preg_replace('~\{\w+\}~', '1', $path);
             $nowhere = str_replace([$project->key, $import->key], 'zzzzzzzzzzzzzzzzzzzz', $path);
             $method = array_values(array_diff($route->methods(), ['HEAD']))[0];
@@ -57,12 +62,35 @@ final class AccessTest extends TestCase
             $missing = $this->actingAs($stranger)->call($method, $nowhere);
             self::assertSame(404, $refused->status(), "$method $path");
             self::assertSame($missing->getContent(), $refused->getContent(), "$method $path gives away that there is something");
-            self::assertSame($this->json($method, $nowhere)->assertStatus(404)->getContent(), $this->json($method, $path)->assertStatus(404)->getContent(), "$method $path gives it away as JSON");
+            self::assertSame(
+                $this->json($method, $nowhere)->assertStatus(404)->getContent(),
+                $this->json($method, $path)->assertStatus(404)->getContent(),
+                "$method $path gives it away as JSON",
+            );
             $tried++;
         }
         self::assertGreaterThan(30, $tried);
         self::assertSame($project->name, $project->refresh()->name);
         self::assertSame(39, $project->layers()->count() + 1);
+    }
+
+    public function test_what_computes_is_limited_by_person_and_what_lies_in_files_is_not(): void
+    {
+        config()->set('shelf.requests', 5);
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $project->people()->attach($vera = $this->person('Vera Moss'), ['role' => 'viewer']);
+        $rung = fn (): TestResponse => $this->postJson("/projects/$project->key/rungs", ['keys' => 'L2', 'rung' => 2]);
+        foreach (range(1, 5) as $_) {
+            $this->actingAs($ida)->assertSame(200, $rung()->status());
+        }
+        self::assertSame(429, $rung()->status());
+        $this->get("/projects/$project->key")->assertStatus(429)->assertSee('Too many requests')->assertDontSee('exception');
+        $this->get("/projects/$project->key/packs/1")->assertOk();
+        // Another person is not held up by it, whatever project they ask for.
+        $this->actingAs($vera)->assertSame(200, $rung()->status());
+        $this->travel(61)->seconds();
+        $this->actingAs($ida)->assertSame(200, $rung()->status());
     }
 
     public function test_somebody_who_may_only_see_cannot_change(): void
@@ -71,10 +99,18 @@ final class AccessTest extends TestCase
         $viewer = $this->person('Vera Moss');
         $project->people()->attach($viewer, ['role' => 'viewer']);
 
-        $this->actingAs($viewer)->get("/projects/$project->key")->assertOk();
-        $this->actingAs($viewer)->post("/projects/$project->key/rungs", ['keys' => 'L2', 'rung' => 0])->assertOk();
-        $this->actingAs($viewer)->post("/projects/$project->key/layers", ['name' => 'Mine'])->assertNotFound();
-        $this->actingAs($viewer)->delete("/projects/$project->key")->assertNotFound();
+        $this->actingAs($viewer)
+            ->get("/projects/$project->key")
+            ->assertOk();
+        $this->actingAs($viewer)
+            ->post("/projects/$project->key/rungs", ['keys' => 'L2', 'rung' => 0])
+            ->assertOk();
+        $this->actingAs($viewer)
+            ->post("/projects/$project->key/layers", ['name' => 'Mine'])
+            ->assertNotFound();
+        $this->actingAs($viewer)
+            ->delete("/projects/$project->key")
+            ->assertNotFound();
     }
 
     public function test_guests_are_led_to_the_sign_in_and_wrong_passwords_are_slowed_down(): void
@@ -82,7 +118,9 @@ final class AccessTest extends TestCase
         $this->person();
         $this->get('/projects')->assertRedirect('/sign-in');
         for ($try = 0; $try < 6; $try++) {
-            $this->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'wrong'])->assertSessionHasErrors(['email' => 'No account has this e-mail address and password.']);
+            $this->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'wrong'])->assertSessionHasErrors([
+                'email' => 'No account has this e-mail address and password.',
+            ]);
         }
         $this->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'tidy-test'])->assertSessionHasErrors('email');
         self::assertGuest();
@@ -95,12 +133,21 @@ final class AccessTest extends TestCase
         $this->person();
         for ($try = 0; $try < 30; $try++) {
             $this->withServerVariables(['REMOTE_ADDR' => "192.0.2.$try"])
-                ->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'wrong'])->assertSessionHasErrors(['email' => 'No account has this e-mail address and password.']);
+                ->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'wrong'])
+                ->assertSessionHasErrors(['email' => 'No account has this e-mail address and password.']);
         }
-        $answer = $this->withServerVariables(['REMOTE_ADDR' => '192.0.2.99'])->post('/sign-in', ['email' => 'ida.keller@marlpit.example', 'password' => 'tidy-test']);
-        self::assertStringStartsWith('Too many tries.', $answer->assertSessionHasErrors('email')->getSession()->get('errors')->first('email'));
+        $answer = $this->withServerVariables(['REMOTE_ADDR' => '192.0.2.99'])->post('/sign-in', [
+            'email' => 'ida.keller@marlpit.example',
+            'password' => 'tidy-test',
+        ]);
+        self::assertStringStartsWith(
+            'Too many tries.',
+            $answer->assertSessionHasErrors('email')->getSession()->get('errors')->first('email'),
+        );
         foreach ([str_repeat('😀', 200), "x' OR 1=1 --", '%', "a\u{200B}b", '::', '0'] as $email) {
-            $this->withServerVariables(['REMOTE_ADDR' => '192.0.2.100'])->post('/sign-in', ['email' => $email, 'password' => str_repeat('é', 1000)])->assertSessionHasErrors('email');
+            $this->withServerVariables(['REMOTE_ADDR' => '192.0.2.100'])
+                ->post('/sign-in', ['email' => $email, 'password' => str_repeat('é', 1000)])
+                ->assertSessionHasErrors('email');
         }
         $this->post('/sign-in', ['email' => "a\0b", 'password' => 'x'])->assertStatus(422);
         $this->post('/sign-in', ['email' => ['a'], 'password' => 'x'])->assertStatus(422);
@@ -111,16 +158,38 @@ final class AccessTest extends TestCase
         config(['app.url' => 'https://shelf.marlpit.example', 'shelf.hosts' => ['shelf.local']]);
         $this->get('/sign-in')->assertOk();
         $patterns = $this->app->make(\Illuminate\Http\Middleware\TrustHosts::class)->hosts();
-        foreach (['shelf.marlpit.example' => true, 'shelf.local' => true, '127.0.0.1' => true, 'elsewhere.example' => false, 'x.shelf.local' => false, 'shelfxlocal' => false] as $host => $known) {
-            self::assertSame($known, array_filter($patterns, static fn (?string $pattern): bool => preg_match("{{$pattern}}i", $host) === 1) !== [], $host);
+        foreach (
+            [
+                'shelf.marlpit.example' => true,
+                'shelf.local' => true,
+                '127.0.0.1' => true,
+                'elsewhere.example' => false,
+                'x.shelf.local' => false,
+                'shelfxlocal' => false,
+            ] as $host => $known
+        ) {
+            self::assertSame(
+                $known,
+                array_filter($patterns, static fn (?string $pattern): bool => preg_match("{{$pattern}}i", $host) === 1) !== [],
+                $host,
+            );
         }
     }
 
     public function test_only_proxies_that_are_configured_are_believed(): void
     {
-        $asked = static fn (): \Illuminate\Http\Request => \Illuminate\Http\Request::create('/sign-in', 'GET', server: ['REMOTE_ADDR' => '10.0.0.7', 'HTTP_X_FORWARDED_FOR' => '192.0.2.5']);
+        $asked = static fn (): \Illuminate\Http\Request => \Illuminate\Http\Request::create(
+            '/sign-in',
+            'GET',
+            server: ['REMOTE_ADDR' => '10.0.0.7', 'HTTP_X_FORWARDED_FOR' => '192.0.2.5'],
+        );
         $seen = static function (\Illuminate\Http\Request $request): ?string {
-            (new \Illuminate\Http\Middleware\TrustProxies)->handle($request, static fn (\Illuminate\Http\Request $handled): \Illuminate\Http\Response => new \Illuminate\Http\Response((string) $handled->ip()));
+            (new \Illuminate\Http\Middleware\TrustProxies)->handle(
+                $request,
+                static fn (\Illuminate\Http\Request $handled): \Illuminate\Http\Response => new \Illuminate\Http\Response(
+                    (string) $handled->ip(),
+                ),
+            );
 
             return $request->ip();
         };
@@ -140,7 +209,10 @@ final class AccessTest extends TestCase
         foreach (['/projects', "/projects/$project->key"] as $page) {
             $response = $this->actingAs($person)->get($page)->assertOk();
             self::assertStringContainsString("script-src 'self';", (string) $response->headers->get('Content-Security-Policy'));
-            self::assertDoesNotMatchRegularExpression('~<script(?![^>]*application/json)(?![^>]*src=)|\son\w+=|javascript:~i', (string) $response->getContent());
+            self::assertDoesNotMatchRegularExpression(
+                '~<script(?![^>]*application/json)(?![^>]*src=)|\son\w+=|javascript:~i',
+                (string) $response->getContent(),
+            );
         }
     }
 
@@ -149,7 +221,9 @@ final class AccessTest extends TestCase
         $project = $this->baths($this->person());
         $stranger = $this->person('Otto Quill');
         $file = new \Illuminate\Http\UploadedFile(self::demoFile(), 'hall.glb', null, null, true);
-        $this->actingAs($stranger)->postJson('/imports', ['file' => $file, 'sort_by' => SortBy::Best->value, 'project' => $project->key])->assertNotFound();
+        $this->actingAs($stranger)
+            ->postJson('/imports', ['file' => $file, 'sort_by' => SortBy::Best->value, 'project' => $project->key])
+            ->assertNotFound();
         self::assertSame(0, $stranger->imports()->count());
     }
 }
