@@ -2,7 +2,7 @@
 # and stops PostgreSQL, PHP-FPM, nginx and the workers of one instance of the application.
 
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)"
-DEBIAN_PACKAGES=(postgresql-15 php8.2-cli php8.2-pgsql php8.2-zip php8.2-curl php8.2-xml php8.2-mbstring php8.2-intl php8.2-fpm php-apcu nginx composer unzip)
+DEBIAN_PACKAGES=(postgresql-15 php8.2-{cli,pgsql,zip,curl,xml,mbstring,intl,fpm} php-apcu nginx composer unzip)
 BROWSER_PACKAGES=(chromium chromium-driver)
 PG_BIN=/usr/lib/postgresql/15/bin
 
@@ -26,7 +26,8 @@ as_postgres() { if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"
 
 installed() { dpkg-query -W -f='${Status}' "$1" 2>/dev/null | grep -q 'install ok installed'; }
 
-# packages NAME...: installs the Debian packages that are missing. A package that came another way (composer, php, node) is not asked for again.
+# packages NAME...: installs the Debian packages that are missing. A package that came another way (composer, php, node) is not asked for
+# again.
 packages() {
     local missing=() name
     for name in "$@"; do
@@ -42,14 +43,17 @@ packages() {
     say "Installing from Debian: ${missing[*]}"
     local asroot=()
     if [ "$(id -u)" != 0 ]; then
-        command -v sudo >/dev/null && sudo -n true 2>/dev/null || fail "These Debian packages are missing and need root: apt-get install ${missing[*]}"
+        command -v sudo >/dev/null && sudo -n true 2>/dev/null \
+            || fail "These Debian packages are missing and need root: apt-get install ${missing[*]}"
         asroot=(sudo -n)
     fi
     # The database server must not start a cluster of its own, and no service may start by itself.
     "${asroot[@]}" mkdir -p /etc/postgresql-common
-    [ -e /etc/postgresql-common/createcluster.conf ] || printf 'create_main_cluster = false\n' | "${asroot[@]}" tee /etc/postgresql-common/createcluster.conf >/dev/null
+    [ -e /etc/postgresql-common/createcluster.conf ] \
+        || printf 'create_main_cluster = false\n' | "${asroot[@]}" tee /etc/postgresql-common/createcluster.conf >/dev/null
     "${asroot[@]}" apt-get update -q >"$STATE/log/apt.log" 2>&1 || fail "Debian's package lists cannot be read; see $STATE/log/apt.log"
-    DEBIAN_FRONTEND=noninteractive "${asroot[@]}" env RUNLEVEL=1 apt-get install -y -q --no-install-recommends -o Dpkg::Options::=--force-confold "${missing[@]}" >>"$STATE/log/apt.log" 2>&1 \
+    DEBIAN_FRONTEND=noninteractive "${asroot[@]}" env RUNLEVEL=1 apt-get install -y -q --no-install-recommends \
+        -o Dpkg::Options::=--force-confold "${missing[@]}" >>"$STATE/log/apt.log" 2>&1 \
         || fail "These Debian packages could not be installed: ${missing[*]}; see $STATE/log/apt.log"
 }
 
@@ -66,8 +70,13 @@ once() {
     printf '%s\n' "$sum" >"$stamp"
 }
 
-composer_install() { (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --no-interaction --no-progress -q) || fail "The PHP packages could not be installed; run 'composer install' to see why."; }
-npm_install() { (cd "$ROOT" && npm ci --no-audit --no-fund --silent) || fail "The script packages could not be installed; run 'npm ci' to see why."; }
+composer_install() {
+    (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --no-interaction --no-progress -q) \
+        || fail "The PHP packages could not be installed; run 'composer install' to see why."
+}
+npm_install() {
+    (cd "$ROOT" && npm ci --no-audit --no-fund --silent) || fail "The script packages could not be installed; run 'npm ci' to see why."
+}
 build_assets() { (cd "$ROOT" && npx vite build --logLevel warn) || fail "The styles and scripts could not be built."; }
 
 dependencies() {
@@ -94,7 +103,8 @@ database() {
         mkdir -p "$STATE/pg"
         printf '%s' "$password" >"$STATE/run/pgpass"
         if [ "$(id -u)" = 0 ]; then chown postgres "$STATE/pg" "$STATE/run/pgpass" "$STATE/log"; fi
-        as_postgres "$PG_BIN/initdb" -D "$STATE/pg" -U shelf --auth=scram-sha-256 --pwfile="$STATE/run/pgpass" -E UTF8 --locale=C.UTF-8 >"$STATE/log/initdb.log" 2>&1 \
+        as_postgres "$PG_BIN/initdb" -D "$STATE/pg" -U shelf --auth=scram-sha-256 --pwfile="$STATE/run/pgpass" \
+            -E UTF8 --locale=C.UTF-8 >"$STATE/log/initdb.log" 2>&1 \
             || fail "The database could not be set up; see $STATE/log/initdb.log"
         rm -f "$STATE/run/pgpass"
     fi
@@ -108,11 +118,38 @@ database() {
     PGPASSWORD="$password" "$PG_BIN/createdb" -h 127.0.0.1 -p "$port" -U shelf shelf 2>/dev/null || true
 }
 
-# web PORT: PHP-FPM and nginx.
+# web PORT: PHP-FPM and nginx. What runs with other settings than these is started anew.
 web() {
-    local port=$1
+    local port=$1 before
+    before="$(cat "$STATE/fpm.conf" "$STATE/nginx.conf" 2>/dev/null || true)"
+    settings "$port"
+    if [ "$before" != "$(cat "$STATE/fpm.conf" "$STATE/nginx.conf")" ]; then
+        stop_one "$STATE/run/nginx.pid" QUIT
+        stop_one "$STATE/run/fpm.pid" QUIT
+    fi
     if running "$STATE/run/nginx.pid" && running "$STATE/run/fpm.pid"; then return 0; fi
-    listening "$port" && fail "Port $port is in use by another program. Set VINE_SHELF_PORT to a free one."
+    if ! running "$STATE/run/nginx.pid"; then
+        listening "$port" && fail "Port $port is in use by another program. Set VINE_SHELF_PORT to a free one."
+    fi
+    if ! running "$STATE/run/fpm.pid"; then
+        rm -f "$STATE/run/fpm.sock"
+        # Only real loops are worth compiling: with the usual thresholds the framework's start-up is traced again and again, and every
+        # request pays. The framework alone can use up the usual number of traces; the core's loops come later and must still find room.
+        php-fpm8.2 --fpm-config "$STATE/fpm.conf" "${JIT[@]}" -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
+            -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 \
+            -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
+            $( [ "$(id -u)" = 0 ] && printf -- '-R' ) >"$STATE/log/fpm-start.log" 2>&1 \
+            || fail "PHP-FPM does not start; see $STATE/log/fpm-start.log"
+    fi
+    if ! running "$STATE/run/nginx.pid"; then
+        nginx -c "$STATE/nginx.conf" -e "$STATE/log/nginx.log" >"$STATE/log/nginx-start.log" 2>&1 \
+            || fail "nginx does not start; see $STATE/log/nginx-start.log"
+    fi
+}
+
+# settings PORT: writes what PHP-FPM and nginx go by.
+settings() {
+    local port=$1
     cat >"$STATE/fpm.conf" <<CONF
 [global]
 pid = $STATE/run/fpm.pid
@@ -169,7 +206,11 @@ http {
         location ~ ^/projects/[^/]+/records\$ { client_max_body_size 4m; try_files /.none @php; }
         # What PHP runs is never sent as text.
         location ~ \.php(/|\$) { try_files /.none @php; }
-        location /build/ { add_header Cache-Control "public, max-age=31536000, immutable"; add_header X-Content-Type-Options nosniff always; gzip_static on; }
+        location /build/ {
+            add_header Cache-Control "public, max-age=31536000, immutable";
+            add_header X-Content-Type-Options nosniff always;
+            gzip_static on;
+        }
         location @php {
             include /etc/nginx/fastcgi_params;
             fastcgi_hide_header X-Content-Type-Options;
@@ -185,18 +226,6 @@ http {
     }
 }
 CONF
-    if ! running "$STATE/run/fpm.pid"; then
-        rm -f "$STATE/run/fpm.sock"
-        # Only real loops are worth compiling: with the usual thresholds the framework's start-up is traced again and again, and every request pays.
-        # The framework alone can use up the usual number of traces; the core's loops come later and must still find room.
-        php-fpm8.2 --fpm-config "$STATE/fpm.conf" "${JIT[@]}" -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
-            -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 \
-            -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
-            $( [ "$(id -u)" = 0 ] && printf -- '-R' ) >"$STATE/log/fpm-start.log" 2>&1 || fail "PHP-FPM does not start; see $STATE/log/fpm-start.log"
-    fi
-    if ! running "$STATE/run/nginx.pid"; then
-        nginx -c "$STATE/nginx.conf" -e "$STATE/log/nginx.log" >"$STATE/log/nginx-start.log" 2>&1 || fail "nginx does not start; see $STATE/log/nginx-start.log"
-    fi
 }
 
 # worker: takes in files in the background, and is started again when it ends.
@@ -218,8 +247,8 @@ worker() {
 caches() {
     # What an older version has left must not keep this one from starting.
     rm -f "$STATE/cache/config.php" "$STATE/cache/routes.php"
-    (cd "$ROOT" && APP_CONFIG_CACHE="$STATE/cache/config.php" APP_ROUTES_CACHE="$STATE/cache/routes.php" php artisan config:cache -q \
-        && APP_CONFIG_CACHE="$STATE/cache/config.php" APP_ROUTES_CACHE="$STATE/cache/routes.php" php artisan route:cache -q && php artisan view:cache -q) \
+    (cd "$ROOT" && export APP_CONFIG_CACHE="$STATE/cache/config.php" APP_ROUTES_CACHE="$STATE/cache/routes.php" \
+        && php artisan config:cache -q && php artisan route:cache -q && php artisan view:cache -q) \
         || fail "The application does not start; run 'php artisan about' to see why."
 }
 
@@ -227,7 +256,11 @@ stop_one() {
     local file=$1 pid
     pid="$(head -1 "$file" 2>/dev/null)" || return 0
     if [ -n "$pid" ] && kill -0 "$pid" 2>/dev/null; then
-        if [ "${2:-}" = group ]; then kill -TERM -- "-$pid" 2>/dev/null || kill -TERM "$pid" 2>/dev/null; else kill -"${2:-TERM}" "$pid" 2>/dev/null; fi
+        if [ "${2:-}" = group ]; then
+            kill -TERM -- "-$pid" 2>/dev/null || kill -TERM "$pid" 2>/dev/null
+        else
+            kill -"${2:-TERM}" "$pid" 2>/dev/null
+        fi
         for _ in $(seq 50); do kill -0 "$pid" 2>/dev/null || break; sleep 0.1; done
         kill -0 "$pid" 2>/dev/null && kill -KILL "$pid" 2>/dev/null
     fi
