@@ -6,8 +6,11 @@ namespace App\Intake;
 
 use App\Files\Kept;
 use VineShelf\Formats\Intake;
+use VineShelf\Geometry\Hull;
+use VineShelf\Geometry\Hulls;
 use VineShelf\Geometry\PackedMesh;
 use VineShelf\Geometry\PackWriter;
+use VineShelf\Geometry\Primitive;
 
 /** Writes a source's meshes into packs on the disk for kept files. */
 final class Packer
@@ -23,6 +26,11 @@ final class Packer
 
     /** @var list<array{file: string, bytes: int}> */
     public array $packs = [];
+
+    /** File of the points that can lie outermost. */
+    public string $hulls = '';
+
+    private string $points = '';
 
     /** Bytes on the disk. */
     public int $kept = 0;
@@ -54,11 +62,18 @@ final class Packer
                 $this->close();
                 $layer = $inLayer;
             }
-            $this->meshes[$mesh] = $this->open->add($numbers[$mesh], $intake->primitives($mesh), $materials);
+            $primitives = $intake->primitives($mesh);
+            $this->meshes[$mesh] = $this->open->add($numbers[$mesh], $primitives, $materials);
+            $positions = array_map(static fn (Primitive $primitive): string => $primitive->positions, $primitives);
+            $this->points .= Hulls::entry($numbers[$mesh], Hull::of($positions));
             $this->inOpen[] = $mesh;
             $progress(++$done, count($layerOf));
         }
         $this->close();
+        Kept::put($this->folder.'/hulls', $this->points);
+        $this->hulls = $this->final.'/hulls';
+        $this->kept += strlen($this->points);
+        $this->points = '';
     }
 
     private function close(): void

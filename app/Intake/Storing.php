@@ -22,6 +22,7 @@ use VineShelf\Formats\StableKeys;
 use VineShelf\Formats\UnreadableFile;
 use VineShelf\Geometry\Affine;
 use VineShelf\Layers\Layer;
+use VineShelf\Scene\Origin;
 
 /**
  * The second stage of taking a file in: everything that was prepared goes into the database in one transaction, as a change of the project
@@ -55,6 +56,7 @@ final class Storing
             $this->materials($project, $source);
             $this->meshes($project, $source);
             $this->objects($project, $source);
+            $project->origin ??= $this->origin();
             $count = $this->prepared->intake->objects()->count();
             History::record($project, $person, "Take in $source->name", new Edits([...$made, new SourceEdit($source->id, $count, false)]));
             $this->finish($project, $source, $count);
@@ -128,6 +130,20 @@ final class Storing
         return mb_strimwidth($name === '' ? 'Untitled' : mb_strtoupper(mb_substr($name, 0, 1)).mb_substr($name, 1), 0, 120, '…');
     }
 
+    /** @return array{float, float, float} what places are counted from, by where this file's objects are */
+    private function origin(): array
+    {
+        $objects = $this->prepared->intake->objects();
+        $middles = [];
+        for ($row = 1, $step = Origin::step($objects->count()); $row <= $objects->count(); $row += $step) {
+            if ($objects->meshes[$row] >= 0) {
+                $middles[] = $this->prepared->packer->meshes[$objects->meshes[$row]]->box->middleOf($objects->placements($row)[0]);
+            }
+        }
+
+        return Origin::of($middles);
+    }
+
     private function source(Project $project): Source
     {
         return $project->sources()->create([
@@ -135,6 +151,7 @@ final class Storing
             'format' => $this->prepared->intake->format(),
             'bytes' => $this->import->bytes,
             'kept' => $this->prepared->kept,
+            'hulls' => $this->prepared->packer->hulls,
             'report' => Report::of($this->prepared->intake, $this->prepared->packer->meshes, $this->prepared->plan),
         ]);
     }

@@ -18,6 +18,7 @@ use VineShelf\Locks\Lock;
  * @property string $key
  * @property string $name
  * @property int $revision
+ * @property array{float, float, float}|null $origin what its places are counted from, metres; null when it was made long ago
  * @property int $next_object
  * @property int $next_layer
  * @property int $next_view
@@ -32,6 +33,8 @@ use VineShelf\Locks\Lock;
 final class Project extends Model
 {
     protected $guarded = [];
+
+    protected $casts = ['origin' => 'array'];
 
     public function getRouteKeyName(): string
     {

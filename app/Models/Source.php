@@ -18,6 +18,7 @@ use Illuminate\Support\Carbon;
  * @property int $bytes
  * @property array<string, mixed> $report
  * @property int $kept bytes on the disk
+ * @property string $hulls file of the points that can lie outermost, "" if there is none
  * @property bool $gone whether taking it in was taken back
  * @property Carbon $created_at
  */
@@ -25,7 +26,7 @@ final class Source extends Model
 {
     protected $guarded = [];
 
-    protected $attributes = ['kept' => 0, 'gone' => false];
+    protected $attributes = ['kept' => 0, 'gone' => false, 'hulls' => ''];
 
     protected $casts = ['gone' => 'boolean', 'report' => 'array'];
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Scenes;
 
+use App\Files\Kept;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\FactsBuilder;
@@ -90,7 +91,15 @@ final class SceneQuery
 
         return $columns +
             NameIndex::columns(array_map(static fn (int $number): string => $names[$number] ?? '', $order)) +
-            DrawRecords::columns($order, $meshes, $placed, $placements, $this->meshes($project));
+            DrawRecords::columns(
+                $order,
+                $meshes,
+                $placed,
+                $placements,
+                $this->meshes($project),
+                $this->hulls($project),
+                $project->origin,
+            );
     }
 
     /**
@@ -177,6 +186,17 @@ final class SceneQuery
             $fields[8] = self::plain($fields[8]);
             yield $fields;
         }
+    }
+
+    /** Entries of {@see Hulls} from the files of all sources. */
+    private function hulls(Project $project): string
+    {
+        $hulls = '';
+        foreach ($project->sources()->where('gone', false)->where('hulls', '<>', '')->orderBy('id')->pluck('hulls') as $file) {
+            $hulls .= Kept::get((string) $file) ?? '';
+        }
+
+        return $hulls;
     }
 
     /** @return array<int, array{pack: int, triangles: int, colour: int, box: Box}> by mesh number */

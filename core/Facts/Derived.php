@@ -77,6 +77,7 @@ final class Derived
         static $families = [];
         if ($families === []) {
             $all = [
+                new Derived\Bounds,
                 new Derived\Boxes,
                 new Derived\Places,
                 new Derived\Blocks,

@@ -139,7 +139,9 @@ final class Facts
      */
     public function box(int $row): ?array
     {
-        return $this->withOrigin($this->boxIn('box', $row));
+        $b = Packed::float64($this->scene->column('bounds'), $row * 48, 6);
+
+        return $this->withOrigin($b[0] > $b[3] ? null : [$b[0], $b[1], $b[2], $b[3], $b[4], $b[5]]);
     }
 
     /**
@@ -148,19 +150,13 @@ final class Facts
      */
     public function place(int $row): ?array
     {
-        return $this->withOrigin($this->boxIn('place', $row));
+        return $this->withOrigin($this->placeFromOrigin($row));
     }
 
     /** @return array{float, float, float, float, float, float}|null the place without the origin, as the canvas counts */
     public function placeFromOrigin(int $row): ?array
     {
-        return $this->boxIn('place', $row);
-    }
-
-    /** @return array{float, float, float, float, float, float}|null */
-    private function boxIn(string $column, int $row): ?array
-    {
-        $b = Packed::float32($this->scene->column($column), $row * 24, 6);
+        $b = Packed::float32($this->scene->column('place'), $row * 24, 6);
 
         return $b[0] > $b[3] ? null : [$b[0], $b[1], $b[2], $b[3], $b[4], $b[5]];
     }

@@ -25,6 +25,38 @@ final readonly class Box
         return $this->minX > $this->maxX;
     }
 
+    /** @return array{float, float, float} */
+    public function middle(): array
+    {
+        return $this->isEmpty()
+            ? [0.0, 0.0, 0.0]
+            : [($this->minX + $this->maxX) / 2, ($this->minY + $this->maxY) / 2, ($this->minZ + $this->maxZ) / 2];
+    }
+
+    /** @return array{float, float, float} half of its sides */
+    public function halves(): array
+    {
+        return [($this->maxX - $this->minX) / 2, ($this->maxY - $this->minY) / 2, ($this->maxZ - $this->minZ) / 2];
+    }
+
+    /**
+     * Where its middle is after the transform.
+     *
+     * @param Transform $m
+     *
+     * @return array{float, float, float}
+     */
+    public function middleOf(array $m): array
+    {
+        [$x, $y, $z] = $this->middle();
+
+        return [
+            $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
+            $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],
+            $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11],
+        ];
+    }
+
     public function with(self $other): self
     {
         return new self(
@@ -47,15 +79,8 @@ final readonly class Box
         if ($this->isEmpty()) {
             return $this;
         }
-        $cx = ($this->minX + $this->maxX) / 2;
-        $cy = ($this->minY + $this->maxY) / 2;
-        $cz = ($this->minZ + $this->maxZ) / 2;
-        $hx = ($this->maxX - $this->minX) / 2;
-        $hy = ($this->maxY - $this->minY) / 2;
-        $hz = ($this->maxZ - $this->minZ) / 2;
-        $x = $m[0] * $cx + $m[1] * $cy + $m[2] * $cz + $m[3];
-        $y = $m[4] * $cx + $m[5] * $cy + $m[6] * $cz + $m[7];
-        $z = $m[8] * $cx + $m[9] * $cy + $m[10] * $cz + $m[11];
+        [$hx, $hy, $hz] = $this->halves();
+        [$x, $y, $z] = $this->middleOf($m);
         $ex = abs($m[0]) * $hx + abs($m[1]) * $hy + abs($m[2]) * $hz;
         $ey = abs($m[4]) * $hx + abs($m[5]) * $hy + abs($m[6]) * $hz;
         $ez = abs($m[8]) * $hx + abs($m[9]) * $hy + abs($m[10]) * $hz;

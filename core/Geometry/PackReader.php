@@ -46,11 +46,8 @@ final class PackReader
                     'wide' => $accessors[$primitive['indices']]['componentType'] === 5125,
                 ];
             }
-            $shapes[$node['extras']['mesh']] = new Shape(
-                [(float) $node['translation'][0], (float) $node['translation'][1], (float) $node['translation'][2]],
-                (float) $node['scale'][0],
-                $pieces,
-            );
+            [$x, $y, $z] = $node['scale'];
+            $shapes[$node['extras']['mesh']] = new Shape([(float) $x, (float) $y, (float) $z], $pieces);
         }
 
         return $shapes;

@@ -11,26 +11,25 @@ final class Quantizer
     private const WINDOW = 98_304;
 
     /**
-     * @param string $positions packed 32-bit floats, three per vertex
-     * @param float  $x         centre
-     * @param float  $y         centre
-     * @param float  $z         centre
-     * @param float  $reach     distance from the centre that the largest value stands for, above 0
+     * @param string                     $positions packed 32-bit floats, three per vertex
+     * @param array{float, float, float} $centre
+     * @param array{float, float, float} $scale     distance from the centre that the largest value stands for along each axis, above 0
      *
      * @return string four signed 16-bit numbers per vertex, the last one 0
      */
-    public static function positions(string $positions, float $x, float $y, float $z, float $reach): string
+    public static function positions(string $positions, array $centre, array $scale): string
     {
-        $scale = 32767 / $reach;
+        [$x, $y, $z] = $centre;
+        [$sx, $sy, $sz] = [32767 / $scale[0], 32767 / $scale[1], 32767 / $scale[2]];
         $packed = '';
         foreach (str_split($positions, self::WINDOW) as $window) {
             /** @var array<int, float> $n */
             $n = unpack('g*', $window);
             $quantized = [];
             for ($at = 1, $end = count($n); $at < $end; $at += 3) {
-                $quantized[] = (int) round(($n[$at] - $x) * $scale);
-                $quantized[] = (int) round(($n[$at + 1] - $y) * $scale);
-                $quantized[] = (int) round(($n[$at + 2] - $z) * $scale);
+                $quantized[] = (int) round(($n[$at] - $x) * $sx);
+                $quantized[] = (int) round(($n[$at + 1] - $y) * $sy);
+                $quantized[] = (int) round(($n[$at + 2] - $z) * $sz);
                 $quantized[] = 0;
             }
             $packed .= pack('v*', ...$quantized);
@@ -63,6 +62,39 @@ final class Quantizer
                 $quantized[] = 0;
             }
             $packed .= pack('c*', ...$quantized);
+        }
+
+        return $packed;
+    }
+
+    /**
+     * Normals of a node that is scaled unevenly. Normals go by the inverse of a scale, so they are scaled beforehand.
+     *
+     * @param string                     $normals packed 32-bit floats, three per vertex
+     * @param array{float, float, float} $scale   the node's, above 0
+     *
+     * @return string four signed 16-bit numbers per vertex, the last one 0; of unit length as far as they go
+     */
+    public static function longNormals(string $normals, array $scale): string
+    {
+        $packed = '';
+        foreach (str_split($normals, self::WINDOW) as $window) {
+            /** @var array<int, float> $n */
+            $n = unpack('g*', $window);
+            $quantized = [];
+            for ($at = 1, $end = count($n); $at < $end; $at += 3) {
+                [$x, $y, $z] = [$n[$at] * $scale[0], $n[$at + 1] * $scale[1], $n[$at + 2] * $scale[2]];
+                $length = sqrt($x * $x + $y * $y + $z * $z);
+                $known = $length > 1e-12 && is_finite($length);
+                array_push(
+                    $quantized,
+                    $known ? (int) round((32767 * $x) / $length) : 0,
+                    $known ? (int) round((32767 * $y) / $length) : 0,
+                    $known ? (int) round((32767 * $z) / $length) : 32767,
+                    0,
+                );
+            }
+            $packed .= pack('s*', ...$quantized);
         }
 
         return $packed;

@@ -173,22 +173,22 @@ final class Projection
     private function rows(Shape $shape, array $placement): array
     {
         $m = Affine::product($this->camera->rows, $placement);
-        $step = $shape->reach / Shape::STEPS;
-        [$x, $y, $z] = $shape->centre;
+        [$x, $y, $z] = $shape->scale;
+        [$x, $y, $z] = [$x / Shape::STEPS, $y / Shape::STEPS, $z / Shape::STEPS];
 
         return [
-            $m[0] * $step,
-            $m[1] * $step,
-            $m[2] * $step,
-            $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
-            $m[4] * $step,
-            $m[5] * $step,
-            $m[6] * $step,
-            $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],
-            $m[8] * $step,
-            $m[9] * $step,
-            $m[10] * $step,
-            $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11],
+            $m[0] * $x,
+            $m[1] * $y,
+            $m[2] * $z,
+            $m[3],
+            $m[4] * $x,
+            $m[5] * $y,
+            $m[6] * $z,
+            $m[7],
+            $m[8] * $x,
+            $m[9] * $y,
+            $m[10] * $z,
+            $m[11],
         ];
     }
 

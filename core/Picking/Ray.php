@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Picking;
 
+use VineShelf\Facts\Derived\Blocks;
 use VineShelf\Facts\Facts;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\PrimitiveKind;
@@ -11,8 +12,10 @@ use VineShelf\Geometry\Shape;
 use VineShelf\Geometry\Shapes;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Packed;
+use VineShelf\Scene\Scene;
 
 /**
  * Where a ray first meets what is shown: triangles by the method of Möller and Trumbore, "Fast, minimum storage ray/triangle
@@ -35,64 +38,98 @@ final readonly class Ray
      */
     public function meet(Facts $facts, InEffect $inEffect, Shapes $shapes, array $through = [Rung::Hidden]): ?array
     {
-        $through = array_map(static fn (Rung $rung): int => $rung->value, $through);
         $scene = $facts->scene;
         $rungs = $inEffect->rungs();
-        $records = $scene->column('records');
-        $recordAt = $scene->column('recordAt');
-        $boxes = $scene->column('box');
-        $ends = $scene->column('end');
-        [$ox, $oy, $oz] = $facts->origin();
-        $candidates = [];
-        for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
-            /** @var array{1: float, 2: float, 3: float, 4: float, 5: float, 6: float} $b */
-            $b = unpack('g6', $boxes, $row * 24);
-            $near = $this->entry($b[1] + $ox, $b[2] + $oy, $b[3] + $oz, $b[4] + $ox, $b[5] + $oy, $b[6] + $oz);
-            if ($near === null) {
-                $row = Packed::uint32At($ends, $row);
-            } elseif (! in_array($rungs->at($row), $through, true)) {
-                $candidates[$row] = $near;
-            }
+        $open = $rungs->atLeast(Rung::Box->value);
+        foreach ($through as $rung) {
+            $open = $open->without($rungs->being($rung->value));
         }
+        $asBox = $rungs->being(Rung::Box->value);
+        $candidates = $this->candidates($scene, $facts->origin(), $open);
         asort($candidates);
         $best = null;
         foreach ($candidates as $row => $near) {
             if ($best !== null && $near > $best['distance']) {
                 break;
             }
-            [$first, $last] = Packed::uint32($recordAt, $row * 4, 2);
-            for ($record = $first; $record < $last; $record++) {
-                $shape = $shapes->shape(Packed::uint32At(substr($records, $record * DrawRecords::RECORD + 4, 4), 0));
-                $m = Packed::float32($records, $record * DrawRecords::RECORD + 8, 12);
-                $distance =
-                    $shape === null
-                        ? null
-                        : $this->within($shape, [
-                            $m[0],
-                            $m[1],
-                            $m[2],
-                            $m[3] + $ox,
-                            $m[4],
-                            $m[5],
-                            $m[6],
-                            $m[7] + $oy,
-                            $m[8],
-                            $m[9],
-                            $m[10],
-                            $m[11] + $oz,
-                        ]);
-                if ($distance !== null && ($best === null || $distance < $best['distance'])) {
-                    $best = ['row' => $row, 'distance' => $distance];
-                }
+            $distance = $this->within($scene, $facts->origin(), $shapes, $row, $asBox->has($row));
+            if ($distance !== null && ($best === null || $distance < $best['distance'])) {
+                $best = ['row' => $row, 'distance' => $distance];
             }
         }
 
         return $best;
     }
 
-    /** Where the ray enters a box; null when it passes by. */
-    private function entry(float $x1, float $y1, float $z1, float $x2, float $y2, float $z2): ?float
+    /**
+     * @param array{float, float, float} $origin
+     *
+     * @return array<int, float> where the ray enters the boxes of open rows, by row
+     */
+    private function candidates(Scene $scene, array $origin, Bits $open): array
     {
+        $boxes = $scene->column('box');
+        $blocks = $scene->column('blocks');
+        $candidates = [];
+        for ($block = 0, $count = $scene->count(); $block * Blocks::ROWS <= $count; $block++) {
+            if ($this->entry($blocks, $block, $origin) === null) {
+                continue;
+            }
+            $last = min($count, ($block + 1) * Blocks::ROWS - 1);
+            for ($row = max(1, $block * Blocks::ROWS); $row <= $last; $row++) {
+                $near = $open->has($row) ? $this->entry($boxes, $row, $origin) : null;
+                if ($near !== null) {
+                    $candidates[$row] = $near;
+                }
+            }
+        }
+
+        return $candidates;
+    }
+
+    /**
+     * Where the ray first meets what a row draws.
+     *
+     * @param array{float, float, float} $origin
+     */
+    private function within(Scene $scene, array $origin, Shapes $shapes, int $row, bool $asBox): ?float
+    {
+        $records = $scene->column('records');
+        [$first, $last] = Packed::uint32($scene->column('recordAt'), $row * 4, 2);
+        $best = null;
+        for ($record = $first; $record < $last; $record++) {
+            $mesh = Packed::uint32At(substr($records, $record * DrawRecords::RECORD + 4, 4), 0);
+            $shape = $asBox ? Shape::ofBox(DrawRecords::halves($scene, $mesh)) : $shapes->shape($mesh);
+            $m = Packed::float32($records, $record * DrawRecords::RECORD + 8, 12);
+            [$x, $y, $z] = [$m[3] + $origin[0], $m[7] + $origin[1], $m[11] + $origin[2]];
+            $distance = $shape === null
+                ? null
+                : $this->hit($shape, [$m[0], $m[1], $m[2], $x, $m[4], $m[5], $m[6], $y, $m[8], $m[9], $m[10], $z]);
+            if ($distance !== null && ($best === null || $distance < $best)) {
+                $best = $distance;
+            }
+        }
+
+        return $best;
+    }
+
+    /**
+     * Where the ray enters a box; null when it passes by.
+     *
+     * @param string                     $boxes  six 32-bit floats each
+     * @param array{float, float, float} $origin
+     */
+    private function entry(string $boxes, int $at, array $origin): ?float
+    {
+        /** @var array{1: float, 2: float, 3: float, 4: float, 5: float, 6: float} $b */
+        $b = unpack('g6', $boxes, $at * 24);
+        if ($b[1] > $b[4]) {
+            return null;
+        }
+        [$ox, $oy, $oz] = $origin;
+        // Boxes are kept as 32-bit floats: a little larger, so that rounding hides nothing.
+        [$x1, $y1, $z1] = [$b[1] + $ox - 1e-4, $b[2] + $oy - 1e-4, $b[3] + $oz - 1e-4];
+        [$x2, $y2, $z2] = [$b[4] + $ox + 1e-4, $b[5] + $oy + 1e-4, $b[6] + $oz + 1e-4];
         $near = 0.0;
         $far = INF;
         foreach ([[$x1, $x2], [$y1, $y2], [$z1, $z2]] as $axis => [$low, $high]) {
@@ -115,7 +152,7 @@ final readonly class Ray
     }
 
     /** @param Transform $m */
-    private function within(Shape $shape, array $m): ?float
+    private function hit(Shape $shape, array $m): ?float
     {
         $best = null;
         foreach ($shape->pieces as $piece) {
@@ -125,11 +162,11 @@ final readonly class Ray
             /** @var array<int, int> $n */
             $n = unpack('s*', $piece['positions']);
             $places = [];
-            $step = $shape->reach / Shape::STEPS;
+            [$sx, $sy, $sz] = $shape->scale;
             for ($at = 1, $count = count($n); $at < $count; $at += 4) {
-                $x = $shape->centre[0] + $n[$at] * $step;
-                $y = $shape->centre[1] + $n[$at + 1] * $step;
-                $z = $shape->centre[2] + $n[$at + 2] * $step;
+                $x = ($n[$at] * $sx) / Shape::STEPS;
+                $y = ($n[$at + 1] * $sy) / Shape::STEPS;
+                $z = ($n[$at + 2] * $sz) / Shape::STEPS;
                 $places[] = [
                     $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
                     $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],

@@ -271,8 +271,6 @@ final class RegionPick
 
     private function boxShape(int $mesh): Shape
     {
-        return $this->boxShapes[$mesh] ??= Shape::ofBox(
-            new Box(...Packed::float32($this->scene->column('meshrows'), $mesh * DrawRecords::MESH + 16, 6)),
-        );
+        return $this->boxShapes[$mesh] ??= Shape::ofBox(DrawRecords::halves($this->scene, $mesh));
     }
 }

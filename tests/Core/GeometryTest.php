@@ -89,7 +89,7 @@ final class GeometryTest extends TestCase
         }
         $packed = pack('g*', ...$floats);
         $floats = array_values((array) unpack('g*', $packed));
-        $steps = array_values((array) unpack('s*', Quantizer::positions($packed, 50.0, 50.0, 50.0, 10.0)));
+        $steps = array_values((array) unpack('s*', Quantizer::positions($packed, [50.0, 50.0, 50.0], [10.0, 10.0, 10.0])));
         self::assertCount(4 * $count, $steps);
         for ($vertex = 0; $vertex < $count; $vertex += 7) {
             for ($axis = 0; $axis < 3; $axis++) {

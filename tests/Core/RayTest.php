@@ -28,8 +28,11 @@ final class RayTest extends TestCase
             $found = (new Ray($from, $way))->meet($model->facts, $inEffect, $model);
             $expected = null;
             foreach ($model->placements as $number => $placements) {
-                foreach ($model->forest->slowRung($number) === 0 ? [] : $placements as $m) {
-                    foreach (self::triangles($model->shape($model->meshes[$number]), $m) as $triangle) {
+                $rung = $model->forest->slowRung($number);
+                foreach ($rung === 0 ? [] : $placements as $m) {
+                    // What is drawn as its box is met where its box is.
+                    $shape = $rung === 1 ? $model->boxOf($number) : $model->shape($model->meshes[$number]);
+                    foreach (self::triangles($shape, $model->aroundMiddle($number, $m)) as $triangle) {
                         $distance = self::slowHit($from, $way, $triangle);
                         if ($distance !== null && ($expected === null || $distance < $expected[1])) {
                             $expected = [$number, $distance];
@@ -101,7 +104,8 @@ final class RayTest extends TestCase
         foreach ($model->placements as $other => $placements) {
             // A ghost or what is hidden stands in nobody's way.
             foreach (in_array($model->forest->slowRung($other), [0, 2], true) ? [] : $placements as $m) {
-                foreach (self::triangles($model->shape($model->meshes[$other]), $m) as $triangle) {
+                $shape = $model->forest->slowRung($other) === 1 ? $model->boxOf($other) : $model->shape($model->meshes[$other]);
+                foreach (self::triangles($shape, $model->aroundMiddle($other, $m)) as $triangle) {
                     $distance = self::slowHit($eye, $way, $triangle);
                     if ($distance !== null && ($nearest === null || $distance < $nearest[1])) {
                         $nearest = [$other, $distance];
@@ -143,7 +147,7 @@ final class RayTest extends TestCase
             foreach (array_chunk(array_values((array) unpack('v*', $piece['indices'])), 3) as $corners) {
                 $triangles[] = array_map(static function (int $corner) use ($places, $shape, $m): array {
                     $p = array_map(
-                        static fn (int $axis): float => $shape->centre[$axis] + ($places[$corner * 4 + $axis] * $shape->reach) / 32767,
+                        static fn (int $axis): float => ($places[$corner * 4 + $axis] * $shape->scale[$axis]) / 32767,
                         [0, 1, 2],
                     );
 

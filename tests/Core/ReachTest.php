@@ -95,7 +95,7 @@ final class ReachTest extends TestCase
     {
         $count = 2000;
         $names = [''];
-        $boxes = pack('g6', INF, INF, INF, -INF, -INF, -INF);
+        $boxes = pack('e6', INF, INF, INF, -INF, -INF, -INF);
         for ($row = 1; $row <= $count; $row++) {
             // Every size and every name twice, the second time turned by a quarter.
             $kind = ($row - 1) % 1000;
@@ -103,14 +103,14 @@ final class ReachTest extends TestCase
             $names[] = chr(97 + ($kind % 26)).'_'.chr(97 + (intdiv($kind, 26) % 26)).chr(97 + intdiv($kind, 676)).' '.$row;
             $boxes .=
                 $row <= 1000
-                    ? pack('g6', 0, 0, 0, $side, $side / 2, $side / 3)
-                    : pack('g6', 5, 5, 5, 5 + $side / 2, 5 + $side, 5 + $side / 3);
+                    ? pack('e6', 0, 0, 0, $side, $side / 2, $side / 3)
+                    : pack('e6', 5, 5, 5, 5 + $side / 2, 5 + $side, 5 + $side / 3);
         }
         $numbers = range(1, $count);
         $columns = SceneBuilder::columns(array_fill_keys($numbers, 0), array_fill_keys($numbers, 1), array_fill_keys($numbers, 1), [], []);
         $scene = new Scene(
             new DerivedColumns(
-                new ColumnsInMemory($columns + NameIndex::columns($names) + ['box' => $boxes, 'origin' => pack('e3', 0, 0, 0)]),
+                new ColumnsInMemory($columns + NameIndex::columns($names) + ['bounds' => $boxes, 'origin' => pack('e3', 0, 0, 0)]),
             ),
         );
         $pick = Bits::ofRanges($count, [[1, 1000]]);

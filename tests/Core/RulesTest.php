@@ -375,7 +375,7 @@ final class RulesTest extends TestCase
             new DerivedColumns(
                 new ColumnsInMemory(
                     SceneBuilder::columns([1 => 0], [1 => 1], [1 => 1], [], []) + [
-                        'box' => pack('g6', INF, INF, INF, -INF, -INF, -INF).pack('g6', 0, 0, 0, 0.03, 0.03, 0.003),
+                        'bounds' => pack('e6', INF, INF, INF, -INF, -INF, -INF).pack('e6', 0, 0, 0, 0.03, 0.03, 0.003),
                         'origin' => pack('e3', 0, 0, 0),
                     ],
                 ),

@@ -111,10 +111,10 @@ final class SceneTest extends TestCase
         $scene = new Scene(new ColumnsInMemory($columns));
 
         self::assertSame(
-            ['meshes' => [3, 7], 'records' => [[2, 3, 10.0], [3, 3, 20.0], [3, 3, 30.0], [5, 7, 50.0]]],
+            ['meshes' => [3, 7], 'records' => [[2, 3, 10.5], [3, 3, 20.5], [3, 3, 30.5], [5, 7, 50.0]]],
             self::decoded(DrawRecords::of($scene, [[1, 5]])),
         );
-        self::assertSame(['meshes' => [3], 'records' => [[3, 3, 20.0], [3, 3, 30.0]]], self::decoded(DrawRecords::of($scene, [[3, 3]])));
+        self::assertSame(['meshes' => [3], 'records' => [[3, 3, 20.5], [3, 3, 30.5]]], self::decoded(DrawRecords::of($scene, [[3, 3]])));
         self::assertSame(['meshes' => [], 'records' => []], self::decoded(DrawRecords::of($scene, [[1, 1], [4, 4]])));
         self::assertSame([5, 2, 3], Packed::uint32($scene->column('biggest'), 0, 3), 'the biggest comes first');
         self::assertSame([0.0, 0.0, 0.0], Packed::float64($scene->column('origin'), 0, 3));
@@ -129,9 +129,9 @@ final class SceneTest extends TestCase
         $origin = Packed::float64($columns['origin'], 0, 3);
         $kept = Packed::float32($columns['records'], 8, 12);
 
-        self::assertSame([3_457_000.0, 5_432_000.0, 0.0], $origin);
+        self::assertSame([3_456_800.0, 5_432_100.0, 0.0], $origin);
         self::assertEqualsWithDelta(
-            [3_456_789.123, 5_432_100.456, 12.789],
+            [3_456_789.623, 5_432_100.956, 13.289],
             [$origin[0] + $kept[3], $origin[1] + $kept[7], $origin[2] + $kept[11]],
             1e-4,
         );

@@ -3,7 +3,7 @@ import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { Order } from '../../resources/js/canvas/order.js';
-import { Packs } from '../../resources/js/canvas/packs.js';
+import { Packs, unscaled } from '../../resources/js/canvas/packs.js';
 import { Page } from '../../resources/js/canvas/pages.js';
 import { MESH, Placements, RECORD } from '../../resources/js/canvas/placements.js';
 
@@ -40,7 +40,7 @@ test('placements are read with their meshes, and an object that is here already 
     const placements = new Placements();
     const parts = placements.read(
         packed(
-            [{ number: 7, box: [0, 0, 0, 2, 4, 6] }],
+            [{ number: 7, box: [-1, -2, -3, 1, 2, 3] }],
             [
                 { object: 3, mesh: 7, transform: movedTo(10, 20, 30) },
                 { object: 3, mesh: 7, transform: movedTo(50, 0, 0) },
@@ -52,7 +52,7 @@ test('placements are read with their meshes, and an object that is here already 
     assert.equal(parts, 5);
     assert.equal(placements.count, 3);
     assert.deepEqual(placements.byObject.get(3), [0, 1]);
-    assert.deepEqual([...placements.sphere.slice(0, 3)], [11, 22, 33]);
+    assert.deepEqual([...placements.sphere.slice(0, 3)], [10, 20, 30]);
     assert.ok(Math.abs(placements.sphere[3] - Math.hypot(1, 2, 3)) < 1e-5);
     assert.deepEqual(placements.facts[0].half, [1, 2, 3]);
     placements.read(
@@ -244,7 +244,7 @@ function cubePack(mesh, material) {
     const positions = new Uint8Array(Int16Array.from(corners).buffer);
     const indices = new Uint8Array(Uint16Array.from(index).buffer);
     const json = {
-        nodes: [{ mesh: 0, extras: { mesh } }],
+        nodes: [{ mesh: 0, scale: [1, 1, 1], extras: { mesh } }],
         meshes: [{ primitives: [{ attributes: { POSITION: 0 }, indices: 1, mode: 4, extras: { material } }] }],
         accessors: [
             { bufferView: 0, componentType: 5122, count: 24 },
@@ -319,5 +319,16 @@ test('packs are fetched in the order of what they add, a few at a time, and a fa
         assert.equal(packs.missing, 0);
     } finally {
         globalThis.fetch = real;
+    }
+});
+
+test('normals of a node that is scaled unevenly are as they were', () => {
+    for (let round = 0; round < 200; round++) {
+        const way = new Vector3(random(-1, 1), random(-1, 1), random(-1, 1)).normalize();
+        const scale = [random(1, 60), random(1, 60), random(1, 60)];
+        const sent = new Vector3(...way.toArray().map((part, axis) => part * scale[axis])).normalize();
+        const [x, y, z, w] = unscaled(Int16Array.from([...sent.toArray().map((part) => Math.round(part * 32767)), 0]), scale);
+        assert.equal(w, 0);
+        assert.ok(new Vector3(x, y, z).normalize().angleTo(way) < 0.01, `${way.toArray()} by ${scale}`);
     }
 });

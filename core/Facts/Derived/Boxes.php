@@ -10,8 +10,9 @@ use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
 /**
- * "box": six 32-bit floats per row: least and greatest x, y, z of what it and what it holds draw, metres from the origin; infinite where
- * nothing is drawn.
+ * "box": six 32-bit floats per row: a box around what it and what it holds draw on any rung, metres from the origin; infinite where nothing
+ * is drawn. It is around the turned boxes of meshes, which are what the rung Box draws: larger than the bounds, but what a region or a ray
+ * may meet.
  */
 final class Boxes implements Family
 {
@@ -34,7 +35,7 @@ final class Boxes implements Family
     {
         $count = $scene->count();
         $parents = Packed::uint32($scene->column('parent'), 0, $count + 1);
-        $drawn = self::gathered($this->drawn($scene), $parents);
+        $drawn = Bounds::gathered($this->drawn($scene), $parents);
         $packed = '';
         foreach ($drawn as $box) {
             $packed .=
@@ -44,25 +45,6 @@ final class Boxes implements Family
         }
 
         return $packed;
-    }
-
-    /**
-     * @internal shared with Places
-     *
-     * @param array<int, Box|null> $boxes   by row
-     * @param list<int>            $parents by row
-     *
-     * @return array<int, Box|null> with those of what each row holds
-     */
-    public static function gathered(array $boxes, array $parents): array
-    {
-        for ($row = count($boxes) - 1; $row > 0; $row--) {
-            if ($boxes[$row] !== null && $parents[$row] > 0) {
-                $boxes[$parents[$row]] = $boxes[$parents[$row]]?->with($boxes[$row]) ?? $boxes[$row];
-            }
-        }
-
-        return $boxes;
     }
 
     /** @return array<int, Box|null> by row, from 0: what the object itself draws */

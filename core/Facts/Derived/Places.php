@@ -10,7 +10,7 @@ use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
 /**
- * "place": laid out as "box": where each object is, also what draws nothing. A lamp or a camera in a building makes the building no larger;
+ * "place": laid out as "box", but as exact as the bounds: where each object is, also what draws nothing. A lamp or a camera in a building makes the building no larger;
  * where there is nothing else, as in a group of cameras, it says where things are.
  */
 final class Places implements Family
@@ -27,7 +27,7 @@ final class Places implements Family
 
     public function needs(string $of): array
     {
-        return ['box', 'spots', 'parent', 'origin'];
+        return ['bounds', 'spots', 'parent', 'origin'];
     }
 
     public function make(Scene $scene, string $of): string
@@ -43,8 +43,11 @@ final class Places implements Family
             [$x, $y, $z] = [$x - $origin[0], $y - $origin[1], $z - $origin[2]];
             $boxes[$row] = new Box($x, $y, $z, $x, $y, $z);
         }
-        $places = $scene->column('box');
-        foreach (Boxes::gathered($boxes, Packed::uint32($scene->column('parent'), 0, $count + 1)) as $row => $box) {
+        $places = '';
+        foreach (str_split($scene->column('bounds'), 48 * 4096) as $window) {
+            $places .= pack('g*', ...Packed::float64($window, 0, intdiv(strlen($window), 8)));
+        }
+        foreach (Bounds::gathered($boxes, Packed::uint32($scene->column('parent'), 0, $count + 1)) as $row => $box) {
             if ($box !== null && Packed::float32($places, $row * 24, 1)[0] === INF) {
                 $places = substr_replace($places, pack('g6', ...$box->toList()), $row * 24, 24);
             }

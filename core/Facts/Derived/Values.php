@@ -26,7 +26,7 @@ final class Values
             Measure::Instances => ['instances'],
             Measure::Depth => ['depths'],
             Measure::X, Measure::Y, Measure::Z, Measure::Bottom, Measure::Top => ['place', 'origin'],
-            default => ['box', 'origin'],
+            default => ['bounds'],
         };
     }
 
@@ -203,12 +203,14 @@ final class Values
     /** @return array<int, float> */
     private static function extents(Scene $scene, Measure $measure): array
     {
-        $boxes = $scene->column(self::needsOfNumbers($measure->value)[0]);
-        [$ox, $oy, $oz] = (new Facts($scene))->origin();
+        $isPlace = self::needsOfNumbers($measure->value) === ['place', 'origin'];
+        $boxes = $scene->column($isPlace ? 'place' : 'bounds');
+        [$format, $wide] = $isPlace ? ['g6', 24] : ['e6', 48];
+        [$ox, $oy, $oz] = $isPlace ? (new Facts($scene))->origin() : [0.0, 0.0, 0.0];
         $numbers = [];
         for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
             /** @var array<int, float> $b */
-            $b = unpack('g6', $boxes, $row * 24);
+            $b = unpack($format, $boxes, $row * $wide);
             if ($b[1] <= $b[4]) {
                 // Rounded, lengths to a hundredth of a millimetre, so that equal things are equal.
                 $numbers[$row] = round(

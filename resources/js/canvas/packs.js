@@ -25,7 +25,7 @@ export class Packs {
         this.coming = new Set();
         /** @type {Map<number, number>} tries by pack that failed */
         this.failed = new Map();
-        /** @type {Map<number, () => import('./pages.js').Piece[]>} meshes that came before anything that shows them */
+        /** @type {Map<number, (slot: number) => void>} meshes that came before anything that shows them */
         this.waiting = new Map();
     }
 
@@ -88,13 +88,13 @@ export class Packs {
                 if (slot === undefined) this.loose(node.extras.mesh, gltf, node, view);
                 continue;
             }
-            this.placements.facts[slot].pieces = this.pieces(gltf.meshes[node.mesh].primitives, gltf, view);
+            this.place(slot, node, gltf, view);
         }
     }
 
     /** A mesh whose placements are not here yet: kept until they come. */
     loose(/** @type {number} */ number, /** @type {any} */ gltf, /** @type {any} */ node, /** @type {any} */ view) {
-        this.waiting.set(number, () => this.pieces(gltf.meshes[node.mesh].primitives, gltf, view));
+        this.waiting.set(number, (slot) => this.place(slot, node, gltf, view));
     }
 
     /** Gives meshes that came before their placements to them. */
@@ -102,25 +102,37 @@ export class Packs {
         for (const [number, make] of this.waiting) {
             const slot = this.placements.slots.get(number);
             if (slot === undefined) continue;
-            this.placements.facts[slot].pieces ??= make();
+            if (!this.placements.facts[slot].pieces) make(slot);
             this.waiting.delete(number);
         }
     }
 
+    /** Puts a mesh on pages. */
+    place(/** @type {number} */ slot, /** @type {any} */ node, /** @type {any} */ gltf, /** @type {any} */ view) {
+        this.placements.setScale(slot, node.scale);
+        this.placements.facts[slot].pieces = this.pieces(gltf.meshes[node.mesh].primitives, node.scale, gltf, view);
+    }
+
     /**
      * @param {any[]} primitives
+     * @param {number[]} scale the node's
      * @param {any} gltf
      * @param {any} view
      * @returns {import('./pages.js').Piece[]}
      */
-    pieces(primitives, gltf, view) {
+    pieces(primitives, scale, gltf, view) {
         return primitives.map((primitive) => {
             const { POSITION, NORMAL, TEXCOORD_0, COLOR_0 } = primitive.attributes;
             const vertices = gltf.accessors[POSITION].count;
             const indices = gltf.accessors[primitive.indices];
             const source = {
                 position: view(Int16Array, POSITION, vertices * 4),
-                normal: NORMAL === undefined ? null : view(Int8Array, NORMAL, vertices * 4),
+                normal:
+                    NORMAL === undefined
+                        ? null
+                        : gltf.accessors[NORMAL].componentType === 5120
+                          ? view(Int8Array, NORMAL, vertices * 4)
+                          : unscaled(view(Int16Array, NORMAL, vertices * 4), scale),
                 uv: TEXCOORD_0 === undefined ? null : view(Float32Array, TEXCOORD_0, vertices * 2),
                 colour: COLOR_0 === undefined ? null : view(Uint8Array, COLOR_0, vertices * 4),
                 index: view(indices.componentType === 5123 ? Uint16Array : Uint32Array, primitive.indices, indices.count),
@@ -151,6 +163,7 @@ export class Packs {
     edges(facts) {
         if (facts.edges || !facts.pieces) return facts.edges ?? [];
         facts.edges = [];
+        const steps = facts.scale.map((side) => 32767 * (Math.max(...facts.scale) / side));
         for (const piece of facts.pieces) {
             if (piece.page.kind !== 'triangles' || piece.triangles > 30000) continue;
             const index = /** @type {Uint32Array} */ (piece.page.geometry.index?.array).subarray(piece.start, piece.start + piece.count);
@@ -159,7 +172,7 @@ export class Packs {
             const last = index.reduce((most, value) => Math.max(most, value), 0);
             const plain = new Float32Array((last - first + 1) * 3);
             for (let vertex = first; vertex <= last; vertex++)
-                for (let axis = 0; axis < 3; axis++) plain[(vertex - first) * 3 + axis] = all[vertex * 4 + axis] / 32767;
+                for (let axis = 0; axis < 3; axis++) plain[(vertex - first) * 3 + axis] = all[vertex * 4 + axis] / steps[axis];
             const geometry = new BufferGeometry();
             geometry.setAttribute('position', new BufferAttribute(plain, 3));
             geometry.setIndex(
@@ -172,7 +185,7 @@ export class Packs {
             if (lines.length === 0) continue;
             const position = new Int16Array((lines.length / 3) * 4);
             for (let vertex = 0; vertex < lines.length / 3; vertex++)
-                for (let axis = 0; axis < 3; axis++) position[vertex * 4 + axis] = Math.round(lines[vertex * 3 + axis] * 32767);
+                for (let axis = 0; axis < 3; axis++) position[vertex * 4 + axis] = Math.round(lines[vertex * 3 + axis] * steps[axis]);
             const count = position.length / 4;
             facts.edges.push(
                 this.page('lines', count, count).add({
@@ -187,4 +200,19 @@ export class Packs {
         }
         return facts.edges;
     }
+}
+
+/**
+ * Normals of a node whose scale differs by axis: glTF has them scaled by it beforehand.
+ * @param {Int16Array} normals four entries each
+ * @param {number[]} scale
+ */
+export function unscaled(normals, scale) {
+    const plain = new Int8Array(normals.length);
+    for (let at = 0; at < normals.length; at += 4) {
+        const [x, y, z] = [normals[at] / scale[0], normals[at + 1] / scale[1], normals[at + 2] / scale[2]];
+        const length = Math.hypot(x, y, z) || 1;
+        plain.set([Math.round((127 * x) / length), Math.round((127 * y) / length), Math.round((127 * z) / length)], at);
+    }
+    return plain;
 }

@@ -9,7 +9,8 @@ const WIDTH = 1024;
  * textures that the shaders read.
  *
  * A placement takes four texels: the three rows of its transform, then object number, mesh slot, 0, 0.
- * A mesh takes two texels: centre and reach of its quantized vertices, then half the size of its box.
+ * A mesh takes three texels: the scale of its quantized vertices, then half the size of its box, then its colour. The middle of its box is
+ * its zero.
  */
 export class Placements {
     constructor() {
@@ -78,26 +79,33 @@ export class Placements {
         const b = [4, 5, 6, 7, 8, 9].map((at) => row.getFloat32(at * 4, true));
         const slot = this.facts.length;
         this.slots.set(number, slot);
-        const half = [0, 1, 2].map((axis) => (b[axis + 3] - b[axis]) / 2);
-        const centre = [0, 1, 2].map((axis) => (b[axis + 3] + b[axis]) / 2);
+        const half = [b[3], b[4], b[5]];
         const colour = row.getUint32(12, true);
         this.facts.push({
             number,
             pack: row.getUint32(4, true),
             triangles: row.getUint32(8, true),
             colour,
-            centre,
             half,
+            scale: half,
             pieces: null,
             edges: null,
             asked: false,
         });
         this.meshes = grown(this.meshes, (slot + 1) * 3);
         const data = /** @type {Float32Array} */ (this.meshes.image.data);
-        data.set(
-            [...centre, Math.max(...half) || 1e-6, ...half, 0, ...[0, 8, 16, 24].map((shift) => ((colour >>> shift) & 255) / 255)],
-            slot * 12,
-        );
+        data.set([...half, 0, ...half, 0, ...[0, 8, 16, 24].map((shift) => ((colour >>> shift) & 255) / 255)], slot * 12);
+    }
+
+    /**
+     * How far the largest value of a mesh's quantized vertices reaches along each axis.
+     * @param {number} slot
+     * @param {number[]} scale metres
+     */
+    setScale(slot, scale) {
+        this.facts[slot].scale = scale;
+        /** @type {Float32Array} */ (this.meshes.image.data).set(scale, slot * 12);
+        this.meshes.needsUpdate = true;
     }
 
     /**
@@ -108,7 +116,7 @@ export class Placements {
      */
     add(object, slot, m, at) {
         const index = this.count++;
-        const { centre: c, half: h } = this.facts[slot];
+        const { half: h } = this.facts[slot];
         this.object[index] = object;
         this.mesh[index] = slot;
         const data = /** @type {Float32Array} */ (this.place.image.data);
@@ -118,7 +126,7 @@ export class Placements {
         let square = 0;
         for (let row = 0; row < 3; row++) {
             const r = at + row * 4;
-            this.sphere[index * 4 + row] = m[r] * c[0] + m[r + 1] * c[1] + m[r + 2] * c[2] + m[r + 3];
+            this.sphere[index * 4 + row] = m[r + 3];
             const reach = Math.abs(m[r]) * h[0] + Math.abs(m[r + 1]) * h[1] + Math.abs(m[r + 2]) * h[2];
             square += reach * reach;
         }
@@ -163,8 +171,8 @@ export class Placements {
  * @property {number} pack
  * @property {number} triangles
  * @property {number} colour
- * @property {number[]} centre
  * @property {number[]} half
+ * @property {number[]} scale of its quantized vertices, metres
  * @property {import('./pages.js').Piece[] | null} pieces once its pack is here
  * @property {import('./pages.js').Piece[] | null} edges once a ghost needs them
  * @property {boolean} asked

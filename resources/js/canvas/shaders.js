@@ -38,8 +38,7 @@ void main() {
     uvec2 entry = texelFetch(entries, ivec2(gl_DrawID % width, gl_DrawID / width), 0).rg;
     int place = int(entry.x) * 4;
     vec4 r0 = cell(places, place), r1 = cell(places, place + 1), r2 = cell(places, place + 2), about = cell(places, place + 3);
-    vec4 size = cell(meshes, int(about.y + 0.5) * 3);
-    vec4 local = vec4(size.xyz + position.xyz * size.w, 1.0);
+    vec4 local = vec4(position.xyz * cell(meshes, int(about.y + 0.5) * 3).xyz, 1.0);
     vec3 world = vec3(dot(r0, local), dot(r1, local), dot(r2, local));
     // Normals go by the cofactors of the transform, so that mirrored and unevenly scaled parts are lit rightly.
     vec3 x = vec3(r0.x, r1.x, r2.x), y = vec3(r0.y, r1.y, r2.y), z = vec3(r0.z, r1.z, r2.z);
@@ -135,8 +134,8 @@ void main() {
     int place = int(placement) * 4;
     vec4 r0 = cell(places, place), r1 = cell(places, place + 1), r2 = cell(places, place + 2), about = cell(places, place + 3);
     int mesh = int(about.y + 0.5) * 3;
-    vec4 centre = cell(meshes, mesh), half4 = cell(meshes, mesh + 1);
-    vec4 local = vec4(centre.xyz + position * half4.xyz, 1.0);
+    vec4 half4 = cell(meshes, mesh + 1);
+    vec4 local = vec4(position * half4.xyz, 1.0);
     vec3 world = vec3(dot(r0, local), dot(r1, local), dot(r2, local));
     vec3 x = vec3(r0.x, r1.x, r2.x), y = vec3(r0.y, r1.y, r2.y), z = vec3(r0.z, r1.z, r2.z);
     vNormal = cross(y, z) * normal.x + cross(z, x) * normal.y + cross(x, y) * normal.z;

@@ -75,6 +75,32 @@ final class ShapedModel implements Shapes
         return $model;
     }
 
+    /**
+     * A placement of the object for places that are counted from the middle of its mesh.
+     *
+     * @param list<float> $m
+     *
+     * @return list<float>
+     */
+    public function aroundMiddle(int $number, array $m): array
+    {
+        $box = $this->boxes[$this->meshes[$number]] ?? new Box(0, 0, 0, 0, 0, 0);
+        foreach ([3, 7, 11] as $at) {
+            $m[$at] += $m[$at - 3] * ($box->minX + $box->maxX) / 2 + $m[$at - 2] * ($box->minY + $box->maxY) / 2;
+            $m[$at] += $m[$at - 1] * ($box->minZ + $box->maxZ) / 2;
+        }
+
+        return $m;
+    }
+
+    /** The box of the object's mesh, whose middle is zero. */
+    public function boxOf(int $number): Shape
+    {
+        $box = $this->boxes[$this->meshes[$number]];
+
+        return Shape::ofBox([($box->maxX - $box->minX) / 2, ($box->maxY - $box->minY) / 2, ($box->maxZ - $box->minZ) / 2]);
+    }
+
     public function shape(int $mesh): ?Shape
     {
         return $this->shapes[$mesh] ?? null;

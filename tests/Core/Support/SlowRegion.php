@@ -64,10 +64,10 @@ final readonly class SlowRegion
             if ($model->meshes[$number] === 0 || $rung === 0 || $model->forest->slowLock($number) > 0) {
                 continue;
             }
-            $shape = $rung === 1 ? Shape::ofBox($model->boxes[$model->meshes[$number]]) : $model->shape($model->meshes[$number]);
+            $shape = $rung === 1 ? $model->boxOf($number) : $model->shape($model->meshes[$number]);
             $primitives = [];
             foreach ($model->placements[$number] as $placement) {
-                array_push($primitives, ...self::primitives($shape, $placement, $camera));
+                array_push($primitives, ...self::primitives($shape, $model->aroundMiddle($number, $placement), $camera));
             }
             $fits = $inside
                 ? array_filter($primitives, fn (array $p): bool => ! $p['whole'] || ! $this->covers($p['points'])) === []
@@ -95,7 +95,7 @@ final readonly class SlowRegion
             foreach (array_chunk(array_values((array) unpack($piece['wide'] ? 'V*' : 'v*', $piece['indices'])), $size) as $corners) {
                 $clip = array_map(static function (int $corner) use ($places, $shape, $placement, $camera): array {
                     $local = array_map(
-                        static fn (int $axis): float => $shape->centre[$axis] + ($places[$corner * 4 + $axis] * $shape->reach) / 32767,
+                        static fn (int $axis): float => ($places[$corner * 4 + $axis] * $shape->scale[$axis]) / 32767,
                         [0, 1, 2],
                     );
                     $world = array_map(
