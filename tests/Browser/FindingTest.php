@@ -193,6 +193,7 @@ final class FindingTest extends BrowserTestCase
         $browser
             ->press('C', 'h', 'a', 'i', 'r', 'Enter')
             ->waitForText('#message', 'Rename 240 objects.')
+            ->waitUntil('return !document.querySelector("#dialog").open', 'the dialog stays')
             ->press('Control+z')
             ->waitForText('#message', 'Undone');
         self::assertSame([], $browser->complaints());

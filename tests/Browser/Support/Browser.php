@@ -45,9 +45,10 @@ final class Browser
     /** Signs out, forgets what the pages had stored, and waits for the next test. */
     public function release(): void
     {
+        // An answer that is still on its way would bring its cookie back.
+        $this->driver->get('about:blank');
         $this->tools->execute('Network.clearBrowserCookies');
         $this->tools->execute('Storage.clearDataForOrigin', ['origin' => $this->base, 'storageTypes' => 'all']);
-        $this->driver->get('about:blank');
         $this->complaints();
         self::$idle[] = $this;
     }
