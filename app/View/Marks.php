@@ -15,6 +15,7 @@ final class Marks
 
     /**
      * Five bars of rising height: filled for what is in effect, outlined for an own setting that is held down, hatched when members differ.
+     * Where all is Full the mark is quiet: what differs carries the ink.
      */
     public static function rung(Rung $own, Rung $inEffect, bool $mixed = false): string
     {
@@ -34,7 +35,9 @@ final class Marks
             $bars .= "<rect class=\"$class\" x=\"$left\" y=\"$y\" width=\"$wide\" height=\"$tall\" rx=\".8\"/>";
         }
 
-        return self::$made[$key] = "<svg class=\"rung-mark\" viewBox=\"0 0 24 15\" aria-hidden=\"true\">$bars</svg>";
+        $all = $inEffect === Rung::Full && ! $mixed ? ' all' : '';
+
+        return self::$made[$key] = "<svg class=\"rung-mark$all\" viewBox=\"0 0 24 15\" aria-hidden=\"true\">$bars</svg>";
     }
 
     public static function lock(Lock $lock): string

@@ -90,7 +90,29 @@ final class HouseTest extends TestCase
             ->expectsOutputToContain('Layers can be made from: best, groups')
             ->assertExitCode(2);
         $this->artisan('shelf:import', ['project' => 'new', 'file' => $path, '--person' => 'nobody@marlpit.example'])
-            ->expectsOutput('Say who takes it in: --person=EMAIL')
+            ->expectsOutput('Nobody has the address nobody@marlpit.example.')
+            ->assertExitCode(2);
+        $this->artisan('shelf:import', ['project' => 'new'])
+            ->expectsOutput('Not enough arguments (missing: "file"). See bin/shelf.')
+            ->assertExitCode(2);
+    }
+
+    public function test_the_only_owner_need_not_be_named_on_the_command_line(): void
+    {
+        $ida = $this->person();
+        $this->person('Otto Quill');
+        $import = ['project' => 'new', 'file' => '/nowhere.glb'];
+        $this->artisan('shelf:import', $import)->expectsOutput('Say who does it: --person=EMAIL.')->assertExitCode(2);
+        $project = $this->baths($ida);
+        $project->people()->attach($this->person('Vera Moss'), ['role' => 'viewer']);
+        $this->artisan('shelf:import', $import)->expectsOutput('There is no readable file at /nowhere.glb.')->assertExitCode(2);
+        $this->artisan('shelf:rule', ['project' => $project->key, 'rule' => 'lifering'])->assertSuccessful();
+        $this->artisan('shelf:views', ['project' => $project->key, '--person' => 'otto.quill@marlpit.example'])
+            ->expectsOutput('Nobody in that project has the address otto.quill@marlpit.example.')
+            ->assertExitCode(2);
+        $project->people()->attach($this->person('Nora Finch'), ['role' => 'owner']);
+        $this->artisan('shelf:rule', ['project' => $project->key, 'rule' => 'lifering'])
+            ->expectsOutput('Say who does it: --person=EMAIL.')
             ->assertExitCode(2);
     }
 

@@ -22,7 +22,7 @@ final class OddInputTest extends ProjectTestCase
         $asked = 0;
         foreach ($this->addresses() as [$method, $path, $fields]) {
             foreach ($fields as $field) {
-                foreach ((array) array_rand(self::VALUES, 14) as $value) {
+                foreach ((array) array_rand(self::VALUES, 2) as $value) {
                     $asked++;
                     $this->assertAnswered($method, $path, [...self::PLAIN, $field => self::VALUES[$value]]);
                 }

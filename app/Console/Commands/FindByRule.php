@@ -5,48 +5,29 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\Bench;
-use App\Models\Project;
-use App\Models\User;
-use Illuminate\Console\Command;
+use App\Bench\Refused;
 use Illuminate\Support\Facades\DB;
 
-final class FindByRule extends Command
+final class FindByRule extends Scripted
 {
     protected $signature = 'shelf:rule {project : the key of a project} {rule : see docs/rules.md} {--person= : e-mail of the person '
-        .'whose desk decides what is shown and picked; an owner when not given} {--json}';
+        .'whose desk decides what is shown and picked; the only owner when not given} {--json}';
 
     protected $description = 'List the objects that a rule picks: number, kind, name';
 
     public function handle(): int
     {
-        $project = Project::query()->where('key', $this->argument('project'))->first();
-        if ($project === null) {
-            $this->error('There is no project with the key '.$this->argument('project').'.');
-
-            return 2;
-        }
-        $people = is_string($this->option('person'))
-            ? $project->people()->where('email', $this->option('person'))
-            : $project->people()->wherePivot('role', 'owner');
-        $person = $people->first();
-        if (! ($person instanceof User)) {
-            $this->error('Nobody in that project has this e-mail address.');
-
-            return 2;
-        }
-        $bench = Bench::of($project, $person);
+        $project = $this->project();
+        $bench = Bench::of($project, $this->person($project));
         $rule = (string) $this->argument('rule');
         $found = $bench->find($rule);
         if ($found->rows === null) {
-            $this->error(
-                $found->error === null
+            $error = $found->error;
+            throw new Refused(
+                $error === null
                     ? 'The rule is empty.'
-                    : $found->error->getMessage().
-                        " At character {$found->error->at}: ".
-                        mb_substr($rule, $found->error->at, $found->error->length),
+                    : $error->getMessage().' It is at character '.($error->at + 1).'.',
             );
-
-            return 2;
         }
         foreach ($found->remarks as $remark) {
             $this->getOutput()->getErrorStyle()->writeln($remark->sentence);

@@ -4,58 +4,52 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Bench\Refused;
 use App\Jobs\Uploads;
 use App\Models\ImportState;
-use App\Models\Project;
-use App\Models\User;
-use Illuminate\Console\Command;
 use VineShelf\Layers\SortBy;
 
-final class ImportFile extends Command
+final class ImportFile extends Scripted
 {
     protected $signature = 'shelf:import {project : the key of a project, or "new"} {file} {--person= : e-mail of the person who takes it '
-        .'in; the only one there is when not given} {--sort-by=best : best, groups, property, material, kind or unsorted} '
-        .'{--property=layer}';
+        .'in; the only owner when not given} {--sort-by=best : best, groups, property, material, kind or unsorted} '
+        .'{--property=layer} {--json}';
 
     protected $description = 'Take a file in and wait until it is there';
 
     public function handle(Uploads $uploads): int
     {
-        $people = User::query()
-            ->when(is_string($this->option('person')), fn ($query) => $query->where('email', $this->option('person')))
-            ->limit(2)
-            ->get();
-        $person = $people->count() === 1 ? $people->first() : null;
+        $project = $this->argument('project') === 'new' ? null : $this->project();
+        $person = $this->person($project);
         $by = SortBy::tryFrom((string) $this->option('sort-by'));
         $file = (string) $this->argument('file');
-        $project = $this->argument('project') === 'new' ? null : Project::query()->where('key', $this->argument('project'))->first();
         $wrong = match (true) {
-            $person === null => 'Say who takes it in: --person=EMAIL',
             $by === null => 'Layers can be made from: '.implode(', ', array_column(SortBy::cases(), 'value')).'.',
             ! is_file($file) || ! is_readable($file) => "There is no readable file at $file.",
-            $this->argument('project') !== 'new' && $project === null => 'There is no project with the key '.
-                $this->argument('project').
-                '.',
             $project !== null && $person->cannot('change', $project) => 'That project is not theirs to change.',
             default => null,
         };
-        if ($wrong !== null || $person === null || $by === null) {
-            $this->error((string) $wrong);
-
-            return 2;
+        if ($wrong !== null || $by === null) {
+            throw new Refused((string) $wrong);
         }
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
-        copy($file, $copy);
+        if (! copy($file, $copy)) {
+            @unlink($copy);
+            throw new Refused('There is not enough room for a copy of the file.');
+        }
         $import = $uploads->receive($person, $project, $copy, basename($file), $by, (string) $this->option('property'));
         while (! $import->refresh()->isOver()) {
             usleep(200_000);
         }
         if ($import->state !== ImportState::Done) {
-            $this->error($import->error ?: 'It was stopped.');
-
-            return 2;
+            throw new Refused($import->error ?: 'It was stopped.');
         }
-        $this->line(number_format($import->objects).' objects are in project '.($import->project->key ?? ''));
+        $key = $import->project->key ?? '';
+        $this->line(
+            $this->option('json')
+                ? (string) json_encode(['project' => $key, 'objects' => $import->objects])
+                : number_format($import->objects)." objects are in project $key",
+        );
 
         return self::SUCCESS;
     }

@@ -4,24 +4,18 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Models\Project;
 use App\Models\View;
-use Illuminate\Console\Command;
 
-final class ListViews extends Command
+final class ListViews extends Scripted
 {
-    protected $signature = 'shelf:views {project : the key of a project} {--json}';
+    protected $signature = 'shelf:views {project : the key of a project} {--person= : e-mail of somebody in it} {--json}';
 
     protected $description = 'List the views of a project';
 
     public function handle(): int
     {
-        $project = Project::query()->where('key', $this->argument('project'))->first();
-        if ($project === null) {
-            $this->error('There is no project with the key '.$this->argument('project').'.');
-
-            return 2;
-        }
+        $project = $this->project();
+        $this->person($project);
         $views = $project->views()->get()->map(
             static fn (View $view): array => [
                 'number' => $view->no,

@@ -98,6 +98,7 @@ export function commandsOf(bench) {
             ['lasso', 'Lasso', 'o'],
             ['brush', 'Brush', 'b'],
         ].map(([tool, name, key]) => command('Regions', `tool-${tool}`, name, key, () => bench.regions.choose(tool))),
+        command('Regions', 'region-settings', 'What regions catch…', '', (from) => bench.regions.openSettings(from)),
         command('Regions', 'touching', 'Touching or fully inside', 't', () => bench.regions.setInside(!bench.regions.inside)),
 
         command('Pick', 'clear-pick', 'Clear the pick', 'Escape', () => bench.picked > 0 && bench.pick({ mode: 'replace' })),

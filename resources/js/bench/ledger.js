@@ -1,3 +1,4 @@
+import { whileBusy } from './busy.js';
 import { htmx } from '../htmx.js';
 
 const ROW = 28;
@@ -117,12 +118,13 @@ export class Ledger {
                 status = /** @type {CustomEvent} */ (event).detail.ctx.response.status;
                 if (asked !== this.asked) event.preventDefault();
             });
-            await htmx.ajax(method, this.server.base + path, {
+            const answer = htmx.ajax(method, this.server.base + path, {
                 source,
                 target: '#rows',
                 swap: 'innerMorph',
                 values: { ...this.window, ...values },
             });
+            await whileBusy(this.words === '' ? 'Fetching rows' : `Looking for ${this.words}`, answer);
         } finally {
             source.remove();
         }

@@ -51,7 +51,7 @@ export function listenToCanvas(bench) {
                     ? `${missing.toLocaleString('en')} packs on their way`
                     : 'more objects on their way'
                 : boxes > 0
-                  ? `${boxes.toLocaleString('en')} objects stand as boxes, to keep within the budget`
+                  ? `${boxes.toLocaleString('en')} as boxes, to keep the budget`
                   : done
                     ? 'everything is here'
                     : 'drawing';

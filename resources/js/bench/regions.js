@@ -33,12 +33,22 @@ export class Regions {
             button.setAttribute('aria-pressed', String(button.getAttribute('data-tool') === tool));
     }
 
+    /** What can be set for all of them. @param {HTMLElement} button */
+    openSettings(button) {
+        const choice = (/** @type {string} */ label, /** @type {boolean} */ inside) => [
+            label,
+            this.inside === inside ? '✓' : '',
+            () => this.setInside(inside),
+        ];
+        this.bench.menus.back = button;
+        this.bench.menus.show(button, undefined, [choice('What the region touches', false), choice('Only what is fully inside', true)]);
+    }
+
     /** @param {boolean} inside */
     setInside(inside) {
         this.inside = inside;
-        const button = /** @type {HTMLElement} */ (document.getElementById('touching'));
-        button.setAttribute('aria-pressed', String(!inside));
-        button.textContent = inside ? 'Fully inside' : 'Touching';
+        const words = /** @type {HTMLElement} */ (document.getElementById('touching'));
+        words.textContent = inside ? 'Fully inside' : 'Touching';
         if (this.points.length > 0) this.draw();
     }
 

@@ -1,4 +1,5 @@
 import { htmx } from '../htmx.js';
+import { whileBusy } from './busy.js';
 import { explain } from './failures.js';
 
 /** Asks the server to do something; it answers with the parts of the workbench that changed, and htmx puts them in place. */
@@ -40,12 +41,13 @@ export class Server {
         source.addEventListener('htmx:after:request', (event) => (status = /** @type {CustomEvent} */ (event).detail.ctx.response.status));
         document.body.classList.add('asking');
         try {
-            await htmx.ajax(method, this.base + path, {
+            const answer = htmx.ajax(method, this.base + path, {
                 source,
                 target: '#message',
                 swap: 'none',
                 values: { ...this.windowNow(), ...values },
             });
+            await whileBusy('Working', answer);
         } finally {
             source.remove();
             document.body.classList.remove('asking');

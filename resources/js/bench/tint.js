@@ -1,5 +1,8 @@
 import { inflated } from './inflated.js';
 
+const CROSS =
+    '<svg class="icon" viewBox="0 0 24 24" fill="none" stroke="currentColor" stroke-width="2" aria-hidden="true"><path d="M6 6l12 12M18 6L6 18"/></svg>';
+
 /** The tint of the canvas and its legend: a click on an entry picks what it stands for. */
 export class Tint {
     /** @param {import('./workbench.js').Workbench} bench */
@@ -48,7 +51,12 @@ export class Tint {
         const head = document.createElement('p');
         head.append(Object.assign(document.createElement('strong'), { textContent: label }));
         if (by === 'shuffle') head.append(' ', this.button('Again', 'tint-shuffle'));
-        head.append(' ', this.button('Own materials', 'tint-own'));
+        const end = this.button('', 'tint-own');
+        end.className = 'icon-button';
+        end.title = 'End the tint: own materials';
+        end.setAttribute('aria-label', end.title);
+        end.innerHTML = CROSS;
+        head.append(end);
         const list = Object.assign(document.createElement('div'), { className: 'legend-entries' });
         if (by !== 'shuffle') {
             for (const [index, { label: name, colour, objects }] of entries.entries()) {

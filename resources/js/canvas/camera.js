@@ -6,6 +6,9 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
  * @typedef {{eye: number[], target: number[], fov: number, tall?: number, up?: number[]}} Sight
  */
 
+/** What is framed keeps so much of itself free around it. */
+const ROOM = 1.04;
+
 const REMEMBERED = 60;
 /** Directions from which the plan and the four sides look at the model. */
 export const SIDES = /** @type {Record<string, number[]>} */ ({
@@ -32,6 +35,8 @@ export class Viewpoint {
         /** @type {PerspectiveCamera | OrthographicCamera} */
         this.camera = this.deep;
         this.aspect = 1;
+        /** Shares of the width and height that are covered at each side. */
+        this.free = { left: 0, top: 0, right: 0, bottom: 0 };
         /** @type {any} it takes either camera */
         this.controls = new OrbitControls(this.camera, element);
         this.controls.mouseButtons = { LEFT: null, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.ROTATE };
@@ -227,7 +232,8 @@ export class Viewpoint {
     }
 
     /**
-     * Where a box would be framed from.
+     * Where a box would be framed from, so that it fills the free part of the canvas. Each side of what is seen is a plane that all corners
+     * must lie within; the eye is as near as two opposite planes allow, and between them.
      * @param {Box3} box
      * @param {number[]} [from] the direction from the target to the eye
      * @returns {Sight}
@@ -240,21 +246,23 @@ export class Viewpoint {
         const right = new Vector3().crossVectors(this.camera.up, way).normalize();
         if (right.lengthSq() < 0.5) right.set(1, 0, 0);
         const up = new Vector3().crossVectors(way, right);
-        const slope = Math.tan((this.deep.fov * Math.PI) / 360) * 0.94;
-        let distance = 0.1;
-        let tall = 0.02;
-        for (let corner = 0; corner < 8; corner++) {
-            const point = new Vector3(
-                corner & 1 ? box.min.x : box.max.x,
-                corner & 2 ? box.min.y : box.max.y,
-                corner & 4 ? box.min.z : box.max.z,
-            ).sub(centre);
-            const across = Math.max(Math.abs(point.dot(right)) / (slope * this.aspect), Math.abs(point.dot(up)) / slope);
-            distance = Math.max(distance, across + point.dot(way));
-            tall = Math.max(tall, (2.13 * Math.abs(point.dot(right))) / this.aspect, 2.13 * Math.abs(point.dot(up)));
-        }
-        const eye = centre.clone().addScaledVector(way, distance);
-        return { eye: eye.toArray(), target: centre.toArray(), fov: this.deep.fov, ...(this.isParallel ? { tall } : {}) };
+        const points = [0, 1, 2, 3, 4, 5, 6, 7].map((corner) =>
+            new Vector3(corner & 1 ? box.min.x : box.max.x, corner & 2 ? box.min.y : box.max.y, corner & 4 ? box.min.z : box.max.z).sub(
+                centre,
+            ),
+        );
+        const slope = Math.tan((this.deep.fov * Math.PI) / 360);
+        const { free } = this;
+        const across = span(points, right, way, slope * this.aspect * (1 - 2 * free.left), slope * this.aspect * (1 - 2 * free.right));
+        const along = span(points, up, way, slope * (1 - 2 * free.bottom), slope * (1 - 2 * free.top));
+        const distance = Math.max(0.1, across.distance, along.distance);
+        const tall = Math.max(0.02, across.size / this.aspect / (1 - free.left - free.right), along.size / (1 - free.bottom - free.top));
+        const [toRight, toTop] = this.isParallel
+            ? [across.middle + ((free.right - free.left) / 2) * tall * this.aspect, along.middle + ((free.top - free.bottom) / 2) * tall]
+            : [across.at(distance), along.at(distance)];
+        const target = centre.clone().addScaledVector(right, toRight).addScaledVector(up, toTop);
+        const eye = target.clone().addScaledVector(way, distance);
+        return { eye: eye.toArray(), target: target.toArray(), fov: this.deep.fov, ...(this.isParallel ? { tall } : {}) };
     }
 
     /** Orbits, pans or zooms by a key. @param {KeyboardEvent} event @returns {boolean} whether the key meant something */
@@ -295,4 +303,26 @@ export class Viewpoint {
         this.project(true);
         this.fit(box, false, SIDES[side]);
     }
+}
+
+/**
+ * How points lie between two opposite sides of what is seen.
+ * @param {Vector3[]} points from where the eye looks at
+ * @param {Vector3} side from the one side to the other
+ * @param {Vector3} way from there to the eye
+ * @param {number} low slope of the one side
+ * @param {number} high slope of the other
+ */
+function span(points, side, way, low, high) {
+    const above = Math.max(...points.map((point) => point.dot(side) + high * point.dot(way))) * ROOM;
+    const below = Math.max(...points.map((point) => low * point.dot(way) - point.dot(side))) * ROOM;
+    const places = points.map((point) => point.dot(side));
+    return {
+        /** From the eye to where it looks, at least. */
+        distance: (above + below) / (low + high),
+        /** How far the eye stands aside at a distance, so that as much room is left on both sides. */
+        at: (/** @type {number} */ distance) => (above - below - (high - low) * distance) / 2,
+        size: (Math.max(...places) - Math.min(...places)) * ROOM,
+        middle: (Math.max(...places) + Math.min(...places)) / 2,
+    };
 }

@@ -190,22 +190,44 @@ export class Canvas {
         this.arrivals = (this.arrivals ?? 0) + 1;
     }
 
+    /** Tells the camera what floats over the canvas at its sides, so that nothing is framed behind it. */
+    lookAround() {
+        const all = this.surface.getBoundingClientRect();
+        const place = (/** @type {string} */ selector) => {
+            const box = this.element.querySelector(selector)?.getBoundingClientRect();
+            return box && box.width > 0 ? box : null;
+        };
+        const part = (/** @type {number} */ covered, /** @type {number} */ of) => Math.min(0.3, Math.max(0.01, covered / of));
+        const bottom = Math.min(...['.parked', '.card'].map((selector) => place(selector)?.top ?? all.bottom));
+        const right = Math.min(...['.tools', '.legend'].map((selector) => place(selector)?.left ?? all.right));
+        this.viewpoint.free = {
+            left: 0.01,
+            top: part((place('.region-tools')?.bottom ?? all.top) - all.top, all.height),
+            right: part(all.right - right, all.width),
+            bottom: part(all.bottom - bottom, all.height),
+        };
+    }
+
     /** @param {boolean} [atOnce] */
     fitAll(atOnce) {
         if (this.viewpoint.all.isEmpty()) return;
         this.framed = true;
+        this.lookAround();
         this.viewpoint.fit(this.viewpoint.all, atOnce);
     }
 
     /** Frames the pick, or everything when nothing is picked. */
     fitPick() {
+        this.lookAround();
         const box = this.placements.bounds((index) => this.pick[this.placements.object[index]] === 1);
         this.viewpoint.fit(box.isEmpty() ? this.viewpoint.all : box);
     }
 
     /** @param {number[] | null} box least and greatest x, y, z in metres */
     frameBox(box) {
-        if (box) this.viewpoint.fit(this.roomy(box, 0));
+        if (!box) return;
+        this.lookAround();
+        this.viewpoint.fit(this.roomy(box, 0));
     }
 
     /**
@@ -231,7 +253,9 @@ export class Canvas {
     /** @param {number} number */
     frameObject(number) {
         const box = new Box3().union(this.placements.bounds((index) => this.placements.object[index] === number));
-        if (!box.isEmpty()) this.viewpoint.fit(box);
+        if (box.isEmpty()) return;
+        this.lookAround();
+        this.viewpoint.fit(box);
     }
 
     frame() {

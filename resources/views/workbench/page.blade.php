@@ -138,11 +138,11 @@
             <div class="region-tools" role="toolbar" aria-label="Picking in the canvas">
                 @foreach ([
                         'click' => ['mouse-pointer-2', 'Pick one by one (Q)'],
-                        'rectangle' => ['square-dashed', 'Rectangle (R)'],
-                        'circle' => ['circle-dashed', 'Circle (C)'],
-                        'polygon' => ['pentagon', 'Polygon: click its corners (P)'],
                         'lasso' => ['lasso', 'Lasso (O)'],
-                        'brush' => ['brush', 'Brush (B)']
+                        'brush' => ['brush', 'Brush (B)'],
+                        'polygon' => ['pentagon', 'Polygon: click its corners (P)'],
+                        'circle' => ['circle-dashed', 'Circle (C)'],
+                        'rectangle' => ['square-dashed', 'Rectangle (R)']
                     ]
                     as $tool => [$icon, $title])
                     <button
@@ -158,12 +158,11 @@
                 @endforeach
                 <button
                     class="button small"
-                    id="touching"
-                    data-command="touching"
-                    aria-pressed="true"
-                    title="What the region touches, or only what is fully inside (T)"
+                    data-command="region-settings"
+                    aria-haspopup="menu"
+                    title="What regions catch: what they touch, or only what is fully inside (T)"
                 >
-                    Touching
+                    <span id="touching">Touching</span> {!! Icon::svg('chevron-down') !!}
                 </button>
                 <span class="region-count" id="region-count" role="status"></span>
             </div>
@@ -246,6 +245,7 @@
         <section class="shelf" id="shelf" aria-label="Shelf of views">@include ('workbench.shelf')</section>
         <div class="menu" id="row-menu" popover role="menu" aria-label="Row"></div>
     </main>
+    <p id="busy" class="busy" role="status" hidden></p>
     <div id="message" class="message" role="status" aria-live="polite"></div>
     <div id="canvas-state" hidden>@include ('workbench.state', ['more' => []])</div>
     <dialog id="dialog" aria-labelledby="dialog-title"></dialog>
