@@ -65,6 +65,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/packs/{pack}', [CanvasController::class, 'pack'])->name('packs');
             Route::get('/textures/{texture}', [CanvasController::class, 'texture'])->name('textures');
             Route::get('/views/{view}/picture', [CanvasController::class, 'picture'])->name('views.picture');
+            Route::get('/picture', [CanvasController::class, 'projectPicture'])->name('projects.picture');
         });
 
     Route::prefix('/projects/{project}')
@@ -138,6 +139,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/views/{view}/update', [ViewController::class, 'preview'])->name('views.preview');
             Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');
             Route::delete('/views/{view}', [ViewController::class, 'destroy'])->name('views.destroy');
+            Route::post('/picture', [CanvasController::class, 'keepProjectPicture'])->name('projects.picture.keep');
             Route::post('/undo', [HistoryController::class, 'undo'])->name('undo');
             Route::post('/redo', [HistoryController::class, 'redo'])->name('redo');
         });

@@ -17,6 +17,7 @@ use VineShelf\Locks\Lock;
  * @property int $id
  * @property string $key
  * @property string $name
+ * @property string $picture file of what it looked like when it was opened first, "" for none
  * @property int $revision
  * @property array{float, float, float}|null $origin what its places are counted from, metres; null when it was made long ago
  * @property int $next_object

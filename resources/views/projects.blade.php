@@ -51,10 +51,7 @@
                     <a href="{{ route('workbench', $project) }}" class="project">
                         <span class="project-picture">
                             @if (isset($pictures[$project->id]))
-                                <img
-                                    src="{{ $pictures[$project->id] }}"
-                                    alt=""
-                                />
+                                <img src="{{ $pictures[$project->id] }}" alt="" />
                             @else
                                 <x-logo />
                             @endif

@@ -28,6 +28,7 @@ final class StoryTest extends BrowserTestCase
         self::assertStringContainsString('80,744', $browser->text('.report'));
         $browser->click('.report-head .primary');
         $browser->waitForText('#foot', '38 layers')->settled();
+        self::assertStringContainsString('No views yet', $browser->text('#shelf'));
         $colours = [];
         foreach ([[120, 330], [390, 330], [500, 400], [640, 300], [380, 250]] as [$x, $y]) {
             $colours[implode('-', $browser->pixel($x, $y))] = true;

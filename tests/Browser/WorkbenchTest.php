@@ -158,5 +158,7 @@ final class WorkbenchTest extends BrowserTestCase
             $browser->js('return shelfBench.canvas.packs.here.size'),
             'the packs of the hidden layer had not been sent',
         );
+        // What was drawn first stands for the project.
+        $browser->visit('/projects')->waitUntil('return document.querySelector(".project img")?.naturalWidth === 248', 'there is no picture');
     }
 }

@@ -225,4 +225,28 @@ final class DeskTest extends ProjectTestCase
     {
         return $this->project->views()->where('no', $number)->firstOrFail();
     }
+
+    public function test_a_project_gets_its_picture_when_it_is_first_opened_and_a_view_s_is_better(): void
+    {
+        $card = fn (): string => (string) $this->get('/projects')->getContent();
+        self::assertStringNotContainsString('<img', $card());
+        $this->get($this->path(''))->assertSee('data-wants-picture="1"', false);
+        $this->get($this->path('picture'))->assertNotFound();
+        $this->send('POST', 'picture', ['picture' => 'data:image/png;base64,AAAA'])->assertStatus(422);
+        $this->send('POST', 'picture', ['picture' => ''])->assertNoContent();
+        self::assertSame('', $this->project->refresh()->picture);
+
+        $this->send('POST', 'picture', ['picture' => self::PICTURE])->assertNoContent();
+        $first = $this->project->refresh()->picture;
+        $this->get($this->path('picture'))->assertOk()->assertHeader('Content-Type', 'image/png');
+        self::assertStringContainsString("/projects/{$this->project->key}/picture?", $card());
+        $this->get($this->path(''))->assertSee('data-wants-picture="0"', false);
+        // Whoever comes second, with an older page, changes nothing.
+        $other = 'data:image/png;base64,'.base64_encode(base64_decode(substr(self::PICTURE, 22), true).'more');
+        $this->send('POST', 'picture', ['picture' => $other])->assertNoContent();
+        self::assertSame($first, $this->project->refresh()->picture);
+
+        $this->send('POST', 'views', ['name' => 'Hall', 'keep_rungs' => 1, 'picture' => self::PICTURE]);
+        self::assertStringContainsString("/projects/{$this->project->key}/views/1/picture?", $card());
+    }
 }

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Bench\Bench;
 use App\Models\Casts\Bytes;
 use App\Models\Project;
+use App\Workbench\ViewPicture;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -115,6 +116,24 @@ final class CanvasController
         abort_unless(is_string($file) && $file !== '', 404);
 
         return self::kept($file, str_ends_with($file, '.png') ? 'image/png' : 'image/jpeg');
+    }
+
+    public function projectPicture(Project $project): Response
+    {
+        abort_if($project->picture === '', 404);
+
+        return self::kept($project->picture, str_ends_with($project->picture, '.png') ? 'image/png' : 'image/jpeg');
+    }
+
+    /** What the canvas showed when the project was opened first stands for it until it has a view. The first to send one is heard. */
+    public function keepProjectPicture(Request $request, Project $project): Response
+    {
+        $picture = ViewPicture::of($request, $project, 'picture');
+        if ($picture !== null && $project->picture === '') {
+            Project::query()->whereKey($project->id)->where('picture', '')->update(['picture' => $picture->file()]);
+        }
+
+        return response()->noContent();
     }
 
     private static function binary(string $bytes): Response

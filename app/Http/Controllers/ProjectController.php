@@ -24,6 +24,9 @@ final class ProjectController
         $projects = $person->projects()->orderByDesc('projects.updated_at')->with('sources')->get();
         // A picture's address names the picture, so that another one is another address.
         $pictures = [];
+        foreach ($projects->where('picture', '!=', '') as $project) {
+            $pictures[$project->id] = route('projects.picture', $project).'?'.substr(md5($project->picture), 0, 8);
+        }
         foreach (
             DB::table('views')
                 ->whereIn('project_id', $projects->modelKeys())

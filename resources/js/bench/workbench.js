@@ -57,6 +57,7 @@ export class Workbench {
             (from, way) => this.server.post('/pick/meet', { 'from[]': from, 'way[]': way }),
             () => this.walkEnded(),
         );
+        if (element.dataset.wantsPicture === '1') this.sendPicture();
         this.commands = commandsOf(this);
         this.byId = new Map(this.commands.map((command) => [command.id, command]));
         this.byKey = new Map(
@@ -224,6 +225,17 @@ export class Workbench {
         const command = this.byId.get(id);
         if (command?.changes && !this.may()) return undefined;
         return command?.run(from);
+    }
+
+    /** What is drawn first, once it is whole, stands for the project until it has a view. */
+    sendPicture() {
+        const drawn = (/** @type {Event} */ event) => {
+            const { done, missing, loading } = /** @type {CustomEvent} */ (event).detail;
+            if (!done || missing > 0 || loading) return;
+            this.canvas.element.removeEventListener('shelf:drawn', drawn);
+            this.server.ask('POST', '/picture', { picture: this.canvas.picture() });
+        };
+        this.canvas.element.addEventListener('shelf:drawn', drawn);
     }
 
     /** Frames the pick; what is hidden as well, since the server knows where it is. */

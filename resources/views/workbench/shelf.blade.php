@@ -43,12 +43,7 @@
                         <i title="Keeps the camera">{!! Icon::svg('camera') !!}</i>
                     @endif
                     @if ($view->keepsRungs())
-                        <i title="Keeps the rungs">{!!
-                            App\View\Marks::rung(
-                                VineShelf\Rungs\Rung::Full,
-                                VineShelf\Rungs\Rung::Full,
-                            )
-                        !!}</i>
+                        <i title="Keeps the rungs">{!! App\View\Marks::rung(VineShelf\Rungs\Rung::Full, VineShelf\Rungs\Rung::Full) !!}</i>
                     @endif
                 </span>
             </button>
@@ -71,7 +66,14 @@
     @endforeach
     @if ($bench->mayChange())
         <li class="keep"><button data-command="keep-view" title="Keep this view (V)">{!! Icon::svg('plus') !!} Keep this view</button></li>
-    @elseif ($views->isEmpty())
-        <li class="keep"><p>No views yet.</p></li>
+    @endif
+    @if ($views->isEmpty())
+        <li class="no-views">
+            <p>
+                {{ $bench->mayChange()
+                    ? 'No views yet. A view keeps what you see, camera and rungs: keep one, change things, and come back to it with a click.'
+                    : 'No views yet.' }}
+            </p>
+        </li>
     @endif
 </ul>
