@@ -32,6 +32,8 @@ const corners = (box) =>
     [0, 1, 2, 3, 4, 5, 6, 7].map(
         (n) => new Vector3(n & 1 ? box.max.x : box.min.x, n & 2 ? box.max.y : box.min.y, n & 4 ? box.max.z : box.min.z),
     );
+let seed = 7;
+const random = () => (seed = (seed * 1103515245 + 12345) & 0x7fffffff) / 0x7fffffff;
 const near = (a, b, by = 1e-6) => assert.ok(Math.abs(a - b) < by, `${a} is not ${b}`);
 
 test('a framed box is in the picture and fills it, from any direction, in perspective and parallel', () => {
@@ -161,4 +163,39 @@ test('keys are named the same whatever the keyboard writes for them', () => {
     assert.equal(key('4', { altKey: true, code: 'Digit4' }), 'Alt+4');
     assert.equal(key('Escape'), 'Escape');
     assert.deepEqual(['Ctrl+Shift+z', 'Shift+n', 'Escape', 'a'].map(shownKey), ['Ctrl + ⇧ Z', '⇧ N', 'Esc', 'A']);
+});
+
+test('what is framed fills the free part of the canvas and stands in its middle', () => {
+    for (const parallel of [false, true]) {
+        for (let round = 0; round < 60; round++) {
+            const made = viewpoint();
+            made.project(parallel);
+            made.free = { left: 0.01, top: 0.1 * random(), right: 0.25 * random(), bottom: 0.2 * random() };
+            const from = new Vector3(random() - 0.5, random() - 0.5, random() * 0.5).normalize();
+            const low = new Vector3(random() * 50, random() * 50, random() * 50);
+            const box = new Box3(low, low.clone().add(new Vector3(1 + 40 * random(), 1 + 40 * random(), 1 + 9 * random())));
+            made.fit(box, true, from.toArray());
+            made.camera.updateMatrixWorld();
+            const seen = [0, 1, 2, 3, 4, 5, 6, 7].map((corner) =>
+                new Vector3(
+                    corner & 1 ? box.min.x : box.max.x,
+                    corner & 2 ? box.min.y : box.max.y,
+                    corner & 4 ? box.min.z : box.max.z,
+                ).project(made.camera),
+            );
+            const sides = ['x', 'y'].map((axis) => [
+                Math.min(...seen.map((point) => point[axis])),
+                Math.max(...seen.map((point) => point[axis])),
+            ]);
+            const free = [
+                [2 * made.free.left - 1, 1 - 2 * made.free.right],
+                [2 * made.free.bottom - 1, 1 - 2 * made.free.top],
+            ];
+            const fills = [0, 1].map((axis) => {
+                near((sides[axis][0] + sides[axis][1]) / 2, (free[axis][0] + free[axis][1]) / 2, 1e-3);
+                return (sides[axis][1] - sides[axis][0]) / (free[axis][1] - free[axis][0]);
+            });
+            assert.ok(Math.max(...fills) <= 1.001 && Math.max(...fills) > 0.8, `${fills}`);
+        }
+    }
 });

@@ -320,8 +320,17 @@ function span(points, side, way, low, high) {
     return {
         /** From the eye to where it looks, at least. */
         distance: (above + below) / (low + high),
-        /** How far the eye stands aside at a distance, so that as much room is left on both sides. */
-        at: (/** @type {number} */ distance) => (above - below - (high - low) * distance) / 2,
+        /** How far the eye stands aside at a distance, so that as much room is seen on both sides. */
+        at: (/** @type {number} */ distance) => {
+            let [least, most] = [Math.min(...places) - high * distance, Math.max(...places) + low * distance];
+            for (let step = 0; step < 40; step++) {
+                const at = (least + most) / 2;
+                const seen = points.map((point) => (point.dot(side) - at) / Math.max(1e-9, distance - point.dot(way)));
+                if (Math.max(...seen) + Math.min(...seen) > high - low) least = at;
+                else most = at;
+            }
+            return (least + most) / 2;
+        },
         size: (Math.max(...places) - Math.min(...places)) * ROOM,
         middle: (Math.max(...places) + Math.min(...places)) / 2,
     };
