@@ -223,6 +223,8 @@ final class Storing
                     'alpha' => $material->alpha,
                     'cutoff' => $material->cutoff,
                     'doubleSided' => $material->doubleSided,
+                    'unlit' => $material->unlit,
+                    'emission' => $material->emission,
                 ]),
             ];
         }

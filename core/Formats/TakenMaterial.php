@@ -18,5 +18,9 @@ final readonly class TakenMaterial
         public string $alpha,
         public float $cutoff,
         public bool $doubleSided,
+        /** Shown in its colour, whatever the light. */
+        public bool $unlit = false,
+        /** @var array{float, float, float} red, green, blue of the light that it gives, linear, 0 to 1 */
+        public array $emission = [0.0, 0.0, 0.0],
     ) {}
 }

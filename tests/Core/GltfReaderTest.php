@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace Tests\Core;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\Gltf;
 use VineShelf\Formats\Gltf\GltfReader;
 use VineShelf\Formats\Limits;
+use VineShelf\Formats\UnreadableFile;
 use VineShelf\Scene\Kind;
 
 final class GltfReaderTest extends TestCase
@@ -325,5 +327,140 @@ final class GltfReaderTest extends TestCase
         $zip->close();
 
         return $path;
+    }
+
+    public function test_embedded_data_may_be_large_and_lie_anywhere(): void
+    {
+        // 26 MB of vertices in one buffer, some more in another, a picture, and names that look like data.
+        $points = 2_200_000;
+        $many = str_repeat(pack('g*', 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12), intdiv($points, 4));
+        $few = pack('g*', ...array_map(static fn (int $at): float => $at / 7, range(1, 3 * 9000)));
+        $picture = "\x89PNG\r\n\x1a\n".random_bytes(90_000);
+        $gltf = [
+            'asset' => ['version' => '2.0'],
+            'buffers' => [
+                ['byteLength' => strlen($many), 'uri' => Gltf::embedded($many)],
+                ['byteLength' => strlen($few), 'uri' => Gltf::embedded($few)],
+                ['byteLength' => 3, 'uri' => Gltf::embedded('abc')],
+            ],
+            'images' => [['uri' => 'data:image/png;base64,'.base64_encode($picture)]],
+            'textures' => [['source' => 0]],
+            'nodes' => [['mesh' => 0, 'name' => '"data:'], ['mesh' => 1, 'name' => 'data:,'.str_repeat('é', 70)]],
+            'meshes' => [
+                ['primitives' => [['attributes' => ['POSITION' => 0], 'mode' => 0]]],
+                ['primitives' => [['attributes' => ['POSITION' => 1], 'mode' => 0]]],
+            ],
+            'accessors' => [
+                ['bufferView' => 0, 'componentType' => 5126, 'count' => $points, 'type' => 'VEC3'],
+                ['bufferView' => 1, 'componentType' => 5126, 'count' => 9000, 'type' => 'VEC3'],
+            ],
+            'bufferViews' => [['buffer' => 0, 'byteLength' => strlen($many)], ['buffer' => 1, 'byteLength' => strlen($few)]],
+        ];
+        foreach ([0, JSON_UNESCAPED_SLASHES, JSON_PRETTY_PRINT] as $how) {
+            // Moved about in the file, so that it is cut at other places.
+            $gltf['asset']['generator'] = str_repeat('x', 1_048_500 + 40 * $how);
+            $intake = GltfReader::read(Gltf::keep((string) json_encode($gltf, $how | JSON_THROW_ON_ERROR)));
+            self::assertSame(md5($many), md5($intake->primitives(0)[0]->positions));
+            self::assertSame(md5($few), md5($intake->primitives(1)[0]->positions));
+            self::assertSame($picture, $intake->picture(0));
+            self::assertSame(['"data:', 'data:,'.str_repeat('é', 70)], array_slice($intake->objects()->names, 1));
+            self::assertSame([], $intake->warnings());
+        }
+    }
+
+    public function test_embedded_data_that_is_large_and_wrong_is_said_to_be(): void
+    {
+        foreach (
+            [
+                'data:application/octet-stream;base64,'.str_repeat('%', 70_000) => 'not valid base64',
+                'data:'.str_repeat('A', 70_000) => 'has no data behind its "data:"',
+                'data:,'.str_repeat('A', 70_000) => 'is not in base64',
+            ] as $uri => $said
+        ) {
+            $gltf = ['buffers' => [['byteLength' => 42, 'uri' => $uri]]] + Gltf::triangle();
+            try {
+                GltfReader::read(Gltf::file($gltf))->primitives(0);
+                self::fail("Nothing was said: $said");
+            } catch (UnreadableFile $error) {
+                self::assertStringContainsString($said, $error->getMessage());
+            }
+        }
+        // A text that never ends.
+        $this->expectException(UnreadableFile::class);
+        GltfReader::read(Gltf::keep('{"asset":{"version":"2.0"},"buffers":[{"byteLength":4,"uri":"data:;base64,'.str_repeat('A', 3_000_000)));
+    }
+
+    public function test_whole_numbers_may_be_written_with_a_point(): void
+    {
+        $gltf = Gltf::triangle();
+        $json = (string) json_encode($gltf);
+        $pointed = (string) preg_replace('~(?<=[:\[,])(\d+)(?=[,\]}])~', '$1.0', $json);
+        self::assertStringContainsString('"nodes":[0.0]', $pointed);
+        $intake = GltfReader::read(Gltf::keep($pointed));
+        self::assertSame(['', 'Pane'], $intake->objects()->names);
+        self::assertSame(1, $intake->meshes()[0]->triangles);
+    }
+
+    #[TestWith(['2.0', null, true])]
+    #[TestWith(['2.1', null, true])]
+    #[TestWith(['2.1', '2.0', true])]
+    #[TestWith(['2.1', '2.1', false])]
+    #[TestWith(['2.0', '2.1', false])]
+    #[TestWith(['2.0', '1.0', true])]
+    #[TestWith(['3.0', null, false])]
+    #[TestWith(['1.0', null, false])]
+    public function test_a_later_minor_version_is_read_unless_the_file_needs_it(string $version, ?string $least, bool $isRead): void
+    {
+        $gltf = ['asset' => array_filter(['version' => $version, 'minVersion' => $least])] + Gltf::triangle();
+        if (! $isRead) {
+            $this->expectExceptionMessage('version 2.0 is supported');
+        }
+        self::assertSame(1, GltfReader::read(Gltf::file($gltf))->objects()->count());
+    }
+
+    public function test_what_is_left_out_is_named(): void
+    {
+        $gltf = Gltf::triangle();
+        $gltf['meshes'][0]['primitives'][] = ['attributes' => ['NORMAL' => 0]];
+        $gltf['images'] = [['uri' => 'https://marlpit.example/x.png'], ['uri' => 'beside.png']];
+        $gltf['materials'] = [
+            ['normalTexture' => ['index' => 0], 'emissiveTexture' => ['index' => 0], 'emissiveFactor' => [1, 1, 1]],
+            ['normalTexture' => ['index' => 0], 'pbrMetallicRoughness' => ['metallicRoughnessTexture' => ['index' => 0]]],
+            ['emissiveFactor' => [0.5, 0, 0.25], 'extensions' => ['KHR_materials_unlit' => [], 'KHR_materials_emissive_strength' => ['emissiveStrength' => 3]]],
+        ];
+        $gltf['extensionsUsed'] = ['KHR_materials_unlit', 'KHR_materials_emissive_strength'];
+        $intake = GltfReader::read(Gltf::file($gltf));
+        self::assertSame(
+            [
+                '1 mesh piece was left out: without positions there is nothing to draw.',
+                '2 pictures were left out: nothing outside the file is ever fetched.',
+                '2 normal maps were left out.',
+                '1 emission map was left out.',
+                '1 roughness map was left out.',
+            ],
+            $intake->warnings(),
+        );
+        [$first, , $third] = $intake->materials();
+        self::assertSame([[0.0, 0.0, 0.0], false], [$first->emission, $first->unlit], 'a map says where it glows');
+        self::assertSame([[1.0, 0.0, 0.75], true], [$third->emission, $third->unlit]);
+    }
+
+    public function test_a_zip_may_hold_names_with_dots_but_none_that_climb(): void
+    {
+        $bytes = pack('g*', 0, 0, 0, 1, 0, 0, 0, 2, 0).pack('v*', 0, 1, 2, 0);
+        $gltf = ['buffers' => [['byteLength' => strlen($bytes), 'uri' => 'tiles..final.bin']]] + Gltf::triangle();
+        $pack = static function (string $name) use ($gltf, $bytes): string {
+            $path = Gltf::keep('').'.zip';
+            $zip = new \ZipArchive;
+            $zip->open($path, \ZipArchive::CREATE);
+            $zip->addFromString('hall/hall..v2.gltf', (string) json_encode($gltf));
+            $zip->addFromString($name, $bytes);
+            $zip->close();
+
+            return $path;
+        };
+        self::assertCount(1, GltfReader::read($pack('hall/tiles..final.bin'))->primitives(0));
+        $this->expectExceptionMessage('climbs out of its folder');
+        GltfReader::read($pack('hall/../../tiles..final.bin'));
     }
 }

@@ -20,13 +20,18 @@ final class Container
 
     private string $folder = '';
 
+    /** Embedded data that stays in the JSON until it is asked for. */
+    public readonly Lifted $lifted;
+
     private function __construct(
         public readonly string $format,
         public readonly Bytes $json,
         private readonly ?Bytes $binary,
         private readonly Limits $limits,
         private readonly ?\ZipArchive $zip = null,
-    ) {}
+    ) {
+        $this->lifted = new Lifted($json);
+    }
 
     public static function open(string $path, Limits $limits): self
     {
@@ -47,20 +52,29 @@ final class Container
         };
     }
 
+    /** Whether there is something behind the address of a buffer or an image. */
+    public function has(string $uri): bool
+    {
+        return str_starts_with($uri, 'data:') || $this->inside($uri) !== null;
+    }
+
     /** The bytes that a buffer or image names; null when it stands outside the file, where nothing is ever fetched from. */
     public function resolve(?string $uri): ?Bytes
     {
         if ($uri === null) {
             return $this->binary;
         }
+        if ($this->lifted->has($uri)) {
+            $bytes = $this->lifted->bytes($uri);
+            $this->countUnpacked($bytes->size());
+
+            return $bytes;
+        }
         if (str_starts_with($uri, 'data:')) {
             return new BytesInMemory($this->embedded($uri));
         }
-        if ($this->zip === null || preg_match('~^[a-z][a-z0-9+.-]*:|^//|^[/\\\\]~i', $uri) === 1) {
-            return null;
-        }
-        $path = $this->insideZip($this->folder.rawurldecode($uri));
-        if ($path === null) {
+        $path = $this->inside($uri);
+        if ($path === null || $this->zip === null) {
             return null;
         }
         $entry = $this->zip->statName($path);
@@ -136,7 +150,7 @@ final class Container
                 continue;
             }
             $name = $entry['name'];
-            if (str_contains($name, '..') || str_starts_with($name, '/') || str_contains($name, '\\')) {
+            if (in_array('..', explode('/', $name), true) || str_starts_with($name, '/') || str_contains($name, '\\')) {
                 throw UnreadableFile::because("The zip has a file that climbs out of its folder: \"$name\".");
             }
             if ($entry['size'] > 1_048_576 && $entry['size'] > $limits->zipRatio * max(1, $entry['comp_size'])) {
@@ -170,6 +184,16 @@ final class Container
         $container->countUnpacked(strlen($json));
 
         return $container;
+    }
+
+    /** Path in the zip of what a relative address names. */
+    private function inside(string $uri): ?string
+    {
+        if ($this->zip === null || preg_match('~^[a-z][a-z0-9+.-]*:|^//|^[/\\\\]~i', $uri) === 1) {
+            return null;
+        }
+
+        return $this->insideZip($this->folder.rawurldecode($uri));
     }
 
     private function insideZip(string $path): ?string

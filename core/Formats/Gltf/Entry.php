@@ -41,14 +41,18 @@ final readonly class Entry
     public function index(string $name): ?int
     {
         $value = $this->members[$name] ?? null;
-        if ($value === null) {
-            return null;
-        }
+
+        return $value === null ? null : self::asWhole($value) ?? throw $this->wrong($name, 'a whole number from 0 on');
+    }
+
+    /** Some exporters write whole numbers as 1.0. */
+    private static function asWhole(mixed $value): ?int
+    {
         if (is_float($value) && floor($value) === $value && abs($value) < 2 ** 53) {
             $value = (int) $value;
         }
 
-        return is_int($value) && $value >= 0 ? $value : throw $this->wrong($name, 'a whole number from 0 on');
+        return is_int($value) && $value >= 0 ? $value : null;
     }
 
     public function whole(string $name, int $default): int
@@ -100,7 +104,7 @@ final readonly class Entry
     {
         $indices = [];
         foreach ($this->entriesRaw($name) as $value) {
-            $indices[] = is_int($value) && $value >= 0 ? $value : throw $this->wrong($name, 'a list of whole numbers');
+            $indices[] = self::asWhole($value) ?? throw $this->wrong($name, 'a list of whole numbers');
         }
 
         return $indices;

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace VineShelf\Formats\Gltf;
 
 use VineShelf\Formats\Limits;
-use VineShelf\Formats\TakenMaterial;
 use VineShelf\Formats\TakenTexture;
 use VineShelf\Formats\UnreadableFile;
 
@@ -24,6 +23,7 @@ final class GltfReader
         'EXT_texture_webp',
         'KHR_materials_pbrSpecularGlossiness',
         'KHR_materials_unlit',
+        'KHR_materials_emissive_strength',
     ];
 
     /** Extensions that only refine how a surface looks; leaving them out changes no geometry. */
@@ -32,7 +32,6 @@ final class GltfReader
         'KHR_materials_clearcoat',
         'KHR_materials_diffuse_transmission',
         'KHR_materials_dispersion',
-        'KHR_materials_emissive_strength',
         'KHR_materials_ior',
         'KHR_materials_iridescence',
         'KHR_materials_sheen',
@@ -41,6 +40,15 @@ final class GltfReader
         'KHR_materials_variants',
         'KHR_materials_volume',
         'KHR_xmp_json_ld',
+    ];
+
+    /** What leaving something out means. */
+    private const REASONS = [
+        'skin' => ': skinned meshes stand as they were modelled',
+        'animation' => ': the scene is taken as it stands at rest',
+        'morph target set' => ': the scene is taken as it stands at rest',
+        'picture' => ': nothing outside the file is ever fetched',
+        'mesh piece' => ': without positions there is nothing to draw',
     ];
 
     private NodeColumns $nodes;
@@ -57,11 +65,7 @@ final class GltfReader
     /** @var list<MeshEntry> */
     private array $meshes = [];
 
-    /** @var list<TakenMaterial> */
-    private array $materials = [];
-
-    /** @var list<array{offset: array{float, float}, turn: float, scale: array{float, float}, set: int}|null> */
-    private array $transforms = [];
+    private Materials $materials;
 
     /** @var list<array{image: int|null, sampler: int|null, name: string}> */
     private array $textures = [];
@@ -94,6 +98,7 @@ final class GltfReader
     private function __construct(private readonly Limits $limits)
     {
         $this->nodes = new NodeColumns;
+        $this->materials = new Materials;
     }
 
     /**
@@ -128,7 +133,7 @@ final class GltfReader
             'animations',
             'skins',
         ];
-        foreach ((new JsonStream($container->json, $this->limits))->members($lists) as [$member, $value]) {
+        foreach ((new JsonStream($container->json, $this->limits, $container->lifted))->members($lists) as [$member, $value]) {
             $index = $counts[$member] = ($counts[$member] ?? -1) + 1;
             match ($member) {
                 'nodes' => $this->nodes->add(Entry::of($value, "node $index")),
@@ -136,7 +141,7 @@ final class GltfReader
                 'accessors' => ($this->accessors[] = $this->readAccessor(Entry::of($value, "accessor $index"))),
                 'bufferViews' => ($this->views[] = $this->readView(Entry::of($value, "buffer view $index"))),
                 'buffers' => ($this->buffers[] = $this->readBuffer(Entry::of($value, "buffer $index"))),
-                'materials' => $this->readMaterial(Entry::of($value, "material $index")),
+                'materials' => $this->materials->add(Entry::of($value, "material $index")),
                 'textures' => ($this->textures[] = $this->readTexture(Entry::of($value, "texture $index"))),
                 'images' => ($this->images[] = $this->readImage(Entry::of($value, "image $index"))),
                 'samplers' => ($this->samplers[] = $this->readSampler(Entry::of($value, "sampler $index"))),
@@ -162,7 +167,7 @@ final class GltfReader
     private function readSingle(string $member, mixed $value): void
     {
         if ($member === 'scene') {
-            $this->scene = is_int($value) && $value >= 0 ? $value : throw UnreadableFile::because('"scene" must be a whole number.');
+            $this->scene = Entry::of(['scene' => $value], 'the file')->index('scene');
         } elseif ($member === 'asset') {
             $this->readAsset(Entry::of($value, 'the asset'));
         } elseif ($member === 'extensionsRequired') {
@@ -184,10 +189,16 @@ final class GltfReader
     private function readAsset(Entry $asset): void
     {
         $version = $asset->text('version');
-        $least = $asset->text('minVersion', $version);
-        if (! preg_match('~^2\.\d+$~', $version) || (! preg_match('~^2\.0$~', $least) && $least !== $version)) {
+        // Later minor versions are to be read as far as they go, unless the file says that it needs them.
+        $least = $asset->text('minVersion', '2.0');
+        if (preg_match('~^2\.\d+$~D', $version) !== 1) {
             throw UnreadableFile::because(
                 'The file is glTF version "'.mb_strimwidth($version, 0, 20, '…').'"; version 2.0 is supported.',
+            );
+        }
+        if (preg_match('~^[012]\.0*$|^[01]\.\d+$~D', $least) !== 1) {
+            throw UnreadableFile::because(
+                'The file needs a reader of glTF version "'.mb_strimwidth($least, 0, 20, '…').'"; version 2.0 is supported.',
             );
         }
         $this->versioned = true;
@@ -261,37 +272,6 @@ final class GltfReader
         return ['uri' => $entry->has('uri') ? $entry->text('uri') : null, 'length' => $entry->required('byteLength')];
     }
 
-    private function readMaterial(Entry $entry): void
-    {
-        $glossy = $entry->extension('KHR_materials_pbrSpecularGlossiness');
-        $rough = $entry->entry('pbrMetallicRoughness');
-        $surface = $glossy ?? $rough;
-        $map = $surface?->entry($glossy !== null ? 'diffuseTexture' : 'baseColorTexture');
-        $colour = $surface?->numbers($glossy !== null ? 'diffuseFactor' : 'baseColorFactor', [1.0, 1.0, 1.0, 1.0]) ?? [1.0, 1.0, 1.0, 1.0];
-        $this->materials[] = new TakenMaterial(
-            $entry->text('name'),
-            [$colour[0] ?? 1.0, $colour[1] ?? 1.0, $colour[2] ?? 1.0, $colour[3] ?? 1.0],
-            $map?->required('index'),
-            $glossy !== null ? 0.0 : $rough?->number('metallicFactor', 1.0) ?? 1.0,
-            $glossy !== null ? 1.0 - $glossy->number('glossinessFactor', 1.0) : $rough?->number('roughnessFactor', 1.0) ?? 1.0,
-            $entry->text('alphaMode', 'OPAQUE'),
-            $entry->number('alphaCutoff', 0.5),
-            $entry->flag('doubleSided'),
-        );
-        $turned = $map?->extension('KHR_texture_transform');
-        $offset = $turned?->numbers('offset', [0.0, 0.0]) ?? [0.0, 0.0];
-        $scale = $turned?->numbers('scale', [1.0, 1.0]) ?? [1.0, 1.0];
-        $this->transforms[] =
-            $map === null
-                ? null
-                : [
-                    'offset' => [$offset[0] ?? 0.0, $offset[1] ?? 0.0],
-                    'turn' => $turned?->number('rotation', 0.0) ?? 0.0,
-                    'scale' => [$scale[0] ?? 1.0, $scale[1] ?? 1.0],
-                    'set' => $turned?->index('texCoord') ?? $map->whole('texCoord', 0),
-                ];
-    }
-
     /** @return array{image: int|null, sampler: int|null, name: string} */
     private function readTexture(Entry $entry): array
     {
@@ -333,13 +313,18 @@ final class GltfReader
             $lengths[] = $buffer['length'];
         }
         $buffers = new Buffers($bytes, $lengths, $this->views, $this->accessors);
-        $meshes = new MeshReader($buffers, $this->meshes, $this->transforms, count($this->materials), $this->limits);
+        $meshes = new MeshReader($buffers, $this->meshes, $this->materials->transforms, count($this->materials->all), $this->limits);
         $tree = new NodeTree($this->nodes, $meshes, $buffers, $this->cameras, $this->lights, $this->limits);
         $objects = $tree->objects($this->scenes, $this->scene);
-        foreach ($meshes->morphed() as $name) {
+        foreach ($meshes->leftOut() as $name) {
             $this->leaveOut($name);
         }
         $pictures = new Pictures($container, $buffers, $this->images, $this->limits);
+        foreach ($this->images as $image) {
+            if ($image['view'] === null && ($image['uri'] === null || ! $container->has($image['uri']))) {
+                $this->leaveOut('picture');
+            }
+        }
         $textures = [];
         $sources = [];
         foreach ($this->textures as $index => $texture) {
@@ -354,7 +339,7 @@ final class GltfReader
             $container->format,
             $objects,
             $meshes,
-            $this->materials,
+            $this->materials->all,
             $textures,
             $sources,
             $pictures,
@@ -369,11 +354,8 @@ final class GltfReader
      */
     private function warnings(array $warnings): array
     {
-        foreach ($this->leftOut as $what => $count) {
-            $warnings[] =
-                $what === 'skin'
-                    ? "$count ".($count === 1 ? 'skin was' : 'skins were').' left out: skinned meshes stand as they were modelled.'
-                    : "$count ".$what.($count === 1 ? ' was' : 's were').' left out: the scene is taken as it stands at rest.';
+        foreach ($this->leftOut + $this->materials->leftOut as $what => $count) {
+            $warnings[] = "$count ".($count === 1 ? "$what was" : "{$what}s were").' left out'.(self::REASONS[$what] ?? '').'.';
         }
         foreach ($this->used as $name) {
             if (! in_array($name, self::SUPPORTED, true)) {

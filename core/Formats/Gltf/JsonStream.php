@@ -24,7 +24,12 @@ final class JsonStream
 
     private int $next = 0;
 
-    public function __construct(private readonly Bytes $bytes, private readonly Limits $limits) {}
+    /** @param Lifted|null $lifted takes long embedded data out; without it such data is read like anything else */
+    public function __construct(
+        private readonly Bytes $bytes,
+        private readonly Limits $limits,
+        private readonly ?Lifted $lifted = null,
+    ) {}
 
     /**
      * @param list<string> $streamed members whose value is an array of objects to be given one by one
@@ -128,11 +133,58 @@ final class JsonStream
             if ($held > $this->limits->elementBytes) {
                 throw UnreadableFile::tooMuch('an entry that is too large in its JSON (bytes)', $held, $this->limits->elementBytes);
             }
-            $more = min(max(1_048_576, $held), $this->bytes->size() - $this->next);
-            $this->buffer = substr($this->buffer, $this->at).$this->bytes->read($this->next, $more);
-            $this->next += $more;
+            $this->buffer = substr($this->buffer, $this->at).$this->more(max(1_048_576, $held));
             $this->at = 0;
         }
+    }
+
+    /** The next bytes, with the addresses of long embedded data in its place. */
+    private function more(int $bytes): string
+    {
+        $start = $this->next;
+        $size = $this->bytes->size();
+        $read = $this->bytes->read($start, min($bytes, $size - $start));
+        // The mark that such data begins with is not cut in two.
+        while (preg_match('~"(?:d(?:a(?:t(?:a)?)?)?)?$~D', $read) === 1 && $start + strlen($read) < $size) {
+            $read .= $this->bytes->read($start + strlen($read), min(8, $size - $start - strlen($read)));
+        }
+        $this->next = $start + strlen($read);
+        if ($this->lifted === null) {
+            return $read;
+        }
+        for ($at = strpos($read, '"data:'); $at !== false; $at = strpos($read, '"data:', $at + 6)) {
+            $close = strpos($read, '"', $at + 6);
+            if ($close !== false && $close - $at < Lifted::LONG) {
+                continue;
+            }
+            $end = $close === false ? $this->closing($this->next) : $start + $close;
+            if ($end === null) {
+                return $read;
+            }
+            $rest = $close === false ? '' : substr($read, $close);
+            $read = substr($read, 0, $at + 1).$this->lifted->put($start + $at + 1, $end - $start - $at - 1).($rest === '' ? '"' : $rest);
+            if ($close === false) {
+                $this->next = $end + 1;
+                break;
+            }
+            // What follows has moved forward in the window.
+            $start += $close - (strlen($read) - strlen($rest));
+        }
+
+        return $read;
+    }
+
+    /** Where the next quotation mark stands; null when there is none. */
+    private function closing(int $from): ?int
+    {
+        for ($size = $this->bytes->size(); $from < $size; $from += 1_048_576) {
+            $found = strpos($this->bytes->read($from, min(1_048_576, $size - $from)), '"');
+            if ($found !== false) {
+                return $from + $found;
+            }
+        }
+
+        return null;
     }
 
     /** Short patterns are decided by the next 64 bytes unless those are all white space; only values may be longer. */

@@ -13,14 +13,22 @@ final readonly class MeshEntry
      * @param list<array{mode: int, indices: int|null, material: int|null, position: int, normal: int|null, uvs: array<int, int>,
      *     colour: int|null, morphs: int}> $pieces
      */
-    private function __construct(public string $name, public array $pieces) {}
+    private function __construct(
+        public string $name,
+        public array $pieces,
+        /** How many more pieces it has that have no positions. */
+        public int $withoutPlaces,
+    ) {}
 
     public static function read(Entry $entry): self
     {
         $pieces = [];
+        $withoutPlaces = 0;
         foreach ($entry->entries('primitives', "primitive of $entry->place,") as $piece) {
             $attributes = $piece->entry('attributes') ?? throw UnreadableFile::because(ucfirst($piece->place).' has no attributes.');
             if (! $attributes->has('POSITION')) {
+                $withoutPlaces++;
+
                 continue;
             }
             $uvs = [];
@@ -46,6 +54,6 @@ final readonly class MeshEntry
             ];
         }
 
-        return new self(mb_scrub($entry->text('name')), $pieces);
+        return new self(mb_scrub($entry->text('name')), $pieces, $withoutPlaces);
     }
 }

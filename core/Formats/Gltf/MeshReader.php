@@ -43,11 +43,12 @@ final class MeshReader
         return $this->facts;
     }
 
-    /** @return list<string> "morph target" once per mesh that has any */
-    public function morphed(): array
+    /** @return list<string> what is left out of meshes, as often as it is */
+    public function leftOut(): array
     {
         $found = [];
         foreach ($this->facts as $index => $_) {
+            array_push($found, ...array_fill(0, $this->meshes[$index]->withoutPlaces, 'mesh piece'));
             foreach ($this->meshes[$index]->pieces as $piece) {
                 if ($piece['morphs'] > 0) {
                     $found[] = 'morph target set';

@@ -11,7 +11,7 @@ import { Placements } from './placements.js';
  * @property {string} textures
  * @property {number} budget triangles
  * @property {number} smoothing times that a finished picture is drawn again
- * @property {Record<string, [number, number | null, number, number]>} materials
+ * @property {Record<string, import('./look.js').Surface>} materials
  * @property {string} csrf
  */
 

@@ -19,6 +19,12 @@ import {
 import { boxFragment, boxVertex, partFragment, partVertex } from './shaders.js';
 import { byNumber, emptyPictures, stackedPictures, texture } from './textures.js';
 
+/**
+ * Colour, texture, whether it is see-through, cutoff of a masked one, colour of the light that it gives, whether it is shown whatever the
+ * light.
+ * @typedef {[number, number | null, number, number, number, number]} Surface
+ */
+
 /** Steps of colour in the background. */
 export const BANDS = 64;
 
@@ -32,7 +38,7 @@ export class Look {
         this.screen = screen;
         /** @type {Uint8Array} */
         this.states = new Uint8Array(1);
-        /** @type {Map<number, [number, number | null, number, number]>} */
+        /** @type {Map<number, Surface>} */
         this.surfaces = new Map();
         this.shared = {
             places: { value: placements.place },
@@ -113,7 +119,7 @@ export class Look {
         set(this.screen.hoverInk, dark ? '#f2e6c8' : '#1f2a24');
     }
 
-    /** @param {Record<string, [number, number | null, number, number]>} materials colour, texture, see-through, cutoff by number */
+    /** @param {Record<string, Surface>} materials by number */
     setMaterials(materials) {
         const numbers = Object.keys(materials).map(Number);
         const width = 1024;
@@ -121,10 +127,11 @@ export class Look {
         const data = new Float32Array(width * rows * 4);
         data.set([0.55, 0.55, 0.55, 1, -1, 0, 0, 0]);
         for (const number of numbers) {
-            const [colour, , , cutoff] = materials[number];
+            const [colour, , , cutoff, glow, unlit] = materials[number];
             // The shaders light in a space of gamma 2, which needs only a square and a root.
             const linear = [0, 8, 16].map((shift) => (((colour >>> shift) & 255) / 255) ** 2);
-            data.set([...linear, (colour >>> 24) / 255, -1, cutoff, 0, 0], number * 8);
+            // A light's colour is one number of 24 bits, which a float holds.
+            data.set([...linear, (colour >>> 24) / 255, -1, cutoff, glow, unlit], number * 8);
             this.surfaces.set(number, materials[number]);
         }
         this.shared.materials.value = texture(data, width, rows, FloatType, RGBAFormat);

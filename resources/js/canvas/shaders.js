@@ -51,7 +51,8 @@ void main() {
     float full = step(4.5, rungOf(about.x));
     vec4 tint = tintOf(about.x);
     vColour = mix(own * mix(vec4(1.0), color, full), vec4(tint.rgb * tint.rgb, own.a), tint.a);
-    vSurface = vec4(mix(-1.0, more.x, full * (1.0 - tint.a)), more.y * (1.0 - tint.a), 0.0, 0.0);
+    float whole = full * (1.0 - tint.a);
+    vSurface = vec4(mix(-1.0, more.x, whole), more.y * (1.0 - tint.a), more.z * whole, more.w * whole);
     gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
     gl_Position.xy += jitter * gl_Position.w;
     gl_PointSize = 3.0;
@@ -100,7 +101,11 @@ void main() {
 #else
     vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay));
     light += vec3(0.10) * max(0.0, -dot(facing, way));
-    vec3 lit = colour.rgb * light;
+    vec3 lit = colour.rgb * mix(light, vec3(1.0), vSurface.w);
+    if (vSurface.z > 0.5) lit += pow(mod(floor(vSurface.z / vec3(1.0, 256.0, 65536.0)), 256.0) / 255.0, vec3(2.0));
+    // What is brighter than most is pressed together, so that white keeps its form.
+    vec3 over = max(lit - 0.6, 0.0) * (1.0 - vSurface.w);
+    lit = lit - over + over / (1.0 + over / 0.7);
 #endif
 #if defined(SEE_THROUGH)
     float rim = 1.0 - abs(dot(facing, way));
