@@ -170,6 +170,7 @@ php_admin_value[opcache.enable] = 1
 php_admin_value[memory_limit] = 512M
 php_admin_value[upload_max_filesize] = 4G
 php_admin_value[post_max_size] = 4G
+php_admin_value[max_file_uploads] = 10000
 php_admin_value[upload_tmp_dir] = $STATE/tmp
 php_admin_value[max_execution_time] = 60
 php_admin_flag[display_errors] = off

@@ -17,7 +17,8 @@ final readonly class FileBytes implements Bytes
             throw UnreadableFile::missing($path);
         }
 
-        return new self($handle, 0, (int) filesize($path));
+        // Asked of the open file: what is known of its name may be old.
+        return new self($handle, 0, fstat($handle)['size'] ?? 0);
     }
 
     public function size(): int

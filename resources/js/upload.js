@@ -19,16 +19,22 @@ export function startUpload(form) {
         request = null;
         file.value = '';
     };
-    const send = async (/** @type {File} */ chosen) => {
+    const send = async (/** @type {Given[]} */ given) => {
         if (request) return fail('One file is on its way already; wait for it, or stop it.');
         error.hidden = true;
-        if (!/\.(glb|gltf|zip)$/i.test(chosen.name)) return fail(`“${chosen.name}” is not a .glb, .gltf or .zip file.`);
+        const { model, complaint } = modelOf(given);
+        if (!model) return fail(complaint);
         const body = new FormData(form);
-        body.set('file', chosen);
+        body.delete('file');
+        const parts = /\.gltf$/i.test(model.path) && given.length > 1 ? given : [];
+        const name = model.file.name;
+        const bytes = (parts.length > 0 ? parts : [model]).reduce((sum, { file: { size } }) => sum + size, 0);
+        if (parts.length === 0) body.set('file', model.file);
+        else for (const part of parts) body.append('parts[]', part.file, part.path);
         progress.hidden = false;
-        words.textContent = `Sending ${chosen.name}`;
+        words.textContent = `Sending ${name}`;
         // Better to hear that there is no room before it is sent than after.
-        const room = await fetch(`${form.action}/room?bytes=${chosen.size}`, { headers: { Accept: 'application/json' } }).catch(() => null);
+        const room = await fetch(`${form.action}/room?bytes=${bytes}`, { headers: { Accept: 'application/json' } }).catch(() => null);
         if (room?.status === 422) return fail(firstError(parsed(await room.text())) ?? 'There is no room for this file.');
         request = new XMLHttpRequest();
         request.open('POST', form.action);
@@ -36,7 +42,7 @@ export function startUpload(form) {
         request.setRequestHeader('X-CSRF-TOKEN', /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content);
         request.upload.addEventListener('progress', ({ loaded, total }) => {
             bar.style.width = `${(100 * loaded) / Math.max(1, total)}%`;
-            words.textContent = `Sending ${chosen.name}: ${megabytes(loaded)} of ${megabytes(total)}`;
+            words.textContent = `Sending ${name}: ${megabytes(loaded)} of ${megabytes(total)}`;
         });
         request.addEventListener('load', () => {
             const answer = parsed(request?.responseText ?? '');
@@ -52,7 +58,10 @@ export function startUpload(form) {
         request.send(body);
     };
 
-    file.addEventListener('change', () => file.files?.[0] && send(file.files[0]));
+    file.addEventListener('change', () => {
+        const chosen = [...(file.files ?? [])].map((one) => ({ file: one, path: one.name }));
+        if (chosen.length > 0) send(chosen);
+    });
     form.querySelector('[data-upload-stop]')?.addEventListener('click', () => request?.abort());
     form.addEventListener('submit', (event) => event.preventDefault());
     const showProperty = () => {
@@ -73,15 +82,64 @@ export function startUpload(form) {
         if (depth === 0) form.classList.remove('over');
     });
     addEventListener('dragover', (event) => event.preventDefault());
-    addEventListener('drop', (event) => {
+    addEventListener('drop', async (event) => {
         event.preventDefault();
         depth = 0;
         form.classList.remove('over');
-        const files = event.dataTransfer?.files;
-        if (!files || files.length === 0) return;
-        if (files.length > 1) return fail('Drop one file at a time.');
-        send(files[0]);
+        if (!event.dataTransfer?.types.includes('Files')) return;
+        const given = await dropped(event.dataTransfer);
+        if (given.length > 0) send(given);
     });
+}
+
+/**
+ * A file, and where it stands among those that were given with it.
+ * @typedef {{file: File, path: string}} Given
+ */
+
+/**
+ * The one model among the files.
+ * @param {Given[]} given
+ * @returns {{model?: Given, complaint: string}}
+ */
+export function modelOf(given) {
+    const models = given.filter(({ path }) => /\.(glb|gltf|zip)$/i.test(path));
+    if (models.length === 1) return { model: models[0], complaint: '' };
+    const complaint =
+        models.length > 1
+            ? `These are ${models.length} models; take them in one after the other.`
+            : given.length === 1
+              ? `“${given[0].path}” is not a .glb, .gltf or .zip file.`
+              : 'There is no .glb, .gltf or .zip file among these.';
+    return { complaint };
+}
+
+/**
+ * The files that were dropped, with those in folders.
+ * @param {DataTransfer} transfer
+ * @returns {Promise<Given[]>}
+ */
+async function dropped(transfer) {
+    const entries = [...transfer.items].map((item) => item.webkitGetAsEntry?.()).filter((entry) => entry !== null && entry !== undefined);
+    if (entries.length === 0) return [...transfer.files].map((file) => ({ file, path: file.name }));
+    /** @type {Given[]} */
+    const given = [];
+    const walk = async (/** @type {any} */ entry) => {
+        if (entry.name.startsWith('.')) return;
+        if (entry.isFile) {
+            const file = await new Promise((done, failed) => entry.file(done, failed));
+            given.push({ file, path: entry.fullPath.replace(/^\//, '') });
+            return;
+        }
+        const reader = entry.createReader();
+        for (;;) {
+            const some = await new Promise((done, failed) => reader.readEntries(done, failed));
+            if (some.length === 0) break;
+            for (const each of some) await walk(each);
+        }
+    };
+    for (const entry of entries) await walk(entry);
+    return given;
 }
 
 /** @param {number} bytes */

@@ -16,9 +16,9 @@
                 {!! Icon::svg('upload') !!}
                 <p>
                     <strong>Drop a model here</strong>, or <label class="link" for="file">choose a file</label><br />
-                    <small>.glb, .gltf with everything embedded, or a .zip of a .gltf with its parts</small>
+                    <small>.glb, .gltf, its folder or its files together, or a .zip of them</small>
                 </p>
-                <input id="file" name="file" type="file" accept=".glb,.gltf,.zip" class="unseen" />
+                <input id="file" name="file" type="file" accept=".glb,.gltf,.zip,.bin,.png,.jpg,.jpeg,.webp" class="unseen" multiple />
             </div>
             <div class="drop-sort">
                 <label for="sort_by">Make layers from</label>

@@ -95,6 +95,28 @@ final class PagesTest extends BrowserTestCase
         unlink($broken.'.txt');
     }
 
+    public function test_several_files_are_dropped_together(): void
+    {
+        $browser = $this->browser()->signIn($this->person(), self::PASSWORD);
+        $browser->js(
+            <<<'JS'
+                const bytes = new Uint8Array(new Float32Array([0, 0, 0, 1, 0, 0, 0, 2, 0]).buffer);
+                const gltf = {
+                    asset: { version: '2.0' },
+                    nodes: [{ mesh: 0, name: 'Pane' }],
+                    meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }],
+                    accessors: [{ bufferView: 0, componentType: 5126, count: 3, type: 'VEC3' }],
+                    bufferViews: [{ buffer: 0, byteLength: 36 }], buffers: [{ byteLength: 36, uri: 'pane.bin' }],
+                };
+                const transfer = new DataTransfer();
+                transfer.items.add(new File([bytes], 'pane.bin'));
+                transfer.items.add(new File([JSON.stringify(gltf)], 'Kiosk.gltf'));
+                document.body.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: transfer }));
+            JS
+        );
+        $browser->waitForText('.report', '1 object', 60);
+    }
+
     public function test_pages_fit_small_windows_and_nothing_scrolls_at_1280_by_800(): void
     {
         $browser = $this->workbench(drawn: false);

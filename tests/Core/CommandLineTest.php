@@ -6,6 +6,7 @@ namespace Tests\Core;
 
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\Gltf;
+use VineShelf\Formats\Gltf\Beside;
 
 /** bin/shelf inspect, as scripts call it. */
 final class CommandLineTest extends TestCase
@@ -46,6 +47,38 @@ final class CommandLineTest extends TestCase
         self::assertSame(0, $code);
         self::assertStringContainsString("triangles  1\n", $out);
         self::assertStringContainsString('to (1.000, 0.000, 2.000) metres, z up', $out);
+    }
+
+    public function test_a_gltf_may_use_files_in_its_own_folder_or_below_it_and_nothing_else(): void
+    {
+        $folder = sys_get_temp_dir().'/shelf-beside-'.bin2hex(random_bytes(5));
+        mkdir("$folder/model/parts of it", recursive: true);
+        $bytes = pack('g*', 0, 0, 0, 1, 0, 0, 0, 2, 0).pack('v*', 0, 1, 2, 0);
+        file_put_contents("$folder/model/parts of it/a.bin", $bytes);
+        file_put_contents("$folder/secret.bin", $bytes);
+        symlink("$folder/secret.bin", "$folder/model/link.bin");
+        foreach (
+            [
+                'parts%20of%20it/a.bin' => true,
+                './parts of it/../parts of it/a.bin' => true,
+                '../secret.bin' => false,
+                '..%2Fsecret.bin' => false,
+                'link.bin' => false,
+                "$folder/secret.bin" => false,
+                "file://$folder/model/parts of it/a.bin" => false,
+                'none.bin' => false,
+            ] as $uri => $isThere
+        ) {
+            $gltf = ['buffers' => [['byteLength' => strlen($bytes), 'uri' => $uri]]] + Gltf::triangle();
+            file_put_contents("$folder/model/scene.gltf", json_encode($gltf));
+            self::assertSame($isThere ? ['parts of it/a.bin'] : [], array_keys(Beside::named("$folder/model/scene.gltf")), $uri);
+            [$code, $out, $error] = self::shelf('inspect', "$folder/model/scene.gltf", '--json');
+            self::assertSame($isThere ? [0, 1] : [2, null], [$code, json_decode($out, true)['triangles'] ?? null], $uri);
+            if (! $isThere) {
+                self::assertStringContainsString('files outside it are never followed', $error);
+            }
+        }
+        exec('rm -r '.escapeshellarg($folder));
     }
 
     public function test_inspect_ends_with_2_and_one_line_when_it_cannot(): void

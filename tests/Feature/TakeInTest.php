@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Intake\Bundle;
 use App\Jobs\TakeIn;
 use App\Models\Import;
 use App\Models\ImportState;
@@ -13,6 +14,7 @@ use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Storage;
+use Illuminate\Testing\TestResponse;
 use Tests\Core\Support\Gltf;
 use Tests\TestCase;
 use VineShelf\Layers\SortBy;
@@ -271,5 +273,48 @@ final class TakeInTest extends TestCase
                 ->assertOk()
                 ->getContent(),
         );
+    }
+
+    public function test_a_gltf_and_the_files_beside_it_are_given_together(): void
+    {
+        $ida = $this->person();
+        $bytes = pack('g*', 0, 0, 0, 1, 0, 0, 0, 2, 0).pack('v*', 0, 1, 2, 0);
+        $gltf = ['buffers' => [['byteLength' => strlen($bytes), 'uri' => 'parts/a.bin']]] + Gltf::triangle();
+        $part = static fn (string $path, string $text): UploadedFile => new UploadedFile(Gltf::keep($text), $path, null, null, true);
+        $given = [$part('kiosk/Kiosk 2.gltf', (string) json_encode($gltf)), $part('kiosk/parts/a.bin', $bytes)];
+        $send = fn (array $parts): TestResponse => $this->actingAs($ida)->postJson('/imports', ['parts' => $parts, 'sort_by' => 'best']);
+
+        $send([$given[1]])->assertStatus(422)->assertJsonPath('errors.file.0', fn (string $said): bool => str_contains($said, 'one of them is a .gltf'));
+        $send([...$given, $part('kiosk/other.gltf', '{}')])->assertStatus(422)
+            ->assertJsonPath('errors.file.0', fn (string $said): bool => str_contains($said, 'These are 2 .gltf files'));
+        $send([...$given, $part('kiosk/../../x.bin', 'x')])->assertStatus(422)
+            ->assertJsonPath('errors.file.0', fn (string $said): bool => str_contains($said, 'climbs out of its folder'));
+        $this->postJson('/imports', ['sort_by' => 'best'])->assertStatus(422);
+        $this->postJson('/imports', ['parts' => 'x', 'sort_by' => 'best'])->assertStatus(422);
+        self::assertSame(0, Import::query()->count());
+
+        $send($given)->assertOk();
+        $import = Import::query()->firstOrFail();
+        (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
+        self::assertSame(['Kiosk 2.gltf', ImportState::Done, 'Kiosk 2'], [$import->file_name, $import->refresh()->state, $import->project?->name]);
+        self::assertSame(1, DB::table('meshes')->where('project_id', $import->project_id)->sum('triangles'));
+    }
+
+    public function test_a_gltf_of_the_command_line_is_bundled_with_what_it_names(): void
+    {
+        $folder = dirname(Gltf::keep('')).'/shelf-'.bin2hex(random_bytes(5));
+        mkdir($folder);
+        $gltf = ['buffers' => [['byteLength' => 42, 'uri' => 'a.bin']], 'images' => [['uri' => '../../etc/passwd'], ['uri' => 'gone.png']]];
+        file_put_contents("$folder/a.bin", str_repeat('x', 42));
+        file_put_contents("$folder/scene.gltf", json_encode($gltf + Gltf::triangle()));
+        $zip = new \ZipArchive;
+        $bundle = (string) Bundle::around("$folder/scene.gltf");
+        self::assertTrue($zip->open($bundle));
+        self::assertSame(['scene.gltf', 'a.bin'], [$zip->getNameIndex(0), $zip->getNameIndex(1)]);
+        self::assertSame(2, $zip->numFiles);
+        self::assertNull(Bundle::around(Gltf::file(Gltf::triangle())), 'a file without others is taken as it is');
+        file_put_contents("$folder/broken.gltf", '{"asset');
+        self::assertNull(Bundle::around("$folder/broken.gltf"));
+        exec('rm -r '.escapeshellarg($folder).' '.escapeshellarg($bundle));
     }
 }

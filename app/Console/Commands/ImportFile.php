@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\Refused;
+use App\Intake\Bundle;
 use App\Jobs\Uploads;
 use App\Models\ImportState;
 use VineShelf\Layers\SortBy;
@@ -32,8 +33,8 @@ final class ImportFile extends Scripted
         if ($wrong !== null || $by === null) {
             throw new Refused((string) $wrong);
         }
-        $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
-        if (! copy($file, $copy)) {
+        $copy = Bundle::around($file) ?? (string) tempnam(sys_get_temp_dir(), 'shelf');
+        if (filesize($copy) === 0 && ! copy($file, $copy)) {
             @unlink($copy);
             throw new Refused('There is not enough room for a copy of the file.');
         }

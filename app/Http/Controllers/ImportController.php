@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Refused;
 use App\Files\UnableToKeep;
+use App\Intake\Bundle;
 use App\Intake\Room;
 use App\Intake\Staging;
 use App\Jobs\Uploads;
@@ -17,6 +18,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Validation\Rule;
 use Illuminate\View\View;
@@ -28,12 +30,15 @@ final class ImportController
     {
         $given = $request->validate(
             [
-                'file' => ['required', 'file'],
+                'file' => ['required_without:parts', 'file'],
+                'parts' => ['nullable', 'array', 'max:10000'],
+                'parts.*' => ['file'],
                 'sort_by' => ['required', Rule::enum(SortBy::class)],
                 'property' => ['nullable', 'string', 'max:100'],
                 'project' => ['nullable', 'string', 'max:40'],
             ],
             [
+                'parts.*' => 'One of the files could not be sent.',
                 'file.*' =>
                     'Choose a .glb or .gltf file, or a zip that holds a .gltf with its parts. The server takes up to '.
                     ini_get('upload_max_filesize').
@@ -47,17 +52,12 @@ final class ImportController
             $project = Project::query()->where('key', $given['project'])->firstOrFail();
             Gate::authorize('change', $project);
         }
-        /** @var \Illuminate\Http\UploadedFile $file */
-        $file = $given['file'];
-        $name = $file->getClientOriginalName();
-        if (preg_match('~\.(glb|gltf|zip)$~i', $name) !== 1) {
-            return new JsonResponse(['errors' => ['file' => ["\"$name\" is not a .glb, .gltf or .zip file."]]], 422);
-        }
         try {
+            [$path, $name] = self::given($given['file'] ?? null, $given['parts'] ?? []);
             $import = $uploads->receive(
                 $person,
                 $project,
-                $file->getRealPath() ?: '',
+                $path,
                 $name,
                 SortBy::from($given['sort_by']),
                 (string) ($given['property'] ?? ''),
@@ -67,6 +67,34 @@ final class ImportController
         }
 
         return new JsonResponse(['import' => $import->key, 'page' => route('imports.show', $import)]);
+    }
+
+    /**
+     * @param array<array-key, UploadedFile> $parts a .gltf and the files beside it, by the paths that the browser gives
+     *
+     * @return array{string, string} where the file lies, and what it is called
+     *
+     * @throws Refused
+     */
+    private static function given(?UploadedFile $file, array $parts): array
+    {
+        $files = [];
+        foreach ($parts as $part) {
+            $path = ltrim(str_replace('\\', '/', $part->getClientOriginalPath()), '/');
+            if (in_array('..', explode('/', $path), true)) {
+                throw new Refused("\"$path\" climbs out of its folder.", 'file');
+            }
+            $files[$path] = $part->getRealPath() ?: '';
+        }
+        $name = $file?->getClientOriginalName() ?? basename((string) current(preg_grep('~\.gltf$~i', array_keys($files)) ?: ['']));
+        if ($files !== []) {
+            return [Bundle::of($files), $name];
+        }
+        if ($file === null || preg_match('~\.(glb|gltf|zip)$~i', $name) !== 1) {
+            throw new Refused("\"$name\" is not a .glb, .gltf or .zip file.", 'file');
+        }
+
+        return [$file->getRealPath() ?: '', $name];
     }
 
     /** Says whether there is room for a file before it is sent. */

@@ -13,7 +13,7 @@ use Symfony\Component\HttpFoundation\Response;
 final class PlainInput
 {
     /** Names under which several values come; their controllers check each. */
-    private const LISTS = ['eye', 'from', 'way'];
+    private const LISTS = ['eye', 'from', 'way', 'parts'];
 
     public function handle(Request $request, Closure $next): Response
     {

@@ -161,7 +161,7 @@ final class Buffers
             throw array_key_exists($view->buffer, $this->lengths)
                 ? UnreadableFile::because(
                     "Buffer $view->buffer is not in the file; files outside it are never followed. Export with embedded data, "
-                        .'or zip the parts together.',
+                        .'zip the parts together, or give them together.',
                 )
                 : UnreadableFile::badReference("Buffer view $index", 'buffer', $view->buffer);
         }

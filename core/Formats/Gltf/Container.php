@@ -10,7 +10,7 @@ use VineShelf\Formats\FileBytes;
 use VineShelf\Formats\Limits;
 use VineShelf\Formats\UnreadableFile;
 
-/** The three ways a glTF file comes: binary, plain JSON with embedded data, or a zip with its parts beside it. */
+/** The ways a glTF file comes: binary, plain JSON with its data embedded or, from the command line, beside it, or a zip of all that. */
 final class Container
 {
     private int $unpacked = 0;
@@ -29,11 +29,13 @@ final class Container
         private readonly ?Bytes $binary,
         private readonly Limits $limits,
         private readonly ?\ZipArchive $zip = null,
+        private readonly ?Beside $beside = null,
     ) {
         $this->lifted = new Lifted($json);
     }
 
-    public static function open(string $path, Limits $limits): self
+    /** @param bool $beside whether a .gltf may use files in its own folder or below it */
+    public static function open(string $path, Limits $limits, bool $beside = false): self
     {
         $file = FileBytes::open($path);
         if ($file->size() > $limits->bytes) {
@@ -47,7 +49,13 @@ final class Container
         return match (true) {
             str_starts_with($start, 'glTF') => self::openBinary($file, $limits),
             str_starts_with($start, "PK\x03\x04"), str_starts_with($start, "PK\x05\x06") => self::openZip($path, $limits),
-            preg_match('~^(?:\xEF\xBB\xBF)?\s*\{~', $start) === 1 => self::openJson($file, $limits, 'gltf', null),
+            preg_match('~^(?:\xEF\xBB\xBF)?\s*\{~', $start) === 1 => self::openJson(
+                $file,
+                $limits,
+                'gltf',
+                null,
+                $beside ? new Beside($path) : null,
+            ),
             default => throw UnreadableFile::unknownFormat(),
         };
     }
@@ -55,7 +63,7 @@ final class Container
     /** Whether there is something behind the address of a buffer or an image. */
     public function has(string $uri): bool
     {
-        return str_starts_with($uri, 'data:') || $this->inside($uri) !== null;
+        return str_starts_with($uri, 'data:') || $this->inside($uri) !== null || $this->beside?->file($uri) !== null;
     }
 
     /** The bytes that a buffer or image names; null when it stands outside the file, where nothing is ever fetched from. */
@@ -72,6 +80,13 @@ final class Container
         }
         if (str_starts_with($uri, 'data:')) {
             return new BytesInMemory($this->embedded($uri));
+        }
+        $file = $this->beside?->file($uri);
+        if ($file !== null) {
+            $bytes = FileBytes::open($file);
+            $this->countUnpacked($bytes->size());
+
+            return $bytes;
         }
         $path = $this->inside($uri);
         if ($path === null || $this->zip === null) {
@@ -124,13 +139,13 @@ final class Container
         return self::openJson($file->slice(20, $header['jsonLength']), $limits, 'glb', $binary);
     }
 
-    private static function openJson(Bytes $json, Limits $limits, string $format, ?Bytes $binary): self
+    private static function openJson(Bytes $json, Limits $limits, string $format, ?Bytes $binary, ?Beside $beside = null): self
     {
         if ($json->size() > $limits->jsonBytes) {
             throw UnreadableFile::tooMuch('too much JSON (bytes)', $json->size(), $limits->jsonBytes);
         }
 
-        return new self($format, $json, $binary, $limits);
+        return new self($format, $json, $binary, $limits, null, $beside);
     }
 
     private static function openZip(string $path, Limits $limits): self

@@ -103,12 +103,13 @@ final class GltfReader
 
     /**
      * @param (callable(int): void)|null $progress called now and then with the number of nodes read so far; may throw to stop
+     * @param bool                       $beside   whether a .gltf may use files in its own folder or below it
      *
      * @throws UnreadableFile
      */
-    public static function read(string $path, Limits $limits = new Limits, ?callable $progress = null): GltfIntake
+    public static function read(string $path, Limits $limits = new Limits, ?callable $progress = null, bool $beside = false): GltfIntake
     {
-        $container = Container::open($path, $limits);
+        $container = Container::open($path, $limits, $beside);
         $reader = new self($limits);
         $reader->walk($container, $progress);
 
