@@ -482,7 +482,7 @@ final class Rows
         $copy = (string) tempnam(sys_get_temp_dir(), 'bench');
         copy(self::file($size), $copy);
         $import = $app
-            ->make(App\Intake\Uploads::class)
+            ->make(App\Jobs\Uploads::class)
             ->receive($person, null, $copy, "bench $size.glb", VineShelf\Layers\SortBy::Best, '');
         while (! Import::query()->findOrFail($import->id)->isOver()) {
             usleep(200_000);

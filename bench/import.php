@@ -11,7 +11,7 @@ Illuminate\Support\Facades\Queue::fake();
 $person = App\Models\User::query()->firstOrCreate(['email' => 'bench@marlpit.example'], ['name' => 'Bench', 'password' => 'tidy-bench']);
 $copy = (string) tempnam(sys_get_temp_dir(), 'bench');
 copy($argv[1], $copy);
-$import = $app->make(App\Intake\Uploads::class)->receive($person, null, $copy, 'bench.glb', VineShelf\Layers\SortBy::Best, '');
+$import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $copy, 'bench.glb', VineShelf\Layers\SortBy::Best, '');
 $started = hrtime(true);
 (new App\Jobs\TakeIn($import->id))->handle($app->make(App\Scenes\SceneStore::class));
 $took = (hrtime(true) - $started) / 1e6;

@@ -22,7 +22,7 @@ $person = App\Models\User::query()->create(['email' => $mail, 'name' => 'Ida Kel
 $take = static function (string $size, string $name) use ($app, $person): App\Models\Project {
     $path = (string) tempnam(sys_get_temp_dir(), 'shelf');
     MarlpitBaths\MarlpitBaths::write($path, $size);
-    $import = $app->make(App\Intake\Uploads::class)->receive($person, null, $path, $name, VineShelf\Layers\SortBy::Best, '');
+    $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $path, $name, VineShelf\Layers\SortBy::Best, '');
     while (! $import->refresh()->isOver()) {
         usleep(200_000);
     }

@@ -1,8 +1,6 @@
 @use ('App\View\Icon')
 @php ($arrangement = $bench->arrangement())
-<button class="icon-button" data-command="fold-menu" title="Fold and unfold" aria-label="Fold and unfold" aria-haspopup="menu">
-    {!! Icon::svg('unfold-vertical') !!}
-</button>
+<x-tool command="fold-menu" icon="unfold-vertical" title="Fold and unfold" aria-haspopup="menu" />
 <button
     class="icon-button"
     data-command="follow"
@@ -12,6 +10,4 @@
 >
     {!! Icon::svg($arrangement->follows ? 'locate' : 'locate-off') !!}
 </button>
-<button class="icon-button" data-command="layouts" title="Columns and layouts" aria-label="Columns and layouts" aria-haspopup="menu">
-    {!! Icon::svg('columns-3') !!}
-</button>
+<x-tool command="layouts" icon="columns-3" title="Columns and layouts" aria-haspopup="menu" />

@@ -16,10 +16,8 @@
         <div id="history" class="history">
             @if ($bench->mayChange()) @include ('workbench.history') @endif
         </div>
-        <button class="icon-button" data-command="commands" title="Every command and every name (Ctrl+K)" aria-label="Commands and names">
-            {!! Icon::svg('command') !!}
-        </button>
-        <button class="icon-button" data-command="keys" title="Keys (?)" aria-label="Keys">{!! Icon::svg('help-circle') !!}</button>
+        <x-tool command="commands" icon="command" title="Every command and every name (Ctrl+K)" label="Commands and names" />
+        <x-tool command="keys" icon="help-circle" title="Keys (?)" />
         <x-person-menu />
     </header>
     <main
@@ -67,27 +65,21 @@
                     maxlength="4000"
                 />
                 <span id="hits" role="status"></span>
-                <button
-                    class="icon-button"
-                    id="kinds"
-                    data-command="kinds"
+                <x-tool
+                    command="kinds"
+                    icon="filter"
                     title="Only some kinds, or all but some"
-                    aria-label="Filter by kind"
+                    label="Filter by kind"
+                    id="kinds"
                     aria-haspopup="menu"
-                >
-                    {!! Icon::svg('filter') !!}
-                </button>
+                />
                 <div class="offers" id="offers" role="listbox" aria-label="Ways to go on" hidden></div>
             </div>
             <div class="rule-says" id="rule-says" role="status"></div>
             <div class="hits-bar" id="hits-bar" role="toolbar" aria-label="What was found" hidden>
-                <button class="icon-button" data-command="hit-back" title="The hit before (Shift+Enter)" aria-label="The hit before">
-                    {!! Icon::svg('chevron-left') !!}
-                </button>
+                <x-tool command="hit-back" icon="chevron-left" title="The hit before (Shift+Enter)" />
                 <span id="hit-place"></span>
-                <button class="icon-button" data-command="hit-next" title="The next hit (Enter)" aria-label="The next hit">
-                    {!! Icon::svg('chevron-right') !!}
-                </button>
+                <x-tool command="hit-next" icon="chevron-right" title="The next hit (Enter)" />
                 <span class="gap"></span>
                 <button class="button small" id="pick-found" data-command="hits-pick" title="Make the hits the pick (Ctrl+Enter)">
                     Pick
@@ -146,16 +138,14 @@
                         'rectangle' => ['square-dashed', 'Rectangle (R)']
                     ]
                     as $tool => [$icon, $title])
-                    <button
-                        class="icon-button"
-                        data-command="tool"
+                    <x-tool
+                        command="tool"
+                        :icon="$icon"
+                        :title="$title"
+                        :label="$title"
                         data-tool="{{ $tool }}"
                         aria-pressed="{{ $loop->first ? 'true' : 'false' }}"
-                        title="{{ $title }}"
-                        aria-label="{{ $title }}"
-                    >
-                        {!! Icon::svg($icon) !!}
-                    </button>
+                    />
                 @endforeach
                 <button
                     class="button small"
@@ -169,72 +159,16 @@
             </div>
             <div id="isolated" class="isolated-place">@include ('workbench.isolated')</div>
             <div class="tools" role="toolbar" aria-label="Canvas" aria-orientation="vertical">
-                <button class="icon-button" data-command="fit-all" title="Fit all (A)" aria-label="Fit all">
-                    {!! Icon::svg('maximize') !!}
-                </button>
-                <button class="icon-button" data-command="fit-pick" title="Fit the pick (F)" aria-label="Fit the pick">
-                    {!! Icon::svg('focus') !!}
-                </button>
-                <button
-                    class="icon-button"
-                    data-command="sides"
-                    title="Plan and four sides"
-                    aria-label="Plan and four sides"
-                    aria-haspopup="menu"
-                >
-                    {!! Icon::svg('cuboid') !!}
-                </button>
-                <button
-                    class="icon-button"
-                    data-command="parallel"
-                    aria-pressed="false"
-                    title="Parallel or perspective (K)"
-                    aria-label="Parallel"
-                >
-                    {!! Icon::svg('frame') !!}
-                </button>
-                <button
-                    class="icon-button"
-                    data-command="viewpoint-back"
-                    title="Previous viewpoint ([)"
-                    aria-label="Previous viewpoint"
-                    disabled
-                >
-                    {!! Icon::svg('arrow-left') !!}
-                </button>
-                <button class="icon-button" data-command="viewpoint-next" title="Next viewpoint (])" aria-label="Next viewpoint" disabled>
-                    {!! Icon::svg('arrow-right') !!}
-                </button>
-                <button
-                    class="icon-button"
-                    data-command="hold"
-                    aria-pressed="false"
-                    title="Hold the camera where it is (H)"
-                    aria-label="Hold the camera"
-                >
-                    {!! Icon::svg('pin') !!}
-                </button>
-                <button
-                    class="icon-button"
-                    data-command="cameras"
-                    title="The model's own cameras"
-                    aria-label="The model's own cameras"
-                    aria-haspopup="menu"
-                >
-                    {!! Icon::svg('video') !!}
-                </button>
-                <button
-                    class="icon-button"
-                    data-command="walk"
-                    aria-pressed="false"
-                    title="Walk at eye height (W)"
-                    aria-label="Walk at eye height"
-                >
-                    {!! Icon::svg('footprints') !!}
-                </button>
-                <button class="icon-button" data-command="tints" title="Tint by…" aria-label="Tint by" aria-haspopup="menu">
-                    {!! Icon::svg('palette') !!}
-                </button>
+                <x-tool command="fit-all" icon="maximize" title="Fit all (A)" />
+                <x-tool command="fit-pick" icon="focus" title="Fit the pick (F)" />
+                <x-tool command="sides" icon="cuboid" title="Plan and four sides" aria-haspopup="menu" />
+                <x-tool command="parallel" icon="frame" title="Parallel or perspective (K)" label="Parallel" aria-pressed="false" />
+                <x-tool command="viewpoint-back" icon="arrow-left" title="Previous viewpoint ([)" disabled />
+                <x-tool command="viewpoint-next" icon="arrow-right" title="Next viewpoint (])" disabled />
+                <x-tool command="hold" icon="pin" title="Hold the camera where it is (H)" label="Hold the camera" aria-pressed="false" />
+                <x-tool command="cameras" icon="video" title="The model's own cameras" aria-haspopup="menu" />
+                <x-tool command="walk" icon="footprints" title="Walk at eye height (W)" aria-pressed="false" />
+                <x-tool command="tints" icon="palette" title="Tint by…" aria-haspopup="menu" />
                 <span id="desk-steps">@include ('workbench.desk-steps')</span>
             </div>
             <div class="hover-name" id="hover-name" aria-live="off" hidden></div>

@@ -70,9 +70,10 @@
     @if ($views->isEmpty())
         <li class="no-views">
             <p>
-                {{ $bench->mayChange()
-                    ? 'No views yet. A view keeps what you see, camera and rungs: keep one, change things, and come back to it with a click.'
-                    : 'No views yet.' }}
+                No views yet.
+                @if ($bench->mayChange())
+                    A view keeps what you see, camera and rungs: keep one, change things, and come back to it with a click.
+                @endif
             </p>
         </li>
     @endif
