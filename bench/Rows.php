@@ -540,7 +540,7 @@ final class Client
     {
         $page = $this->get($path);
         $this->readToken($page);
-        preg_match('~data-revision="(\d+)" data-desk="(\d+)"~', $page, $found);
+        preg_match('~data-revision="(\d+)"\s+data-desk="(\d+)"~', $page, $found);
         $this->revision = (int) ($found[1] ?? 0);
         $this->desk = (int) ($found[2] ?? 0);
     }

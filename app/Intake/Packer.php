@@ -86,7 +86,7 @@ final class Packer
         }
         $bytes = $this->open->finish();
         $file = $this->folder.'/'.hash('xxh128', $bytes).'.glb';
-        $packed = (string) gzencode($bytes, 5);
+        $packed = (string) gzencode($bytes, 4);
         Kept::put($file, $bytes);
         Kept::put($file.'.gz', $packed);
         $this->kept += strlen($bytes) + strlen($packed);

@@ -38,7 +38,7 @@ final class Storing
 
     public function __construct(
         private readonly Import $import,
-        private readonly Prepared $prepared,
+        private Prepared $prepared,
         private readonly Progress $progress,
     ) {}
 
@@ -66,7 +66,7 @@ final class Storing
     }
 
     /**
-     * The scene index of a project that this import has made, from what is in memory anyway.
+     * The scene index of a project that this import has made, from what is in memory anyway. The last that is asked: the rest is let go of.
      *
      * @return array<string, string>|null null when the project had other sources before
      */
@@ -91,6 +91,7 @@ final class Storing
             }
         }
         $names = array_map(static fn (string $name): string => str_replace("\0", '', $name), $objects->names);
+        unset($this->prepared, $objects);
 
         return (new SceneQuery)->packed($project, $parents, $layers, $kinds, [], $triangles, $names, $meshes, $placed, $placements);
     }
@@ -242,6 +243,7 @@ final class Storing
             DB::table('packs')->insert(['project_id' => $project->id, 'no' => $packs[$index], 'source_id' => $source->id] + $pack);
         }
         $materials = $this->prepared->materials;
+        [$projectId, $sourceId] = [$project->id, $source->id];
         $rows = new Rows(
             'meshes',
             'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds, materials',
@@ -251,9 +253,9 @@ final class Storing
             $box = $packed->box->isEmpty() ? array_fill(0, 6, 0.0) : $packed->box->toList();
             $rows->add(
                 implode("\t", [
-                    $project->id,
+                    $projectId,
                     $packed->number,
-                    $source->id,
+                    $sourceId,
                     $packs[$packer->packOf[$index]],
                     $mesh->material === null ? 0 : $materials[$mesh->material] ?? 0,
                     Rows::text($mesh->name),
@@ -278,6 +280,8 @@ final class Storing
         $keys = StableKeys::of($objects);
         $facts = $this->prepared->packer->meshes;
         $meshes = $this->prepared->meshes;
+        // Asked once: a model looks each of its attributes up anew.
+        [$projectId, $sourceId] = [$project->id, $source->id];
         $told = fn (int $in) => $this->progress->tell('Storing the objects', $in, $count, $in);
         $columns =
             'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, source_id, name, class, source_key, '
@@ -288,7 +292,7 @@ final class Storing
             $drawn = $objects->drawn($row);
             $properties = $objects->properties[$row] ?? null;
             $rows->add(
-                $project->id.
+                $projectId.
                     "\t".
                     ($first + $row).
                     "\t".
@@ -304,7 +308,7 @@ final class Storing
                     "\t".
                     $objects->kinds[$row].
                     "\t".
-                    $source->id.
+                    $sourceId.
                     "\t".
                     Rows::text($objects->names[$row]).
                     "\t".

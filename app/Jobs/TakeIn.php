@@ -100,6 +100,7 @@ final class TakeIn implements ShouldQueue
             $prepared = (new Preparing($import, $staging, $progress))->prepare();
             $staging->settle();
             $storing = new Storing($import, $prepared, $progress);
+            unset($prepared);
             $project = $storing->store();
         } catch (Stopped) {
             $this->end($import, ImportState::Stopped, '');

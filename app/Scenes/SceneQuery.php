@@ -121,8 +121,10 @@ final class SceneQuery
             ];
         }
         $materialsOf = [];
-        foreach ($project->meshes()->get(['no', 'material_no', 'materials']) as $mesh) {
-            $materialsOf[$mesh->no] = $mesh->materials === [] && $mesh->material_no > 0 ? [$mesh->material_no] : $mesh->materials;
+        foreach (DB::table('meshes')->where('project_id', $project->id)->get(['no', 'material_no', 'materials']) as $mesh) {
+            /** @var list<int> $several */
+            $several = json_decode((string) $mesh->materials, true) ?: [];
+            $materialsOf[(int) $mesh->no] = $several === [] && $mesh->material_no > 0 ? [(int) $mesh->material_no] : $several;
         }
         $facts = new FactsBuilder(
             $scene->count(),
@@ -207,11 +209,13 @@ final class SceneQuery
             $colours[$material->no] = DrawRecords::colour($material->surface['colour']);
         }
         $meshes = [];
-        foreach ($project->meshes()->get() as $mesh) {
-            $b = Packed::float64($mesh->bounds, 0, 6);
-            $meshes[$mesh->no] = [
-                'pack' => $mesh->pack_no,
-                'triangles' => $mesh->triangles,
+        // As rows, not as models: there may be tens of thousands.
+        $rows = DB::table('meshes')->where('project_id', $project->id)->selectRaw("no, pack_no, triangles, material_no, encode(bounds, 'hex') AS bounds");
+        foreach ($rows->get() as $mesh) {
+            $b = Packed::float64((string) hex2bin($mesh->bounds), 0, 6);
+            $meshes[(int) $mesh->no] = [
+                'pack' => (int) $mesh->pack_no,
+                'triangles' => (int) $mesh->triangles,
                 'colour' => $colours[$mesh->material_no] ?? 0xffc0c0c0,
                 'box' => new Box($b[0], $b[1], $b[2], $b[3], $b[4], $b[5]),
             ];

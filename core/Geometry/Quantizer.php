@@ -27,9 +27,13 @@ final class Quantizer
             $n = unpack('g*', $window);
             $quantized = [];
             for ($at = 1, $end = count($n); $at < $end; $at += 3) {
-                $quantized[] = (int) round(($n[$at] - $x) * $sx);
-                $quantized[] = (int) round(($n[$at + 1] - $y) * $sy);
-                $quantized[] = (int) round(($n[$at + 2] - $z) * $sz);
+                // Rounded by hand: a call for each number would take longer than everything else here.
+                $a = ($n[$at] - $x) * $sx;
+                $b = ($n[$at + 1] - $y) * $sy;
+                $c = ($n[$at + 2] - $z) * $sz;
+                $quantized[] = (int) ($a < 0 ? $a - 0.5 : $a + 0.5);
+                $quantized[] = (int) ($b < 0 ? $b - 0.5 : $b + 0.5);
+                $quantized[] = (int) ($c < 0 ? $c - 0.5 : $c + 0.5);
                 $quantized[] = 0;
             }
             $packed .= pack('v*', ...$quantized);
@@ -54,11 +58,22 @@ final class Quantizer
                 $x = $n[$at];
                 $y = $n[$at + 1];
                 $z = $n[$at + 2];
-                $length = sqrt($x * $x + $y * $y + $z * $z);
-                $scale = $length > 1e-12 && is_finite($length) ? 127 / $length : 0.0;
-                $quantized[] = $scale === 0.0 ? 0 : (int) round($x * $scale);
-                $quantized[] = $scale === 0.0 ? 0 : (int) round($y * $scale);
-                $quantized[] = $scale === 0.0 ? 127 : (int) round($z * $scale);
+                $square = $x * $x + $y * $y + $z * $z;
+                if ($square > 0.999 && $square < 1.001) {
+                    // Of unit length all but: one step of Newton's method is as good as a root.
+                    $scale = 127 * (1.5 - 0.5 * $square);
+                } else {
+                    $length = sqrt($square);
+                    $known = $length > 1e-12 && is_finite($length);
+                    $scale = $known ? 127 / $length : 0.0;
+                    $z = $known ? $z : INF;
+                }
+                $x *= $scale;
+                $y *= $scale;
+                $z = $z === INF ? 127.0 : $z * $scale;
+                $quantized[] = (int) ($x < 0 ? $x - 0.5 : $x + 0.5);
+                $quantized[] = (int) ($y < 0 ? $y - 0.5 : $y + 0.5);
+                $quantized[] = (int) ($z < 0 ? $z - 0.5 : $z + 0.5);
                 $quantized[] = 0;
             }
             $packed .= pack('c*', ...$quantized);

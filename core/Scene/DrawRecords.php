@@ -62,7 +62,10 @@ final class DrawRecords
             $before = $number;
         }
         $origin ??= Origin::of(self::someMiddles($meshes, $placed, $placements, $facts));
-        $records = $exact = '';
+        $records = '';
+        // Placements that lie in the order of rows, as of one file, need no second copy.
+        $exact = null;
+        $inOrder = 0;
         $recordAt = [0];
         $count = 0;
         $sizes = $sides = $middles = [];
@@ -79,6 +82,9 @@ final class DrawRecords
             [$wide, $deep, $tall] = $sides[$mesh] ??= [$box->maxX - $box->minX, $box->maxY - $box->minY, $box->maxZ - $box->minZ];
             [$x, $y, $z] = $middles[$mesh] ??= $box->middle();
             $most = 0.0;
+            if ($exact === null && $placed[$number] !== $inOrder) {
+                $exact = substr($placements, 0, $inOrder);
+            }
             for ($at = $placed[$number], $end = $ends[$number] ?? strlen($placements); $at < $end; $at += 96) {
                 /** @var array<int, float> $m */
                 $m = unpack('e12', $placements, $at);
@@ -99,7 +105,11 @@ final class DrawRecords
                     $m[11],
                     $m[9] * $x + $m[10] * $y + $m[11] * $z + $m[12] - $oz,
                 );
-                $exact .= substr($placements, $at, 96);
+                if ($exact === null) {
+                    $inOrder += 96;
+                } else {
+                    $exact .= substr($placements, $at, 96);
+                }
                 $count++;
                 $size =
                     $wide * (abs($m[1]) + abs($m[5]) + abs($m[9])) +
@@ -115,7 +125,7 @@ final class DrawRecords
         return [
             'records' => $records,
             'recordAt' => pack('V*', ...$recordAt),
-            'placements' => $exact,
+            'placements' => $exact ?? ($inOrder === strlen($placements) ? $placements : substr($placements, 0, $inOrder)),
             'hulls' => $hulls.self::boxHulls($facts, Hulls::unpack($hulls)),
             'meshrows' => self::meshRows($facts),
             'biggest' => pack('V*', ...array_slice(array_keys($sizes), 0, self::BIGGEST)),
