@@ -27,10 +27,12 @@ final class Packer
     /** @var list<array{file: string, bytes: int}> */
     public array $packs = [];
 
-    /** File of the points that can lie outermost. */
+    /** File of the points that can lie outermost; where meshes stand in their packs lies beside it. */
     public string $hulls = '';
 
     private string $points = '';
+
+    private string $shapes = '';
 
     /** Bytes on the disk. */
     public int $kept = 0;
@@ -66,14 +68,16 @@ final class Packer
             $this->meshes[$mesh] = $this->open->add($numbers[$mesh], $primitives, $materials);
             $positions = array_map(static fn (Primitive $primitive): string => $primitive->positions, $primitives);
             $this->points .= Hulls::entry($numbers[$mesh], Hull::of($positions));
+            $this->shapes .= $this->meshes[$mesh]->shape;
             $this->inOpen[] = $mesh;
             $progress(++$done, count($layerOf));
         }
         $this->close();
         Kept::put($this->folder.'/hulls', $this->points);
+        Kept::put($this->folder.'/shapes', $this->shapes);
         $this->hulls = $this->final.'/hulls';
-        $this->kept += strlen($this->points);
-        $this->points = '';
+        $this->kept += strlen($this->points) + strlen($this->shapes);
+        $this->points = $this->shapes = '';
     }
 
     private function close(): void

@@ -10,6 +10,8 @@ use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\FactsBuilder;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
+use VineShelf\Geometry\Hulls;
+use VineShelf\Geometry\ShapeIndex;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
@@ -97,9 +99,10 @@ final class SceneQuery
                 $placed,
                 $placements,
                 $this->meshes($project),
-                $this->hulls($project),
+                $this->beside($project, 'hulls'),
                 $project->origin,
-            );
+            ) +
+            ['shapes' => ShapeIndex::of($this->beside($project, 'shapes'))->pack()];
     }
 
     /**
@@ -190,15 +193,15 @@ final class SceneQuery
         }
     }
 
-    /** Entries of {@see Hulls} from the files of all sources. */
-    private function hulls(Project $project): string
+    /** Entries of {@see Hulls} or {@see ShapeIndex}, from the files of all sources. */
+    private function beside(Project $project, string $what): string
     {
-        $hulls = '';
+        $entries = '';
         foreach ($project->sources()->where('gone', false)->where('hulls', '<>', '')->orderBy('id')->pluck('hulls') as $file) {
-            $hulls .= Kept::get((string) $file) ?? '';
+            $entries .= Kept::get(dirname((string) $file).'/'.$what) ?? '';
         }
 
-        return $hulls;
+        return $entries;
     }
 
     /** @return array<int, array{pack: int, triangles: int, colour: int, box: Box}> by mesh number */

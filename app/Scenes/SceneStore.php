@@ -28,7 +28,7 @@ use VineShelf\Scene\Scene;
 final class SceneStore
 {
     /** Raised when a column is laid out differently: indexes of another layout are not read and built again. */
-    public const LAYOUT = 7;
+    public const LAYOUT = 8;
 
     private const MANIFESTS_KEPT = 4;
 

@@ -49,6 +49,12 @@ final class GlbWriter
         return count($this->lists[$member]) - 1;
     }
 
+    /** Bytes of the binary part so far: where the next view begins. */
+    public function size(): int
+    {
+        return $this->bytes;
+    }
+
     public function count(string $member): int
     {
         return count($this->lists[$member] ?? []);

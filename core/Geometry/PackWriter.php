@@ -23,6 +23,9 @@ final class PackWriter
     /** @var list<int> */
     private array $nodes = [];
 
+    /** @var list<array{kind: int, wide: bool, positions: array{int, int}, indices: array{int, int}}> of the mesh that is being added */
+    private array $pieces = [];
+
     public function __construct()
     {
         $this->file = new GlbWriter;
@@ -48,7 +51,7 @@ final class PackWriter
             $box = $box->with($boxes[$index]);
         }
         if ($box->isEmpty()) {
-            return new PackedMesh($number, $box, 0, 0, 0, hash('xxh128', ''));
+            return new PackedMesh($number, $box, 0, 0, 0, hash('xxh128', ''), '');
         }
         $centre = [($box->minX + $box->maxX) / 2, ($box->minY + $box->maxY) / 2, ($box->minZ + $box->maxZ) / 2];
         $half = [($box->maxX - $box->minX) / 2, ($box->maxY - $box->minY) / 2, ($box->maxZ - $box->minZ) / 2];
@@ -58,6 +61,7 @@ final class PackWriter
         $hash = hash_init('xxh128');
         hash_update($hash, pack('e6', ...$centre, ...$scale));
         $entries = [];
+        $this->pieces = [];
         $triangles = $vertices = 0;
         foreach ($primitives as $index => $primitive) {
             $entries[] = $this->primitive($primitive, $boxes[$index], $centre, $scale, $materials, $hash);
@@ -72,8 +76,9 @@ final class PackWriter
             'extras' => ['mesh' => $number],
         ]);
 
+        $shape = ShapeIndex::entry($number, $scale, $this->pieces);
 
-        return new PackedMesh($number, $box, $triangles, $vertices, $this->bytes - $before, hash_final($hash));
+        return new PackedMesh($number, $box, $triangles, $vertices, $this->bytes - $before, hash_final($hash), $shape);
     }
 
     public function finish(): string
@@ -96,6 +101,7 @@ final class PackWriter
         $count = $primitive->vertices();
         $even = $scale[0] === $scale[1] && $scale[1] === $scale[2];
         $positions = Quantizer::positions($primitive->positions, $centre, $scale);
+        $place = [$this->file->size(), strlen($positions)];
         hash_update($hash, pack('C3V', $primitive->kind->value, $even, $primitive->material === null, $primitive->material ?? 0));
         $attributes = [
             'POSITION' => $this->file->accessor(
@@ -120,6 +126,12 @@ final class PackWriter
             ]);
         }
         [$indices, $type] = Quantizer::indices($primitive->indices, $count);
+        $this->pieces[] = [
+            'kind' => $primitive->kind->value,
+            'wide' => $type === 5125,
+            'positions' => $place,
+            'indices' => [$this->file->size(), strlen($indices)],
+        ];
         $entry = [
             'attributes' => $attributes,
             'indices' => $this->file->accessor(

@@ -15,7 +15,9 @@ final readonly class PackedMesh
         public int $vertices,
         /** Stored bytes, uncompressed. */
         public int $bytes,
-        /** Of the quantized geometry; equal for identical meshes. */
+        /** Of all that makes it this mesh; equal for identical ones. */
         public string $hash,
+        /** Its entry of {@see ShapeIndex}. */
+        public string $shape,
     ) {}
 }

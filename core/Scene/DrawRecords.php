@@ -18,6 +18,7 @@ use VineShelf\Geometry\Hulls;
  * | placements | per record: its transform as the file has it, 12 doubles                                          |
  * | meshrows   | per mesh by number, 40 bytes: number, pack, triangles, colour, 6 floats of its box; 0 if unknown  |
  * | hulls      | per mesh that has one: mesh number, bytes, then the points that can lie outermost, 3 floats each  |
+ * | shapes     | {@see \VineShelf\Geometry\ShapeIndex}: where each mesh stands in its pack                          |
  * | biggest    | uint32: the rows of the largest objects, largest first                                            |
  * | origin     | 3 doubles: what was taken off all places so that floats stay exact, metres                       |
  *

@@ -7,7 +7,12 @@ namespace Tests\Core;
 use PHPUnit\Framework\TestCase;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
+use VineShelf\Geometry\PackReader;
+use VineShelf\Geometry\PackWriter;
+use VineShelf\Geometry\Primitive;
+use VineShelf\Geometry\PrimitiveKind;
 use VineShelf\Geometry\Quantizer;
+use VineShelf\Geometry\ShapeIndex;
 
 /** @phpstan-import-type Transform from Affine */
 final class GeometryTest extends TestCase
@@ -109,6 +114,42 @@ final class GeometryTest extends TestCase
     {
         self::assertSame([pack('v*', 0, 9, 300), 5123], Quantizer::indices(pack('V*', 0, 9, 300), 301));
         self::assertSame([pack('V*', 0, 70_000), 5125], Quantizer::indices(pack('V*', 0, 70_000), 70_001));
+    }
+
+    public function test_a_mesh_is_read_alone_as_it_is_read_with_its_pack(): void
+    {
+        mt_srand(31);
+        $entries = [];
+        $packs = [];
+        foreach (range(1, 6) as $pack) {
+            $writer = new PackWriter;
+            foreach (range(1, mt_rand(1, 5)) as $_) {
+                // Numbers come in any order and with gaps; some meshes have several pieces, some none, one more corners than 16 bits count.
+                $number = count($entries) * 3 + mt_rand(0, 2);
+                $primitives = [];
+                foreach (range(0, mt_rand(0, 3)) as $at) {
+                    $vertices = $number === 9 && $at === 1 ? 66_000 : mt_rand(3, 40);
+                    $points = array_map(static fn (): float => mt_rand(-9000, 9000) / 700, range(1, 3 * $vertices));
+                    $kind = [PrimitiveKind::Triangles, PrimitiveKind::Lines, PrimitiveKind::Points][mt_rand(0, 2)];
+                    $corners = array_map(static fn (): int => mt_rand(0, $vertices - 1), range(1, 6));
+                    $primitives[] = new Primitive($kind, pack('g*', ...$points), pack('V*', ...$corners));
+                }
+                $entries[$number] = [$pack, $writer->add($number, $primitives, [])->shape];
+            }
+            $packs[$pack] = $writer->finish();
+        }
+        $order = array_values($entries);
+        shuffle($order);
+        $index = new ShapeIndex(ShapeIndex::of(implode('', array_column($order, 1)))->pack());
+        foreach ($entries as $number => [$pack]) {
+            $bytes = $packs[$pack];
+            $start = 28 + ((array) unpack('V', $bytes, 12))[1];
+            $alone = $index->shape($number, static fn (int $at, int $length): string => substr($bytes, $start + $at, $length));
+            self::assertEquals(PackReader::shapes($bytes)[$number] ?? null, $alone, "mesh $number");
+        }
+        $none = static fn (int $at, int $length): string => throw new \LogicException('nothing is read');
+        self::assertNull($index->shape(1_000_000, $none));
+        self::assertNull((new ShapeIndex(''))->shape(0, $none));
     }
 
     /** @return Transform */

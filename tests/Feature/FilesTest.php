@@ -18,6 +18,8 @@ use Illuminate\Support\Facades\Storage;
 use Tests\Core\Support\Gltf;
 use Tests\TestCase;
 use VineShelf\Facts\Derived;
+use VineShelf\Facts\Facts;
+use VineShelf\Facts\Measure;
 use VineShelf\Layers\SortBy;
 
 /** Files are whole or not there: full disks, cut files, leftovers. */
@@ -273,5 +275,44 @@ final class FilesTest extends TestCase
     {
         pcntl_signal(SIGXFSZ, SIG_IGN);
         posix_setrlimit(POSIX_RLIMIT_FSIZE, $bytes ?? POSIX_RLIMIT_INFINITY, POSIX_RLIMIT_INFINITY);
+    }
+
+    public function test_without_the_files_beside_the_packs_regions_catch_the_same(): void
+    {
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $region = '{"shape":"circle","inside":false,"points":[[390,320]],"radius":260,"width":780,"height":644,'
+            .'"eye":[40,-50,30],"target":[0,0,2],"up":[0,0,1],"fov":40}';
+        $caught = fn (): int => $this->actingAs($ida)
+            ->post("/projects/$project->key/pick/region", ['count' => 1, 'region' => $region])
+            ->assertOk()
+            ->json('count');
+        $before = $caught();
+        self::assertGreaterThan(20, $before);
+        $folder = dirname((string) $project->sources()->value('hulls'));
+        Kept::disk()->delete("$folder/shapes");
+        $this->app->make(SceneStore::class)->forget($project);
+        self::assertSame($before, $caught());
+        // Extents are then those of turned boxes: no smaller than they are.
+        $exact = $this->heights($project);
+        Kept::disk()->delete("$folder/hulls");
+        $this->app->make(SceneStore::class)->forget($project);
+        $loose = $this->heights($project);
+        self::assertNotSame($exact, $loose);
+        foreach ($exact as $number => $height) {
+            self::assertLessThanOrEqual($loose[$number] + 1e-6, $height);
+        }
+    }
+
+    /** @return array<int, float> by object number */
+    private function heights(Project $project): array
+    {
+        $facts = new Facts($this->app->make(SceneStore::class)->scene($project));
+        $heights = [];
+        for ($row = 1; $row <= $facts->scene->count(); $row++) {
+            $heights[$facts->scene->number($row)] = (float) $facts->measure(Measure::Height, $row);
+        }
+
+        return $heights;
     }
 }
