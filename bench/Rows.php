@@ -148,7 +148,7 @@ final class Rows
                     $bench->inEffect(),
                     VineShelf\Scene\Bits::none($scene->count()),
                 );
-                $found = $evaluator->find(VineShelf\Rules\Parser::parse($rule))->count();
+                $found = $evaluator->find(VineShelf\Rules\Parser::parse($rule))->rows->count();
             });
             $rows[$name] = ['ms' => $ms, 'floor' => $floor, 'goal' => $goal, 'rule' => $rule, 'found' => $found];
         }

@@ -207,7 +207,9 @@ final class Bench
             : [];
         $evaluator = new Evaluator($this->facts(), $this->layers(), $this->inEffect(), $this->pickedBits(), array_values($views));
 
-        return new Found($evaluator->find($parsed), remarks: $evaluator->remarks());
+        $found = $evaluator->find($parsed);
+
+        return new Found($found->rows, remarks: $found->remarks);
     }
 
     /** Reads everything anew, after a change. */

@@ -9,4 +9,9 @@ final readonly class AnyOf implements Node
 {
     /** @param list<Node> $parts two or more */
     public function __construct(public array $parts) {}
+
+    public function accept(Visitor $visitor): mixed
+    {
+        return $visitor->anyOf($this);
+    }
 }

@@ -8,4 +8,9 @@ namespace VineShelf\Rules;
 final readonly class HasProperty implements Node
 {
     public function __construct(public string $name) {}
+
+    public function accept(Visitor $visitor): mixed
+    {
+        return $visitor->hasProperty($this);
+    }
 }

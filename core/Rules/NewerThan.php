@@ -8,4 +8,9 @@ namespace VineShelf\Rules;
 final readonly class NewerThan implements Node
 {
     public function __construct(public string $view) {}
+
+    public function accept(Visitor $visitor): mixed
+    {
+        return $visitor->newerThan($this);
+    }
 }

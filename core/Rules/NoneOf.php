@@ -8,4 +8,9 @@ namespace VineShelf\Rules;
 final readonly class NoneOf implements Node
 {
     public function __construct(public Node $part) {}
+
+    public function accept(Visitor $visitor): mixed
+    {
+        return $visitor->noneOf($this);
+    }
 }

@@ -17,4 +17,9 @@ final readonly class NumberIs implements Node
         public ?Quantity $upTo = null,
         public bool $isProperty = false,
     ) {}
+
+    public function accept(Visitor $visitor): mixed
+    {
+        return $visitor->numberIs($this);
+    }
 }

@@ -6,29 +6,63 @@ namespace VineShelf\Rules;
 
 use VineShelf\Facts\Measure;
 
-/** Writes a tree as text that {@see Parser} reads as the same tree. */
-final class Printer
+/**
+ * Writes a tree as text that {@see Parser} reads as the same tree.
+ *
+ * @implements Visitor<string>
+ */
+final class Printer implements Visitor
 {
     public static function print(Node $node): string
     {
-        return match (true) {
-            $node instanceof AnyOf => implode(
-                ' or ',
-                array_map(static fn (Node $part): string => self::enclosed($part, AnyOf::class), $node->parts),
-            ),
-            $node instanceof AllOf => implode(
-                ' and ',
-                array_map(static fn (Node $part): string => self::enclosed($part, AnyOf::class, AllOf::class), $node->parts),
-            ),
-            $node instanceof NoneOf => self::negated($node->part),
-            $node instanceof Related => $node->relation->value.' ('.self::print($node->part).')',
-            $node instanceof TextIs => self::text($node),
-            $node instanceof NumberIs => self::number($node),
-            $node instanceof StateIs => $node->state->value,
-            $node instanceof HasProperty => 'has '.self::thing($node->name),
-            $node instanceof NewerThan => 'is newer than '.self::quoted($node->view),
-            default => throw new \LogicException('A rule has no part of the type '.$node::class.'.'),
-        };
+        return $node->accept(new self);
+    }
+
+    public function anyOf(AnyOf $node): string
+    {
+        return implode(' or ', array_map(static fn (Node $part): string => self::enclosed($part, AnyOf::class), $node->parts));
+    }
+
+    public function allOf(AllOf $node): string
+    {
+        $enclosed = static fn (Node $part): string => self::enclosed($part, AnyOf::class, AllOf::class);
+
+        return implode(' and ', array_map($enclosed, $node->parts));
+    }
+
+    public function noneOf(NoneOf $node): string
+    {
+        return self::negated($node->part);
+    }
+
+    public function related(Related $node): string
+    {
+        return $node->relation->value.' ('.$node->part->accept($this).')';
+    }
+
+    public function textIs(TextIs $node): string
+    {
+        return self::text($node);
+    }
+
+    public function numberIs(NumberIs $node): string
+    {
+        return self::number($node);
+    }
+
+    public function stateIs(StateIs $node): string
+    {
+        return $node->state->value;
+    }
+
+    public function hasProperty(HasProperty $node): string
+    {
+        return 'has '.self::thing($node->name);
+    }
+
+    public function newerThan(NewerThan $node): string
+    {
+        return 'is newer than '.self::quoted($node->view);
     }
 
     /** Words in quotes, whatever they hold. */

@@ -8,4 +8,9 @@ namespace VineShelf\Rules;
 final readonly class Related implements Node
 {
     public function __construct(public Relation $relation, public Node $part) {}
+
+    public function accept(Visitor $visitor): mixed
+    {
+        return $visitor->related($this);
+    }
 }

@@ -8,4 +8,9 @@ namespace VineShelf\Rules;
 final readonly class StateIs implements Node
 {
     public function __construct(public State $state) {}
+
+    public function accept(Visitor $visitor): mixed
+    {
+        return $visitor->stateIs($this);
+    }
 }

@@ -22,4 +22,9 @@ final readonly class TextIs implements Node
     {
         return ! $this->quoted && strpbrk($this->words, '*?') !== false;
     }
+
+    public function accept(Visitor $visitor): mixed
+    {
+        return $visitor->textIs($this);
+    }
 }

@@ -132,6 +132,7 @@ final class CompletionTest extends TestCase
 
         return (new Evaluator($this->model->facts, $this->model->forest->layers, $inEffect, Bits::none($scene->count())))
             ->find(Parser::parse($rule))
+            ->rows
             ->count();
     }
 }

@@ -126,7 +126,7 @@ final class RulesByHandTest extends TestCase
             new InEffect($scene, $model->forest->layers, $model->forest->settings),
             Bits::ofRows($scene->count(), $picked),
         );
-        $found = array_map($scene->number(...), $evaluator->find(Parser::parse($rule))->rows());
+        $found = array_map($scene->number(...), $evaluator->find(Parser::parse($rule))->rows->rows());
         sort($found);
         self::assertSame($numbers, $found);
         self::assertSame($numbers, $model->slowFind(Parser::parse($rule)->tree), 'the slow evaluator agrees');

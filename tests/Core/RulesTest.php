@@ -264,16 +264,16 @@ final class RulesTest extends TestCase
                 'level:9' => 'on a level',
             ] as $rule => $says
         ) {
-            self::assertSame(0, $evaluator->find(Parser::parse($rule))->count(), $rule);
-            self::assertCount(1, $evaluator->remarks(), $rule);
-            self::assertStringContainsString($says, $evaluator->remarks()[0]->sentence);
-            self::assertSame(mb_substr($rule, $evaluator->remarks()[0]->at, $evaluator->remarks()[0]->length) === '', false);
-            self::assertSame($all, $evaluator->find(Parser::parse("not ($rule)"))->count(), 'what is not there is nobody\'s');
+            $found = $evaluator->find(Parser::parse($rule));
+            self::assertSame(0, $found->rows->count(), $rule);
+            self::assertCount(1, $found->remarks, $rule);
+            self::assertStringContainsString($says, $found->remarks[0]->sentence);
+            self::assertNotSame('', mb_substr($rule, $found->remarks[0]->at, $found->remarks[0]->length));
+            self::assertSame($all, $evaluator->find(Parser::parse("not ($rule)"))->rows->count(), 'what is not there is nobody\'s');
         }
-        $evaluator->find(Parser::parse('seat or (öl layer:Attic)'));
-        self::assertSame([18, 5], [$evaluator->remarks()[0]->at, $evaluator->remarks()[0]->length]);
-        $evaluator->find(Parser::parse('seat'));
-        self::assertSame([], $evaluator->remarks());
+        $remark = $evaluator->find(Parser::parse('seat or (öl layer:Attic)'))->remarks[0];
+        self::assertSame([18, 5], [$remark->at, $remark->length]);
+        self::assertSame([], $evaluator->find(Parser::parse('seat'))->remarks);
     }
 
     public function test_units_are_metres_when_none_is_given(): void
@@ -439,7 +439,7 @@ final class RulesTest extends TestCase
     /** @return list<int> object numbers, ascending */
     private static function found(PlainModel $model, string $rule): array
     {
-        $numbers = array_map($model->facts->scene->number(...), self::evaluator($model)->find(Parser::parse($rule))->rows());
+        $numbers = array_map($model->facts->scene->number(...), self::evaluator($model)->find(Parser::parse($rule))->rows->rows());
         sort($numbers);
 
         return $numbers;

@@ -281,7 +281,7 @@ final class FilesTest extends TestCase
     {
         $ida = $this->person();
         $project = $this->baths($ida);
-        $region = '{"shape":"circle","inside":false,"points":[[390,320]],"radius":260,"width":780,"height":644,'
+        $region = '{"shape":"circle","inside":false,"points":[[390,320],[520,320]],"width":780,"height":644,'
             .'"eye":[40,-50,30],"target":[0,0,2],"up":[0,0,1],"fov":40}';
         $caught = fn (): int => $this->actingAs($ida)
             ->post("/projects/$project->key/pick/region", ['count' => 1, 'region' => $region])

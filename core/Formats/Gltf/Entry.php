@@ -90,7 +90,8 @@ final readonly class Entry
         }
         $numbers = [];
         foreach ($values as $value) {
-            if ((! is_int($value) && ! is_float($value)) || ! is_finite((float) $value)) {
+            // JSON has no number that is not finite but those that are too large for one: they decode to infinity.
+            if (! is_float($value) && ! is_int($value) || $value === INF || $value === -INF) {
                 throw $this->wrong($name, count($default).' numbers');
             }
             $numbers[] = (float) $value;

@@ -52,10 +52,17 @@ final class NodeColumns
     {
         $index = $this->count++;
         $this->names[] = $node->text('name');
-        $this->keep($this->meshes, $index, $node->index('mesh'));
-        $this->keep($this->cameras, $index, $node->index('camera'));
+        if ($node->has('mesh')) {
+            $this->meshes[$index] = $node->required('mesh');
+        }
+        if ($node->has('camera')) {
+            $this->cameras[$index] = $node->required('camera');
+        }
         if ($node->has('extensions')) {
-            $this->keep($this->lights, $index, $node->extension('KHR_lights_punctual')?->index('light'));
+            $light = $node->extension('KHR_lights_punctual')?->index('light');
+            if ($light !== null) {
+                $this->lights[$index] = $light;
+            }
             $instancing = $node->extension('EXT_mesh_gpu_instancing')?->entry('attributes');
             if ($instancing !== null) {
                 foreach (['TRANSLATION', 'ROTATION', 'SCALE'] as $name) {
@@ -104,13 +111,5 @@ final class NodeColumns
         }
 
         return Affine::compose($move ?? [0.0, 0.0, 0.0], $turn ?? [0.0, 0.0, 0.0, 1.0], $scale ?? [1.0, 1.0, 1.0]);
-    }
-
-    /** @param array<int, int> $column */
-    private function keep(array &$column, int $index, ?int $value): void
-    {
-        if ($value !== null) {
-            $column[$index] = $value;
-        }
     }
 }

@@ -148,7 +148,7 @@ final class NodeTree
             $this->emptyGroups++;
         }
         $row = $objects->add($parent, $nodes->names[$node], $kind, $node, $mesh, $world);
-        $properties = $this->properties($node);
+        $properties = isset($nodes->cameras[$node]) || isset($nodes->lights[$node]) ? $this->properties($node) : $nodes->extras[$node] ?? null;
         if ($properties !== null) {
             $objects->properties[$row] = $properties;
         }

@@ -1,0 +1,226 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Rules;
+
+use VineShelf\Facts\Facts;
+use VineShelf\Facts\Measure;
+use VineShelf\Layers\Layer;
+use VineShelf\Layers\LayerTree;
+use VineShelf\Locks\Lock;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Packed;
+use VineShelf\Scene\Relatives;
+use VineShelf\Scene\Scene;
+
+/**
+ * One rule being evaluated: the rows of each part, and remarks as they turn up.
+ *
+ * @implements Visitor<Bits>
+ */
+final class Evaluation implements Visitor
+{
+    /** @var list<Remark> what the rule names in vain */
+    public array $remarks = [];
+
+    private readonly Scene $scene;
+
+    private readonly Names $names;
+
+    /**
+     * @param Bits            $picked rows of the pick
+     * @param list<KnownView> $views
+     */
+    public function __construct(
+        private readonly Facts $facts,
+        private readonly LayerTree $layers,
+        private readonly InEffect $inEffect,
+        private readonly Bits $picked,
+        private readonly array $views,
+        private readonly Parsed $rule,
+    ) {
+        $this->scene = $facts->scene;
+        $this->names = new Names($facts, $layers);
+    }
+
+    public function allOf(AllOf $node): Bits
+    {
+        // "without" saves turning all bits around for every "not".
+        $rows = null;
+        $not = [];
+        foreach ($node->parts as $part) {
+            if ($part instanceof NoneOf) {
+                $not[] = $part->part->accept($this);
+            } else {
+                $these = $part->accept($this);
+                $rows = $rows?->and($these) ?? $these;
+            }
+        }
+        $rows ??= Bits::all($this->scene->count());
+        foreach ($not as $these) {
+            $rows = $rows->without($these);
+        }
+
+        return $rows;
+    }
+
+    public function anyOf(AnyOf $node): Bits
+    {
+        $rows = $node->parts[0]->accept($this);
+        foreach (array_slice($node->parts, 1) as $part) {
+            $rows = $rows->or($part->accept($this));
+        }
+
+        return $rows;
+    }
+
+    public function noneOf(NoneOf $node): Bits
+    {
+        return $node->part->accept($this)->not();
+    }
+
+    public function related(Related $node): Bits
+    {
+        $rows = $node->part->accept($this);
+
+        return match ($node->relation) {
+            Relation::Inside => Relatives::inside($this->scene, $rows),
+            Relation::Holding => Relatives::holding($this->scene, $rows),
+            Relation::Beside => Relatives::beside($this->scene, $rows),
+        };
+    }
+
+    public function textIs(TextIs $node): Bits
+    {
+        if ($node->isProperty) {
+            return $this->property($node);
+        }
+        $rows = $this->names->rows($node) ?? $this->missing($node, Field::from($node->field)->missing($node->words));
+
+        return $node->test === TextTest::IsNot ? $rows->not() : $rows;
+    }
+
+    private function property(TextIs $node): Bits
+    {
+        $index = $this->names->property($node->field);
+        if ($index === null) {
+            return $this->unknownProperty($node, $node->field, $node->test === TextTest::IsNot);
+        }
+        $isNumber = $this->facts->properties()[$this->facts->propertyNamed($node->field) ?? ''][2] ?? false;
+        $rows = $isNumber && ! $node->quoted && is_numeric($node->words)
+            ? $this->facts->ranked("number.$index")->between((float) $node->words, (float) $node->words)
+            : $this->names->having($index, $node)
+                ?? $this->missing($node, "No object has “{$node->words}” as its “{$node->field}”");
+
+        return $node->test === TextTest::IsNot ? $rows->not() : $rows;
+    }
+
+    public function numberIs(NumberIs $node): Bits
+    {
+        $measure = $node->isProperty ? null : Measure::from($node->field);
+        $column = $measure?->value;
+        if ($measure === null) {
+            $index = $this->names->property($node->field);
+            if ($index === null) {
+                return $this->unknownProperty($node, $node->field, false);
+            }
+            $column = "number.$index";
+        }
+        $ranked = $this->facts->ranked((string) $column);
+        $low = $node->number?->value() ?? -INF;
+        $high = $node->upTo?->value() ?? INF;
+        $near = $measure?->near($low === -INF ? 0.0 : $low) ?? 0.0;
+
+        return match ($node->test) {
+            NumberTest::Is => $ranked->between($low - $near, $low + $near),
+            NumberTest::IsNot => $ranked->present()->without($ranked->between($low - $near, $low + $near)),
+            NumberTest::Below => $ranked->between(-INF, $low, true, false),
+            NumberTest::AtMost => $ranked->between(-INF, $low),
+            NumberTest::Above => $ranked->between($low, INF, false),
+            NumberTest::AtLeast => $ranked->between($low, INF),
+            NumberTest::Within => $ranked->between($low, $high),
+            NumberTest::NotWithin => $ranked->present()->without($ranked->between($low, $high)),
+        };
+    }
+
+    public function stateIs(StateIs $node): Bits
+    {
+        $state = $node->state;
+        $count = $this->scene->count();
+        $rung = $state->rung();
+        if ($rung !== null) {
+            return $this->inEffect->rungs()->being($rung->value);
+        }
+
+        return match ($state) {
+            State::Shown => $this->inEffect->rungs()->atLeast(Rung::Box->value),
+            State::Open => $this->inEffect->locks()->being(Lock::Open->value),
+            State::Guarded => $this->inEffect->locks()->atLeast(Lock::Guarded->value),
+            State::Locked => $this->inEffect->locked(),
+            State::Picked => $this->picked,
+            State::Unnamed => $this->facts->bits('unnamed'),
+            State::Tagged => Bits::none($count),
+            State::Untouched => $this->scene->layers()->rowsOf([Layer::UNSORTED => true]),
+            State::HasGeometry => $this->facts->ranked('instances')->between(1, INF),
+            State::HasMaterial => $this->facts->bits('material'),
+            State::HasTextures => $this->facts->bits('textures'),
+            State::HasChildren => $this->facts->bits('groups'),
+            State::HasParent => $this->facts->ranked('depth')->between(2, INF),
+            State::HasClass => $this->facts->ranked('class')->present(),
+            default => $this->facts->bits('properties'),
+        };
+    }
+
+    public function hasProperty(HasProperty $node): Bits
+    {
+        $index = $this->names->property($node->name);
+
+        return $index === null ? $this->unknownProperty($node, $node->name, false) : $this->facts->ranked("property.$index")->present();
+    }
+
+    public function newerThan(NewerThan $node): Bits
+    {
+        foreach ($this->views as $view) {
+            if (mb_strtolower($view->name) !== mb_strtolower($node->view)) {
+                continue;
+            }
+            $layers = [];
+            foreach ($this->layers->walk() as [$layer]) {
+                if ($layer->number > $view->layer) {
+                    $layers[$layer->number] = true;
+                }
+            }
+            $rows = [];
+            $known = $this->scene->column('rows');
+            foreach (Packed::uint32($known, ($view->object + 1) * 4, max(0, intdiv(strlen($known), 4) - $view->object - 1)) as $row) {
+                if ($row > 0) {
+                    $rows[] = $row;
+                }
+            }
+            sort($rows);
+
+            return $this->scene->layers()->rowsOf($layers)->or(Bits::ofRows($this->scene->count(), $rows));
+        }
+
+        return $this->missing($node, "There is no view called “{$node->view}”");
+    }
+
+    private function unknownProperty(Node $node, string $name, bool $all): Bits
+    {
+        $none = $this->missing($node, "Neither a field nor a property of these files is called “{$name}”");
+
+        return $all ? $none->not() : $none;
+    }
+
+    /** Remarks that a condition is about nothing. @return Bits no rows */
+    private function missing(Node $node, string $sentence): Bits
+    {
+        [$at, $length] = $this->rule->place($node);
+        $this->remarks[] = new Remark("$sentence.", $at, $length);
+
+        return Bits::none($this->scene->count());
+    }
+}
