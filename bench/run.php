@@ -5,7 +5,7 @@ declare(strict_types=1);
 // The performance rows, each with its floor measured in the same run. Called by bin/bench, which starts what it needs.
 
 use MarlpitBaths\MarlpitBaths;
-use VineShelf\Formats\Gltf\GltfReader;
+use VineShelf\Formats\Files;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Rungs\InEffect;
@@ -39,7 +39,7 @@ $rows->noise();
 // Rungs and locks in effect, and how they grow: the demo's own layering over 10,000 to 200,000 objects.
 foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
     $path = Rows::file($size);
-    $intake = GltfReader::read($path);
+    $intake = Files::open($path);
     $plan = VineShelf\Layers\FilingPlan::of($intake, VineShelf\Layers\SortBy::Best);
     $objects = $intake->objects();
     $meshes = $intake->meshes();

@@ -9,7 +9,7 @@ use App\Files\Kept;
 use App\Models\Import;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
-use VineShelf\Formats\Gltf\GltfReader;
+use VineShelf\Formats\Files;
 use VineShelf\Formats\Gltf\Pictures;
 use VineShelf\Formats\Intake;
 use VineShelf\Formats\UnreadableFile;
@@ -35,7 +35,7 @@ final readonly class Preparing
         $import = $this->import;
         $this->progress->tell('Reading the file', 0, $import->bytes);
         $read = fn (int $nodes) => $this->progress->tell('Reading the file', 0, $import->bytes, $nodes);
-        $intake = GltfReader::read(Kept::disk()->path($import->path), progress: $read);
+        $intake = Files::open(Kept::disk()->path($import->path), progress: $read);
         $plan = FilingPlan::of($intake, SortBy::from($import->sort_by), $import->property === '' ? 'layer' : $import->property);
         [$meshes, $materials] = $this->numbers($intake);
         $packer = new Packer($this->staging->folder().'/packs', $this->staging->final().'/packs');

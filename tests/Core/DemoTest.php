@@ -9,7 +9,7 @@ use MarlpitBaths\MarlpitBaths;
 use MarlpitBaths\Shape;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\Gltf;
-use VineShelf\Formats\Gltf\GltfReader;
+use VineShelf\Formats\Files;
 use VineShelf\Formats\Gltf\Pictures;
 use VineShelf\Scene\Kind;
 
@@ -84,7 +84,7 @@ final class DemoTest extends TestCase
     public function test_the_baths_hold_what_a_modeler_would_look_for_and_the_planted_mistakes(): void
     {
         MarlpitBaths::write($path = Gltf::keep(''), 'demo');
-        $intake = GltfReader::read($path);
+        $intake = Files::open($path);
         $objects = $intake->objects();
         $names = array_count_values($objects->names);
         foreach (['Site', 'Building', 'Stand South', 'Lane rope 3', 'Door_D04', 'P-07', 'F-10', 'Gallery', 'Cafe', 'Cameras'] as $name) {

@@ -10,7 +10,7 @@ use Tests\Core\Support\Gltf;
 use VineShelf\Facts\DerivedColumns;
 use VineShelf\Facts\Facts;
 use VineShelf\Facts\Measure;
-use VineShelf\Formats\Gltf\GltfReader;
+use VineShelf\Formats\Files;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
 use VineShelf\Geometry\Hull;
@@ -125,7 +125,7 @@ final class ExtentsTest extends TestCase
             $box = $writer->add(7, [$primitive], [])->box;
             $bytes = $writer->finish();
             // As any reader of the format has it: the node's transform undoes the quantization.
-            $theirs = GltfReader::read(Gltf::keep($bytes));
+            $theirs = Files::open(Gltf::keep($bytes));
             $m = $theirs->objects()->transform(1);
             $drawn = $theirs->primitives(0)[0];
             $places = array_values((array) unpack('g*', $drawn->positions));

@@ -7,7 +7,7 @@ namespace Tests\Core;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\Gltf;
 use Tests\Core\Support\RandomForest;
-use VineShelf\Formats\Gltf\GltfReader;
+use VineShelf\Formats\Files;
 use VineShelf\Formats\Intake;
 use VineShelf\Layers\FilingPlan;
 use VineShelf\Layers\Layer;
@@ -148,7 +148,7 @@ final class SortingTest extends TestCase
             ['camera' => 0],
         ];
 
-        return GltfReader::read(Gltf::file($gltf));
+        return Files::open(Gltf::file($gltf));
     }
 
     /** @return array{list<string>, list<int>} */

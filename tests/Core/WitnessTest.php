@@ -8,7 +8,7 @@ use MarlpitBaths\MarlpitBaths;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\Gltf;
 use Tests\Core\Support\Node;
-use VineShelf\Formats\Gltf\GltfReader;
+use VineShelf\Formats\Files;
 use VineShelf\Formats\Gltf\Meshopt;
 use VineShelf\Geometry\PackWriter;
 
@@ -93,7 +93,7 @@ final class WitnessTest extends TestCase
     {
         $path = Gltf::keep('');
         MarlpitBaths::write($path, 'demo');
-        $intake = GltfReader::read($path);
+        $intake = Files::open($path);
         $writer = new PackWriter;
         $chosen = array_slice(array_keys($intake->meshes()), 0, 60);
         $facts = [];
@@ -104,7 +104,7 @@ final class WitnessTest extends TestCase
         $theirs = Node::run('count.mjs', $pack, 'validate');
         self::assertSame(0, $theirs['errors'], (string) json_encode($theirs['messages']));
 
-        $again = GltfReader::read($pack);
+        $again = Files::open($pack);
         foreach ($chosen as $index => $mesh) {
             $plain = array_values((array) unpack('g*', $intake->primitives($mesh)[0]->positions));
             $packed = array_values((array) unpack('g*', $again->primitives($index)[0]->positions));

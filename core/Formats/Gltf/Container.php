@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Formats\Gltf;
 
+use VineShelf\Formats\Archive;
 use VineShelf\Formats\Bytes;
 use VineShelf\Formats\BytesInMemory;
 use VineShelf\Formats\FileBytes;
@@ -15,9 +16,6 @@ final class Container
 {
     private int $unpacked = 0;
 
-    /** @var array<string, string> path inside the zip by lower-case path */
-    private array $zipped = [];
-
     private string $folder = '';
 
     /** Embedded data that stays in the JSON until it is asked for. */
@@ -28,7 +26,7 @@ final class Container
         public readonly Bytes $json,
         private readonly ?Bytes $binary,
         private readonly Limits $limits,
-        private readonly ?\ZipArchive $zip = null,
+        private readonly ?Archive $archive = null,
         private readonly ?Beside $beside = null,
     ) {
         $this->lifted = new Lifted($json);
@@ -38,17 +36,11 @@ final class Container
     public static function open(string $path, Limits $limits, bool $beside = false): self
     {
         $file = FileBytes::open($path);
-        if ($file->size() > $limits->bytes) {
-            throw UnreadableFile::tooMuch('too many bytes', $file->size(), $limits->bytes);
-        }
-        if ($file->size() === 0) {
-            throw UnreadableFile::because('The file is empty.');
-        }
         $start = $file->read(0, min(64, $file->size()));
 
         return match (true) {
             str_starts_with($start, 'glTF') => self::openBinary($file, $limits),
-            str_starts_with($start, "PK\x03\x04"), str_starts_with($start, "PK\x05\x06") => self::openZip($path, $limits),
+            Archive::begins($start) => self::openZip($path, $limits),
             preg_match('~^(?:\xEF\xBB\xBF)?\s*\{~', $start) === 1 => self::openJson(
                 $file,
                 $limits,
@@ -89,17 +81,12 @@ final class Container
             return $bytes;
         }
         $path = $this->inside($uri);
-        if ($path === null || $this->zip === null) {
+        if ($path === null || $this->archive === null) {
             return null;
         }
-        $entry = $this->zip->statName($path);
-        $this->countUnpacked($entry['size'] ?? 0);
-        $bytes = $this->zip->getFromName($path);
-        if ($bytes === false) {
-            throw UnreadableFile::because("\"$uri\" cannot be unpacked from the zip.");
-        }
+        $this->countUnpacked($this->archive->size($path));
 
-        return new BytesInMemory($bytes);
+        return new BytesInMemory($this->archive->bytes($path));
     }
 
     private static function openBinary(FileBytes $file, Limits $limits): self
@@ -150,51 +137,19 @@ final class Container
 
     private static function openZip(string $path, Limits $limits): self
     {
-        $zip = new \ZipArchive;
-        if ($zip->open($path, \ZipArchive::RDONLY) !== true) {
-            throw UnreadableFile::because('The zip is broken and cannot be opened.');
-        }
-        if ($zip->numFiles > $limits->zipFiles) {
-            throw UnreadableFile::tooMuch('too many files in the zip', $zip->numFiles, $limits->zipFiles);
-        }
-        $scenes = [];
-        $names = [];
-        for ($index = 0; $index < $zip->numFiles; $index++) {
-            $entry = $zip->statIndex($index);
-            if ($entry === false) {
-                continue;
-            }
-            $name = $entry['name'];
-            if (in_array('..', explode('/', $name), true) || str_starts_with($name, '/') || str_contains($name, '\\')) {
-                throw UnreadableFile::because("The zip has a file that climbs out of its folder: \"$name\".");
-            }
-            if ($entry['size'] > 1_048_576 && $entry['size'] > $limits->zipRatio * max(1, $entry['comp_size'])) {
-                throw UnreadableFile::tooMuch(
-                    "a file in the zip, \"$name\", that unpacks to too much (times its packed size)",
-                    intdiv($entry['size'], max(1, $entry['comp_size'])),
-                    $limits->zipRatio,
-                );
-            }
-            $names[strtolower($name)] = $name;
-            if (str_ends_with(strtolower($name), '.gltf') && ! str_starts_with($name, '__MACOSX/')) {
-                $scenes[$name] = $entry['size'];
-            }
-        }
+        $archive = Archive::open($path, $limits);
+        $scenes = $archive->ending('.gltf');
         if (count($scenes) !== 1) {
             throw UnreadableFile::because(
                 $scenes === [] ? 'The zip holds no .gltf file.' : 'The zip holds '.count($scenes).' .gltf files; it must hold one.',
             );
         }
-        $name = (string) array_key_first($scenes);
-        if ($scenes[$name] > $limits->jsonBytes) {
-            throw UnreadableFile::tooMuch('too much JSON (bytes)', $scenes[$name], $limits->jsonBytes);
+        $name = $scenes[0];
+        if ($archive->size($name) > $limits->jsonBytes) {
+            throw UnreadableFile::tooMuch('too much JSON (bytes)', $archive->size($name), $limits->jsonBytes);
         }
-        $json = $zip->getFromName($name);
-        if ($json === false) {
-            throw UnreadableFile::because("\"$name\" cannot be unpacked from the zip.");
-        }
-        $container = new self('gltf zip', new BytesInMemory($json), null, $limits, $zip);
-        $container->zipped = $names;
+        $json = $archive->bytes($name);
+        $container = new self('gltf zip', new BytesInMemory($json), null, $limits, $archive);
         $container->folder = str_contains($name, '/') ? dirname($name).'/' : '';
         $container->countUnpacked(strlen($json));
 
@@ -204,27 +159,11 @@ final class Container
     /** Path in the zip of what a relative address names. */
     private function inside(string $uri): ?string
     {
-        if ($this->zip === null || preg_match('~^[a-z][a-z0-9+.-]*:|^//|^[/\\\\]~i', $uri) === 1) {
+        if ($this->archive === null || preg_match('~^[a-z][a-z0-9+.-]*:|^//|^[/\\\\]~i', $uri) === 1) {
             return null;
         }
 
-        return $this->insideZip($this->folder.rawurldecode($uri));
-    }
-
-    private function insideZip(string $path): ?string
-    {
-        $parts = [];
-        foreach (explode('/', $path) as $part) {
-            if ($part === '..') {
-                if (array_pop($parts) === null) {
-                    return null;
-                }
-            } elseif ($part !== '.' && $part !== '') {
-                $parts[] = $part;
-            }
-        }
-
-        return $this->zipped[strtolower(implode('/', $parts))] ?? null;
+        return $this->archive->find($this->folder.rawurldecode($uri));
     }
 
     private function embedded(string $uri): string

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace VineShelf\Formats\Gltf;
 
+use VineShelf\Formats\Archive;
 use VineShelf\Formats\Limits;
+use VineShelf\Formats\Reader;
 use VineShelf\Formats\TakenTexture;
 use VineShelf\Formats\UnreadableFile;
 
@@ -12,7 +14,7 @@ use VineShelf\Formats\UnreadableFile;
  * Opens glTF 2.0: walks the JSON once, keeps what a static scene needs in columns, and leaves the geometry in the file until it is
  * asked for.
  */
-final class GltfReader
+final class GltfReader implements Reader
 {
     private const SUPPORTED = [
         'KHR_lights_punctual',
@@ -99,6 +101,11 @@ final class GltfReader
     {
         $this->nodes = new NodeColumns;
         $this->materials = new Materials;
+    }
+
+    public static function knows(string $start): bool
+    {
+        return str_starts_with($start, 'glTF') || Archive::begins($start) || preg_match('~^(?:\xEF\xBB\xBF)?\s*\{~', $start) === 1;
     }
 
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Core\Support;
 
-use VineShelf\Formats\Gltf\GltfReader;
+use VineShelf\Formats\Files;
 use VineShelf\Formats\Inspection;
 use VineShelf\Formats\Limits;
 
@@ -79,12 +79,12 @@ final class Gltf
      */
     public static function inspect(array|string $gltf, Limits $limits = new Limits): array
     {
-        return Inspection::of(GltfReader::read(is_string($gltf) ? $gltf : self::file($gltf), $limits));
+        return Inspection::of(Files::open(is_string($gltf) ? $gltf : self::file($gltf), $limits));
     }
 
     /** @return list<float> the positions of a mesh's first piece */
     public static function positions(string $path, int $mesh = 0): array
     {
-        return array_values((array) unpack('g*', GltfReader::read($path)->primitives($mesh)[0]->positions));
+        return array_values((array) unpack('g*', Files::open($path)->primitives($mesh)[0]->positions));
     }
 }
