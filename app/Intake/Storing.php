@@ -312,7 +312,7 @@ final class Storing
                     "\t".
                     Rows::text($objects->names[$row]).
                     "\t".
-                    ($properties === null ? '' : self::className($properties)).
+                    Rows::text($objects->classes[$row] ?? '').
                     "\t".
                     Rows::text($keys[$row]).
                     "\t".
@@ -335,16 +335,6 @@ final class Storing
         $index = $this->prepared->plan->layerOf[$row];
 
         return $index < 0 ? $this->landing : $this->layers[$index];
-    }
-
-    private static function className(string $properties): string
-    {
-        if (preg_match('~"class":"((?:[^"\\\\]|\\\\.){1,80})"~i', $properties, $found) !== 1) {
-            return '';
-        }
-        $class = json_decode('"'.$found[1].'"');
-
-        return is_string($class) ? Rows::text($class) : '';
     }
 
     /** @throws Stopped when the person asked to stop before this was reached */

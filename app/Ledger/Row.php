@@ -6,7 +6,9 @@ namespace App\Ledger;
 
 use App\Bench\Group;
 use VineShelf\Locks\Lock;
+use VineShelf\Rules\Printer;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Kind;
 
 /** One line of the ledger. */
 final readonly class Row
@@ -58,6 +60,20 @@ final readonly class Row
     public function isHeld(): bool
     {
         return $this->inEffect->value < $this->own->value;
+    }
+
+    /** The rule that finds what the row stands for; "" where none says it. */
+    public function condition(): string
+    {
+        $quoted = Printer::quoted($this->name);
+
+        return match (true) {
+            $this->isObject(), $this->name === '' => '',
+            $this->key === 'M0' => 'not has material',
+            $this->kind === 'kind' => 'kind:'.Kind::from($this->number())->label(),
+            in_array($this->kind, ['layer', 'class', 'material', 'source'], true) => "$this->kind=$quoted",
+            default => '',
+        };
     }
 
     /** Classes of its line on the page. */

@@ -32,6 +32,9 @@ final class TakenObjects
     /** @var array<int, string> properties as JSON by row */
     public array $properties = [];
 
+    /** @var array<int, string> the class that the file gives an object, by row */
+    public array $classes = [];
+
     /** @var array<int, string> packed transforms by row, where one object is drawn several times */
     public array $instances = [];
 

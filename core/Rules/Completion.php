@@ -185,7 +185,7 @@ final readonly class Completion
             [$label, $insert, $meaning, $objects] = $entry;
             // What is offered with a value is what the rule then finds, nested layers and names that hold others included.
             $objects = isset($entry[4]) ? ($this->count)($entry[4]) : $objects;
-            $suggestions[] = new Suggestion($label, $insert, $at, $length, $meaning, $objects);
+            $suggestions[] = new Suggestion($label, $insert, $at, $length, $meaning, $objects, $entry[4] ?? '');
         }
 
         return $suggestions;

@@ -18,5 +18,7 @@ final readonly class Suggestion
         public string $meaning = '',
         /** Objects that it would find, null where that says nothing. */
         public ?int $objects = null,
+        /** The whole condition that it makes, where it is a value. */
+        public string $condition = '',
     ) {}
 }

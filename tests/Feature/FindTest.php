@@ -13,6 +13,8 @@ use App\Ledger\Row;
 use App\Ledger\Sorting;
 use App\Models\LedgerLayout;
 use App\Scenes\MeshShapes;
+use App\Scenes\SceneStore;
+use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\Order;
 use VineShelf\Picking\Ray;
 use VineShelf\Scene\Pick;
@@ -283,6 +285,53 @@ final class FindTest extends ProjectTestCase
                 self::assertSame($at, $sorted->position($slow[$at]));
             }
         }
+    }
+
+    public function test_the_condition_of_a_row_finds_what_the_row_stands_for_whatever_it_is_called(): void
+    {
+        $odd = 'Quo"te\\ and not (seat* or <b>?';
+        $this->send('PATCH', 'layers/16', ['name' => $odd])->assertOk();
+        DB::table('materials')->where('project_id', $this->project->id)->where('no', 3)->update(['name' => "$odd or"]);
+        DB::table('sources')->where('project_id', $this->project->id)->update(['name' => "$odd.glb"]);
+        $this->app->make(SceneStore::class)->forget($this->project);
+        $bench = $this->bench();
+        $seen = [];
+        foreach (['kinds', 'materials', 'sources'] as $what) {
+            $open = $what === 'kinds' ? ['K0' => true, 'K1' => true] : [];
+            array_push($seen, ...(new GroupsLens($bench, $what, $open, null, null))->rows(0, 400));
+        }
+        array_push($seen, ...(new LayersLens($bench, [], null, null))->rows(0, 400));
+        $checked = 0;
+        foreach ($seen as $row) {
+            // A class beside others of its kind, and materials that share a name, are found by name with the others.
+            if ($row->condition() === '' || $row->kind === 'class' || $row->count === 0) {
+                continue;
+            }
+            $found = $bench->find($row->condition());
+            self::assertNull($found->error, $row->condition());
+            self::assertSame($row->count, $found->rows?->count(), $row->condition());
+            $checked++;
+        }
+        self::assertGreaterThan(60, $checked);
+        self::assertSame('layer="Quo\"te\\\\ and not (seat* or <b>?"', $this->rowNamed($seen, $odd)->condition());
+        // The page says it, and the menu's way narrows by it.
+        $page = (string) $this->send('GET', 'ledger')->getContent();
+        self::assertStringContainsString('data-condition="'.e($this->rowNamed($seen, $odd)->condition()).'"', $page);
+        $by = urlencode($this->rowNamed($seen, $odd)->condition());
+        $words = $this->getJson($this->path("find/narrow?words=seat&by=$by&way=without"))->assertOk()->json('words');
+        self::assertSame(0, $bench->find("($words) and layer:Quo")->rows?->count());
+        // Offered values bring the whole condition.
+        $offered = $this->getJson($this->path('find/complete?words=class%3D&at=6'))->json();
+        self::assertNotSame([], $offered);
+        foreach ($offered as $offer) {
+            self::assertSame($offer['objects'], $bench->find($offer['condition'])->rows?->count(), $offer['condition']);
+        }
+    }
+
+    /** @param list<Row> $rows */
+    private function rowNamed(array $rows, string $name): Row
+    {
+        return array_values(array_filter($rows, static fn (Row $row): bool => $row->name === $name))[0];
     }
 
     public function test_kinds_materials_and_sources_hold_what_a_rule_says_they_hold(): void

@@ -151,12 +151,27 @@ final class NodeTree
         $properties = isset($nodes->cameras[$node]) || isset($nodes->lights[$node]) ? $this->properties($node) : $nodes->extras[$node] ?? null;
         if ($properties !== null) {
             $objects->properties[$row] = $properties;
+            $class = self::className($properties);
+            if ($class !== null) {
+                $objects->classes[$row] = $class;
+            }
         }
         if ($mesh >= 0 && isset($nodes->instancing[$node])) {
             $objects->instances[$row] = $this->instances($nodes->instancing[$node], $node, $world);
         }
 
         return $row;
+    }
+
+    /** What the properties call "class", in whatever case. */
+    private static function className(string $properties): ?string
+    {
+        if (preg_match('~"class":"((?:[^"\\\\]|\\\\.){1,80})"~i', $properties, $found) !== 1) {
+            return null;
+        }
+        $class = json_decode('"'.$found[1].'"');
+
+        return is_string($class) ? $class : null;
     }
 
     private function properties(int $node): ?string

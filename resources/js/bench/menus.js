@@ -72,15 +72,7 @@ export class Menus {
 
     /** Only what a row stands for, or all but that. @param {HTMLElement} row @returns {any[]} */
     narrowing(row) {
-        const { kind = '', name = '', key = '' } = row.dataset;
-        const words = `"${name.replace(/["\\]/g, '\\$&')}"`;
-        const condition = {
-            layer: `layer=${words}`,
-            class: `class=${words}`,
-            material: key === 'M0' ? 'not has material' : `material=${words}`,
-            source: `source=${words}`,
-            kind: `kind:${singular(name)}`,
-        }[kind];
+        const { condition } = row.dataset;
         if (!condition) return [];
         return [
             ['Only this', '', () => this.bench.finder.narrow(condition, 'only')],
@@ -198,23 +190,20 @@ export class Menus {
 
     /** One click for only a kind, one for all but it. @param {HTMLElement} from */
     async openKinds(from) {
-        /** @type {{label: string, objects: number}[]} */
+        /** @type {{label: string, objects: number, condition: string}[]} */
         const kinds = (await this.bench.server.json('/find/complete?words=kind:&at=5')) ?? [];
-        /** @type {{label: string, objects: number}[]} */
-        const classes = (await this.bench.server.json('/find/complete?words=class:&at=6')) ?? [];
+        /** @type {{label: string, objects: number, condition: string}[]} */
+        const classes = (await this.bench.server.json('/find/complete?words=class%3D&at=6')) ?? [];
         this.back = from;
-        const pair = (/** @type {string} */ field, /** @type {{label: string, objects: number}} */ { label, objects }) => {
-            const condition = `${field}="${label.replace(/["\\]/g, '\\$&')}"`;
-            return {
-                label,
-                objects,
-                only: () => this.bench.finder.narrow(field === 'kind' ? `kind:${label}` : condition, 'only'),
-                without: () => this.bench.finder.narrow(field === 'kind' ? `kind:${label}` : condition, 'without'),
-            };
-        };
+        const pair = (/** @type {{label: string, objects: number, condition: string}} */ { label, objects, condition }) => ({
+            label,
+            objects,
+            only: () => this.bench.finder.narrow(condition, 'only'),
+            without: () => this.bench.finder.narrow(condition, 'without'),
+        });
         this.showPairs(from, [
-            ['Kinds', kinds.map((kind) => pair('kind', kind))],
-            ['Classes', classes.map((kind) => pair('class', kind))],
+            ['Kinds', kinds.map(pair)],
+            ['Classes', classes.map(pair)],
         ]);
     }
 
@@ -353,9 +342,4 @@ export class Menus {
         const at = entries.indexOf(/** @type {HTMLElement} */ (document.activeElement));
         entries[(at + (event.key === 'ArrowUp' || event.shiftKey ? entries.length - 1 : 1)) % entries.length].focus();
     }
-}
-
-/** "Point sets" is the kind "points", "Parts" the kind "part". @param {string} name */
-function singular(name) {
-    return name === 'Point sets' ? 'points' : name.toLowerCase().replace(/s$/, '');
 }

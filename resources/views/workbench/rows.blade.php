@@ -34,6 +34,7 @@
             data-lock="{{ $row->ownLock->value }}"
             data-own="{{ $row->own->value }}"
             data-colour="{{ $row->colour }}"
+            @if (! $row->isObject()) data-condition="{{ $row->condition() }}" @endif
             @if ($row->isObject() && $bench->mayChange()) draggable="true" @endif
             tabindex="-1"
             aria-level="{{ $row->level }}"
