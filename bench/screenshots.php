@@ -35,7 +35,7 @@ $base = "/projects/$project->key";
 $layer = static fn (string $name): string => 'L'.$project->layers()->where('name', $name)->value('no');
 $hall = '{ eye: [37, -37, 23], target: [-1, -1.5, 1], fov: 40 }';
 
-$browser = (new Browser((string) config('app.url')))->signIn($mail, 'tidy-pictures')->visit($base)->settled();
+$browser = (Browser::open((string) config('app.url')))->signIn($mail, 'tidy-pictures')->visit($base)->settled();
 $go = static function (string $script) use ($browser): void {
     $browser->js($script);
     usleep(900_000);
