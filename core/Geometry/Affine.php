@@ -143,23 +143,6 @@ final class Affine
             substr($short, 16, 8);
     }
 
-    /**
-     * Whether what lies along the axes still does: turned by quarters at most.
-     *
-     * @param Transform $m
-     */
-    public static function keepsAxes(array $m): bool
-    {
-        for ($row = 0; $row < 12; $row += 4) {
-            $used = ($m[$row] !== 0.0 ? 1 : 0) + ($m[$row + 1] !== 0.0 ? 1 : 0) + ($m[$row + 2] !== 0.0 ? 1 : 0);
-            if ($used > 1) {
-                return false;
-            }
-        }
-
-        return true;
-    }
-
     /** @param Transform $transform */
     public static function pack(array $transform): string
     {

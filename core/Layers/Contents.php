@@ -33,12 +33,6 @@ final class Contents
             $this->objects($layer) === 0 ? Bits::none($this->scene->count()) : $this->scene->layers()->rowsOf([$layer => true]);
     }
 
-    /** Rows of the objects in the layer and the layers nested in it. */
-    public function rowsWithNested(int $layer): Bits
-    {
-        return $this->scene->layers()->rowsOf(array_fill_keys($this->tree->withNested($layer), true));
-    }
-
     /** Objects in the layer itself. */
     public function objects(int $layer): int
     {

@@ -181,12 +181,6 @@ final class Coded
         return $list;
     }
 
-    /** Whether all rows have the same value; also when there is no row. */
-    public function isConstant(): bool
-    {
-        return count($this->histogram()) < 2;
-    }
-
     /** @return array<int, int> */
     private function places(): array
     {

@@ -194,11 +194,6 @@ final class Levels
         return $spread;
     }
 
-    public function isSame(self $other): bool
-    {
-        return $this->bytes === $other->bytes;
-    }
-
     private static function byte(int $step): string
     {
         return chr((1 << $step) - 1);

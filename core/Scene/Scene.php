@@ -245,33 +245,6 @@ final class Scene
     }
 
     /**
-     * The rows and everything below them, as ranges.
-     *
-     * @param list<int> $rows ascending
-     *
-     * @return list<array{int, int}> first and last row of each range, ascending, apart
-     */
-    public function subtrees(array $rows): array
-    {
-        $ranges = [];
-        $covered = 0;
-        foreach ($rows as $row) {
-            if ($row <= $covered) {
-                continue;
-            }
-            $end = $this->end($row);
-            if ($ranges !== [] && $covered === $row - 1) {
-                $ranges[] = [array_pop($ranges)[0], $end];
-            } else {
-                $ranges[] = [$row, $end];
-            }
-            $covered = $end;
-        }
-
-        return $ranges;
-    }
-
-    /**
      * @param list<array{int, int}> $ranges first and last row of each range
      *
      * @return list<int> object numbers, in row order

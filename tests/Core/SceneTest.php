@@ -49,29 +49,6 @@ final class SceneTest extends TestCase
         }
     }
 
-    public function test_subtrees_of_a_pick_come_once_each(): void
-    {
-        mt_srand(32);
-        for ($round = 0; $round < 200; $round++) {
-            $forest = RandomForest::grow(mt_rand(1, 40));
-            $scene = $forest->scene();
-            $picked = array_values(array_filter(array_keys($forest->parents), static fn (): bool => mt_rand(0, 3) === 0));
-            $covered = [];
-            foreach ($picked as $number) {
-                foreach ([$number, ...self::depthFirst($forest->parents, $number)] as $inner) {
-                    $covered[$inner] = $scene->row($inner);
-                }
-            }
-            asort($covered);
-            $ranges = $scene->subtrees($scene->rowsOf([...$picked, 99_999, ...$picked]));
-            self::assertSame(array_keys($covered), $scene->numbersIn($ranges));
-            foreach ($ranges as $index => [$first, $last]) {
-                self::assertGreaterThanOrEqual($first, $last);
-                self::assertTrue($index === 0 || $ranges[$index - 1][1] + 1 < $first, 'ranges that touch are one');
-            }
-        }
-    }
-
     public function test_a_loop_among_the_objects_is_noticed(): void
     {
         $this->expectExceptionMessage('The objects do not form a forest: 2 of them are under no root.');

@@ -7,6 +7,7 @@ namespace Tests\Feature;
 use App\Models\Project;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Storage;
 use Tests\TestCase;
 
 /** A test whose writes are committed, so that other processes see them; it takes them back itself. Processes at once are real ones. */
@@ -83,8 +84,45 @@ abstract class CommittedTestCase extends TestCase
     {
         return [
             'DB_DATABASE' => 'shelf_feature',
-            'SIDE_FILES' => \Illuminate\Support\Facades\Storage::disk('local')->path(''),
+            'SIDE_FILES' => Storage::disk('local')->path(''),
             'APP_ENV' => 'testing',
         ] + getenv();
+    }
+
+    /** @return resource a worker that goes on until the queue is empty */
+    protected function worker()
+    {
+        $log = Storage::disk('local')->path('../worker.log');
+        $worker = proc_open(
+            [PHP_BINARY, __DIR__.'/../../artisan', 'shelf:work', '--once'],
+            [1 => ['file', $log, 'a'], 2 => ['file', $log, 'a']],
+            $pipes,
+            null,
+            [
+                'FILES_ROOT' => Storage::disk('local')->path(''),
+                'SHELF_ASIDE' => 'aside',
+                'PGAPPNAME' => 'taking-in',
+                'QUEUE_CONNECTION' => 'database',
+            ] + $this->surroundings(),
+        );
+        self::assertIsResource($worker);
+
+        return $worker;
+    }
+
+    /** @param resource $worker */
+    protected function finish($worker): void
+    {
+        $this->until(static fn (): bool => ! proc_get_status($worker)['running'], 70);
+        proc_close($worker);
+    }
+
+    /** @param \Closure(): bool $happened */
+    protected function until(\Closure $happened, int $seconds = 40): void
+    {
+        for ($end = microtime(true) + $seconds; ! $happened();) {
+            self::assertLessThan($end, microtime(true), 'it did not happen in time');
+            usleep(3000);
+        }
     }
 }

@@ -193,43 +193,6 @@ final class TakeInStagesTest extends CommittedTestCase
         return $this->app->make(Uploads::class)->receive($this->ida, $into, $copy, 'hall.glb', SortBy::Best, '');
     }
 
-    /** @return resource a worker that goes on until the queue is empty */
-    private function worker()
-    {
-        $log = Storage::disk('local')->path('../worker.log');
-        $worker = proc_open(
-            [PHP_BINARY, __DIR__.'/../../artisan', 'shelf:work', '--once'],
-            [1 => ['file', $log, 'a'], 2 => ['file', $log, 'a']],
-            $pipes,
-            null,
-            [
-                'FILES_ROOT' => Storage::disk('local')->path(''),
-                'SHELF_ASIDE' => 'aside',
-                'PGAPPNAME' => 'taking-in',
-                'QUEUE_CONNECTION' => 'database',
-            ] + $this->surroundings(),
-        );
-        self::assertIsResource($worker);
-
-        return $worker;
-    }
-
-    /** @param resource $worker */
-    private function finish($worker): void
-    {
-        $this->until(static fn (): bool => ! proc_get_status($worker)['running'], 70);
-        proc_close($worker);
-    }
-
-    /** @param \Closure(): bool $happened */
-    private function until(\Closure $happened, int $seconds = 40): void
-    {
-        for ($end = microtime(true) + $seconds; ! $happened();) {
-            self::assertLessThan($end, microtime(true), 'it did not happen in time');
-            usleep(3000);
-        }
-    }
-
     private function assertIn(Import $import): void
     {
         self::assertSame(ImportState::Done, $import->state, $import->error);

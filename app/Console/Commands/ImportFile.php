@@ -49,7 +49,7 @@ final class ImportFile extends Scripted
         $this->line(
             $this->option('json')
                 ? (string) json_encode(['project' => $key, 'objects' => $import->objects])
-                : number_format($import->objects)." objects are in project $key",
+                : ($import->objects === 1 ? '1 object is' : number_format($import->objects).' objects are')." in project $key.",
         );
 
         return self::SUCCESS;

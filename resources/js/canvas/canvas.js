@@ -216,13 +216,6 @@ export class Canvas {
         this.viewpoint.fit(this.viewpoint.all, atOnce);
     }
 
-    /** Frames the pick, or everything when nothing is picked. */
-    fitPick() {
-        this.lookAround();
-        const box = this.placements.bounds((index) => this.pick[this.placements.object[index]] === 1);
-        this.viewpoint.fit(box.isEmpty() ? this.viewpoint.all : box);
-    }
-
     /** @param {number[] | null} box least and greatest x, y, z in metres */
     frameBox(box) {
         if (!box) return;
