@@ -9,8 +9,8 @@ namespace VineShelf\Formats;
  * it gives one that nothing else in it has, otherwise its path of names, from the top down, with the occurrence among siblings of the same
  * name.
  *
- * A path looks like "Hall/Axis 3/Shoe#2": "/" and "~" in names are written "~1" and "~0" as in RFC 6901, "#" is written "~2". An own
- * identity starts with "=". A path of more than 400 bytes goes on from a hash of its beginning.
+ * A path looks like "Hall/Axis 3/Shoe#2"; the second of the unnamed is "#2". In names "~" and "/" are written "~0" and "~1" as in RFC 6901,
+ * "#" and "=" are written "~2" and "~3". An own identity starts with "=". A path of more than 400 bytes goes on from a hash of its beginning.
  */
 final class StableKeys
 {
@@ -29,13 +29,13 @@ final class StableKeys
         for ($row = 1, $count = $objects->count(); $row <= $count; $row++) {
             $parent = $objects->parents[$row];
             $name = $objects->names[$row];
-            $name = $escaped[$name] ??= strtr($name, ['~' => '~0', '/' => '~1', '#' => '~2']);
+            $name = $escaped[$name] ??= strtr($name, ['~' => '~0', '/' => '~1', '#' => '~2', '=' => '~3']);
             $occurrence = $seen[$parent][$name] = ($seen[$parent][$name] ?? 0) + 1;
             $path = $keys[$parent];
             if (strlen($path) > self::LONGEST) {
                 $path = '~'.hash('xxh128', $path);
             }
-            $path .= ($parent === 0 ? '' : '/').$name.($occurrence > 1 ? "#$occurrence" : '');
+            $path .= ($parent === 0 ? '' : '/').$name.($occurrence > 1 || $name === '' ? "#$occurrence" : '');
             $keys[] = isset($own[$row]) ? "=$own[$row]" : $path;
         }
 
