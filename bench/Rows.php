@@ -421,7 +421,8 @@ final class Rows
         $browser->tools->execute('Page.addScriptToEvaluateOnNewDocument', [
             'source' => <<<'JS'
                 addEventListener('shelf:drawn', ({ detail }) => {
-                    window.wholeAt = detail.done && detail.missing === 0 && !detail.loading ? (window.wholeAt ?? performance.now()) : undefined;
+                    const whole = detail.done && detail.missing === 0 && !detail.loading;
+                    window.wholeAt = whole ? (window.wholeAt ?? performance.now()) : undefined;
                     if (window.firstDrawn !== undefined) return;
                     window.firstDrawn = 0;
                     requestAnimationFrame(() => {
@@ -430,7 +431,8 @@ final class Rows
                         window.firstBytes = fetched.reduce((sum, entry) => sum + (entry.encodedBodySize || 0), 0);
                     });
                 }, true);
-            JS,
+            JS
+        ,
         ]);
         $opened = static function () use ($browser, $base): array {
             $browser->visit('/projects')->visit($base);
@@ -500,9 +502,7 @@ final class Rows
         $person = User::query()->firstOrCreate(['email' => 'bench@marlpit.example'], ['name' => 'Bench', 'password' => 'tidy-bench']);
         $copy = (string) tempnam(sys_get_temp_dir(), 'bench');
         copy(self::file($size), $copy);
-        $import = $app
-            ->make(App\Jobs\Uploads::class)
-            ->receive($person, null, $copy, "bench $size.glb", VineShelf\Layers\SortBy::Best, '');
+        $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $copy, "bench $size.glb", VineShelf\Layers\SortBy::Best, '');
         while (! Import::query()->findOrFail($import->id)->isOver()) {
             usleep(200_000);
         }

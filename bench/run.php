@@ -141,7 +141,15 @@ foreach (in_array('canvas', $only, true) ? $sizes : [] as $size) {
     $drawn = Rows::canvas($size);
     ['cold' => $cold, 'warm' => $warm] = $drawn;
     $before = sprintf('%.2f MB before it', $drawn['megabytes']);
-    $rows->add('something true on the canvas, fresh browser', $size, $cold['first'], $cold['ready'], 'the page being ready', 1.6 * $cold['ready'], '');
+    $rows->add(
+        'something true on the canvas, fresh browser',
+        $size,
+        $cold['first'],
+        $cold['ready'],
+        'the page being ready',
+        1.6 * $cold['ready'],
+        '',
+    );
     $rows->add('something true on the canvas', $size, $warm['first'], $warm['ready'], 'the page being ready', 1500, $before);
     $rows->add(
         'the picture complete within the budget',

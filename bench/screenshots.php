@@ -126,12 +126,10 @@ usleep(300_000);
 $browser->settled(90)->screenshot("$folder/workbench-dark.png");
 $report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
 foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {
-    foreach (['-dark' => true, '' => false] as $ending => $dark) {
-        $browser->dark($dark);
-        $browser->visit((string) $path);
-        usleep(600_000);
-        $browser->screenshot("$folder/$name$ending.png");
-    }
+    $browser->dark(false);
+    $browser->visit((string) $path);
+    usleep(600_000);
+    $browser->screenshot("$folder/$name.png");
 }
 if (! in_array('--without-huge', $argv, true)) {
     $huge = $take('huge', 'Marlpit region.glb');

@@ -31,7 +31,10 @@ final class Bundle
             );
         }
         if (count($files) > (new Limits)->zipFiles) {
-            throw new Refused('These are too many files at once; at most '.number_format((new Limits)->zipFiles).' are taken together.', 'file');
+            throw new Refused(
+                'These are too many files at once; at most '.number_format((new Limits)->zipFiles).' are taken together.',
+                'file',
+            );
         }
         $path = (string) tempnam(sys_get_temp_dir(), 'shelf');
         $zip = new \ZipArchive;

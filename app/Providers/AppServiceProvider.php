@@ -40,7 +40,9 @@ final class AppServiceProvider extends ServiceProvider
         RateLimiter::for('computing', static function (Request $request): Limit {
             $person = $request->user();
 
-            return Limit::perMinute((int) config('shelf.requests'))->by($person instanceof User ? "person $person->id" : (string) $request->ip());
+            return Limit::perMinute((int) config('shelf.requests'))->by(
+                $person instanceof User ? "person $person->id" : (string) $request->ip(),
+            );
         });
         Model::shouldBeStrict(! $this->app->isProduction());
     }

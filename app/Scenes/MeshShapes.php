@@ -27,7 +27,9 @@ final class MeshShapes implements Shapes
     /** @var array<int, array<int, Shape>> by pack, by mesh: of packs that are read whole */
     private array $whole = [];
 
-    /** @var array<int, array{resource, int}|null> an open pack, and where its binary part begins; null when it is not a file of this machine */
+    /**
+     * @var array<int, array{resource, int}|null> an open pack, and where its binary part begins; null when it is not a file of this machine
+     */
     private array $open = [];
 
     /** @var array<int, string>|null */

@@ -101,8 +101,7 @@ final class SceneQuery
                 $this->meshes($project),
                 $this->beside($project, 'hulls'),
                 $project->origin,
-            ) +
-            ['shapes' => ShapeIndex::of($this->beside($project, 'shapes'))->pack()];
+            ) + ['shapes' => ShapeIndex::of($this->beside($project, 'shapes'))->pack()];
     }
 
     /**
@@ -124,7 +123,11 @@ final class SceneQuery
             ];
         }
         $materialsOf = [];
-        foreach (DB::table('meshes')->where('project_id', $project->id)->get(['no', 'material_no', 'materials']) as $mesh) {
+        foreach (
+            DB::table('meshes')
+                ->where('project_id', $project->id)
+                ->get(['no', 'material_no', 'materials']) as $mesh
+        ) {
             /** @var list<int> $several */
             $several = json_decode((string) $mesh->materials, true) ?: [];
             $materialsOf[(int) $mesh->no] = $several === [] && $mesh->material_no > 0 ? [(int) $mesh->material_no] : $several;
@@ -213,7 +216,9 @@ final class SceneQuery
         }
         $meshes = [];
         // As rows, not as models: there may be tens of thousands.
-        $rows = DB::table('meshes')->where('project_id', $project->id)->selectRaw("no, pack_no, triangles, material_no, encode(bounds, 'hex') AS bounds");
+        $rows = DB::table('meshes')
+            ->where('project_id', $project->id)
+            ->selectRaw("no, pack_no, triangles, material_no, encode(bounds, 'hex') AS bounds");
         foreach ($rows->get() as $mesh) {
             $b = Packed::float64((string) hex2bin($mesh->bounds), 0, 6);
             $meshes[(int) $mesh->no] = [

@@ -11,7 +11,8 @@ use VineShelf\Scene\DrawRecords;
 final class Surfaces
 {
     /**
-     * @return array<int, array{0: int, 1: int|null, 2: int, 3: float, 4: int, 5: int}> colour, texture, whether it is see-through, cutoff of
+     * @return array<int, array{0: int, 1: int|null, 2: int, 3: float, 4: int, 5: int}> colour, texture, whether it is see-through, cutoff
+     *     of
      * a masked one, colour of the light that it gives, whether it is shown whatever the light; by material number
      */
     public static function of(Project $project): array
@@ -28,7 +29,7 @@ final class Surfaces
                 $surface['alpha'] === 'BLEND' ? 1 : 0,
                 $surface['alpha'] === 'MASK' ? $surface['cutoff'] : 0.0,
                 DrawRecords::colour([...$surface['emission'] ?? [0, 0, 0], 0.0]),
-                ($surface['unlit'] ?? false) ? 1 : 0,
+                $surface['unlit'] ?? false ? 1 : 0,
             ];
         }
 

@@ -10,7 +10,8 @@ namespace VineShelf\Formats;
  * name.
  *
  * A path looks like "Hall/Axis 3/Shoe#2"; the second of the unnamed is "#2". In names "~" and "/" are written "~0" and "~1" as in RFC 6901,
- * "#" and "=" are written "~2" and "~3". An own identity starts with "=". A path of more than 400 bytes goes on from a hash of its beginning.
+ * "#" and "=" are written "~2" and "~3". An own identity starts with "=". A path of more than 400 bytes goes on from a hash of its
+ * beginning.
  */
 final class StableKeys
 {

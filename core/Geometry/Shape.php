@@ -11,7 +11,8 @@ final readonly class Shape
     public const STEPS = 32767;
 
     /**
-     * @param array{float, float, float}                                                     $scale  metres, along each of the mesh's own axes
+     * @param array{float, float, float}                                                     $scale  metres, along each of the mesh's own
+     *     axes
      * @param list<array{kind: PrimitiveKind, positions: string, indices: string, wide: bool}> $pieces positions: four signed 16-bit numbers
      *     per vertex, the last one 0; indices of 32 bits if wide, else 16
      */

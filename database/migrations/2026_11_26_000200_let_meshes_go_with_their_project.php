@@ -21,6 +21,7 @@ return new class extends Migration {
                     RETURN OLD;
                 END $$;
             SQL
+            ,
         );
     }
 
@@ -34,7 +35,10 @@ return new class extends Migration {
                     RETURN OLD;
                 END $$;
             SQL
+            ,
         );
-        Schema::table('meshes', fn (Blueprint $table) => $table->foreign('project_id')->references('id')->on('projects')->cascadeOnDelete());
+        Schema::table('meshes', function (Blueprint $table): void {
+            $table->foreign('project_id')->references('id')->on('projects')->cascadeOnDelete();
+        });
     }
 };

@@ -65,8 +65,8 @@ final class WorkbenchTest extends BrowserTestCase
         $browser->js('document.querySelector("#words").focus()');
         $browser->press('Escape')->waitUntil('return document.querySelector("#hits").textContent === ""', 'the search stays');
         $browser->js(
-            'const key = [...document.querySelectorAll(".row")].find((row) => row.dataset.name === "By keyboard")?.dataset.key; if (key) '
-                .'shelfBench.ledger.show(key)',
+            'const key = [...document.querySelectorAll(".row")].find((row) => row.dataset.name === "By keyboard")?.dataset.key; if (key) '.
+                'shelfBench.ledger.show(key)',
         );
         $browser->js('shelfBench.ledger.scroll.scrollTop = 1e6');
         $browser->waitFor('.row[data-name="By keyboard"]');
@@ -159,6 +159,8 @@ final class WorkbenchTest extends BrowserTestCase
             'the packs of the hidden layer had not been sent',
         );
         // What was drawn first stands for the project.
-        $browser->visit('/projects')->waitUntil('return document.querySelector(".project img")?.naturalWidth === 248', 'there is no picture');
+        $browser
+            ->visit('/projects')
+            ->waitUntil('return document.querySelector(".project img")?.naturalWidth === 248', 'there is no picture');
     }
 }

@@ -48,7 +48,8 @@ final class ExtentsTest extends TestCase
                 $parents[$number] = $number === 1 ? 0 : mt_rand(0, $number - 1);
                 $meshes[$number] = mt_rand(0, 2) === 0 ? 0 : mt_rand(1, 5);
                 $kinds[$number] = $meshes[$number] > 0 ? 1 : 0;
-                $placements[$number] = $meshes[$number] === 0 ? [] : array_map(static fn (): array => self::placement($away), range(1, mt_rand(1, 3)));
+                $placements[$number] =
+                    $meshes[$number] === 0 ? [] : array_map(static fn (): array => self::placement($away), range(1, mt_rand(1, 3)));
             }
             $facts = self::facts($parents, $kinds, $meshes, $placements, $clouds);
             foreach (array_keys($parents) as $number) {
@@ -59,7 +60,13 @@ final class ExtentsTest extends TestCase
                     $side = $expected === null ? null : $expected[$axis + 3] - $expected[$axis];
                     self::assertEqualsWithDelta($side, $facts->measure($measure, $row), self::EXACT, "round $round, object $number");
                     // As a rule finds it.
-                    $found = $side === null ? [] : $facts->ranked($measure->value)->between($side - self::EXACT, $side + self::EXACT)->rows();
+                    $found =
+                        $side === null
+                            ? []
+                            : $facts
+                                ->ranked($measure->value)
+                                ->between($side - self::EXACT, $side + self::EXACT)
+                                ->rows();
                     self::assertSame($side !== null, in_array($row, $found, true), "round $round, object $number, $measure->value");
                 }
                 if ($expected !== null) {
@@ -103,7 +110,12 @@ final class ExtentsTest extends TestCase
             $left += count($all) - count($some);
             for ($way = 0; $way < 60; $way++) {
                 $d = [mt_rand(-100, 100), mt_rand(-100, 100), mt_rand(-100, 100)];
-                self::assertEqualsWithDelta(self::reach($all, $d), self::reach($some, $d), 1e-9 + 1e-6 * hypot(...[$d[0], $d[1]]), "round $round");
+                self::assertEqualsWithDelta(
+                    self::reach($all, $d),
+                    self::reach($some, $d),
+                    1e-9 + 1e-6 * hypot(...[$d[0], $d[1]]),
+                    "round $round",
+                );
             }
         }
         self::assertGreaterThan(10_000, $left);
@@ -120,7 +132,12 @@ final class ExtentsTest extends TestCase
                 }
                 array_push($normals, ...self::unit());
             }
-            $primitive = new Primitive(PrimitiveKind::Triangles, pack('g*', ...$points), pack('V*', ...range(0, 299)), pack('g*', ...$normals));
+            $primitive = new Primitive(
+                PrimitiveKind::Triangles,
+                pack('g*', ...$points),
+                pack('V*', ...range(0, 299)),
+                pack('g*', ...$normals),
+            );
             $writer = new PackWriter;
             $box = $writer->add(7, [$primitive], [])->box;
             $bytes = $writer->finish();
@@ -148,7 +165,11 @@ final class ExtentsTest extends TestCase
                     self::assertLessThan(0.03, self::angle($way, array_slice($normals, $vertex * 3, 3)), implode(' x ', $sides));
                 }
             }
-            self::assertEqualsWithDelta([$sides[0], $sides[1], $sides[2]], array_map(static fn (float $half): float => 2 * $half, $box->halves()), 2e-4);
+            self::assertEqualsWithDelta(
+                [$sides[0], $sides[1], $sides[2]],
+                array_map(static fn (float $half): float => 2 * $half, $box->halves()),
+                2e-4,
+            );
             self::assertCount(1, PackReader::shapes($bytes));
         }
     }
@@ -156,7 +177,12 @@ final class ExtentsTest extends TestCase
     public function test_only_meshes_that_are_the_same_have_the_same_hash(): void
     {
         $triangle = [0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0];
-        $hash = static function (array $points, PrimitiveKind $kind = PrimitiveKind::Triangles, ?int $material = null, string $corners = '012'): string {
+        $hash = static function (
+            array $points,
+            PrimitiveKind $kind = PrimitiveKind::Triangles,
+            ?int $material = null,
+            string $corners = '012',
+        ): string {
             $indices = pack('V*', ...array_map(intval(...), str_split($corners)));
 
             return (new PackWriter)->add(1, [new Primitive($kind, pack('g*', ...$points), $indices, material: $material)], [])->hash;
@@ -265,11 +291,13 @@ final class ExtentsTest extends TestCase
     /** @return list<float> points in a slanted plane */
     private static function flat(int $points): array
     {
-        return array_merge(...array_map(static function (): array {
-            [$u, $v] = [mt_rand(-50, 50) / 10, mt_rand(-50, 50) / 10];
+        return array_merge(
+            ...array_map(static function (): array {
+                [$u, $v] = [mt_rand(-50, 50) / 10, mt_rand(-50, 50) / 10];
 
-            return [$u, $v, 0.3 * $u - 0.2 * $v];
-        }, range(1, $points)));
+                return [$u, $v, 0.3 * $u - 0.2 * $v];
+            }, range(1, $points)),
+        );
     }
 
     /** @return array{float, float, float} */
@@ -284,9 +312,10 @@ final class ExtentsTest extends TestCase
     private static function placement(float $away): array
     {
         $move = [$away + mt_rand(-9000, 9000) / 100, mt_rand(-9000, 9000) / 100 - $away, mt_rand(-900, 900) / 100];
-        $turn = mt_rand(0, 3) === 0
-            ? [0.0, 0.0, 0.0, 1.0]
-            : [mt_rand(-99, 99) / 100, mt_rand(-99, 99) / 100, mt_rand(-99, 99) / 100, mt_rand(1, 99) / 100];
+        $turn =
+            mt_rand(0, 3) === 0
+                ? [0.0, 0.0, 0.0, 1.0]
+                : [mt_rand(-99, 99) / 100, mt_rand(-99, 99) / 100, mt_rand(-99, 99) / 100, mt_rand(1, 99) / 100];
 
         return Affine::compose($move, $turn, [mt_rand(10, 300) / 100, mt_rand(-300, -10) / 100, mt_rand(10, 300) / 100]);
     }

@@ -21,7 +21,11 @@ final class FloorsTest extends TestCase
         $known = self::known($folder, $namespace);
         $floors = self::floors($known);
         $shown = self::shown($folder);
-        self::assertSame(array_map(self::sorted(...), $floors), array_map(self::sorted(...), $shown), "the floors of $folder/, lowest first");
+        self::assertSame(
+            array_map(self::sorted(...), $floors),
+            array_map(self::sorted(...), $shown),
+            "the floors of $folder/, lowest first",
+        );
     }
 
     public function test_a_circle_is_found(): void
@@ -96,7 +100,11 @@ final class FloorsTest extends TestCase
     private static function shown(string $root): array
     {
         $map = (string) file_get_contents(self::ROOT.'ARCHITECTURE.md');
-        self::assertSame(1, preg_match('~^### Floors of '.$root.'/\s+```\n(.+?)```~ms', $map, $found), "the map shows no floors of $root/");
+        self::assertSame(
+            1,
+            preg_match('~^### Floors of '.$root.'/\s+```\n(.+?)```~ms', $map, $found),
+            "the map shows no floors of $root/",
+        );
         $floors = [];
         foreach (explode("\n", trim($found[1])) as $line) {
             $floors[] = preg_split('~\s+~', trim($line)) ?: [];

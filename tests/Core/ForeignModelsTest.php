@@ -84,7 +84,11 @@ final class ForeignModelsTest extends TestCase
                 $packed = [];
                 foreach ($shapes[$index + 1]->pieces ?? [] as $piece) {
                     foreach (array_chunk(array_values((array) unpack('s*', $piece['positions'])), 4) as $place) {
-                        $packed[] = array_map(static fn (int $axis): float => $place[$axis] * $shapes[$index + 1]->scale[$axis] / 32767, [0, 1, 2]);
+                        $packed[] = array_map(static fn (int $axis): float => ($place[$axis] * $shapes[$index + 1]->scale[$axis]) / 32767, [
+                            0,
+                            1,
+                            2,
+                        ]);
                     }
                 }
                 self::assertCount(count($given), $packed);
@@ -104,10 +108,11 @@ final class ForeignModelsTest extends TestCase
         mt_srand(5);
         for ($round = 0; $round < 12; $round++) {
             $model = ForeignModel::grow(mt_rand(1, 120));
-            $keys = array_map(
-                static fn (string $how): array => StableKeys::of(Files::open($model->write($how))->objects()),
-                ['glb', 'gltf', 'zip'],
-            );
+            $keys = array_map(static fn (string $how): array => StableKeys::of(Files::open($model->write($how))->objects()), [
+                'glb',
+                'gltf',
+                'zip',
+            ]);
             self::assertSame($keys[0], $keys[1]);
             self::assertSame($keys[0], $keys[2]);
             self::assertSame(count($keys[0]), count(array_unique($keys[0])), "round $round");

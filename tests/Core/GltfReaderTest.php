@@ -387,7 +387,9 @@ final class GltfReaderTest extends TestCase
         }
         // A text that never ends.
         $this->expectException(UnreadableFile::class);
-        GltfReader::read(Gltf::keep('{"asset":{"version":"2.0"},"buffers":[{"byteLength":4,"uri":"data:;base64,'.str_repeat('A', 3_000_000)));
+        GltfReader::read(
+            Gltf::keep('{"asset":{"version":"2.0"},"buffers":[{"byteLength":4,"uri":"data:;base64,'.str_repeat('A', 3_000_000)),
+        );
     }
 
     public function test_whole_numbers_may_be_written_with_a_point(): void
@@ -426,7 +428,10 @@ final class GltfReaderTest extends TestCase
         $gltf['materials'] = [
             ['normalTexture' => ['index' => 0], 'emissiveTexture' => ['index' => 0], 'emissiveFactor' => [1, 1, 1]],
             ['normalTexture' => ['index' => 0], 'pbrMetallicRoughness' => ['metallicRoughnessTexture' => ['index' => 0]]],
-            ['emissiveFactor' => [0.5, 0, 0.25], 'extensions' => ['KHR_materials_unlit' => [], 'KHR_materials_emissive_strength' => ['emissiveStrength' => 3]]],
+            [
+                'emissiveFactor' => [0.5, 0, 0.25],
+                'extensions' => ['KHR_materials_unlit' => [], 'KHR_materials_emissive_strength' => ['emissiveStrength' => 3]],
+            ],
         ];
         $gltf['extensionsUsed'] = ['KHR_materials_unlit', 'KHR_materials_emissive_strength'];
         $intake = GltfReader::read(Gltf::file($gltf));

@@ -284,10 +284,14 @@ final class TakeInTest extends TestCase
         $given = [$part('kiosk/Kiosk 2.gltf', (string) json_encode($gltf)), $part('kiosk/parts/a.bin', $bytes)];
         $send = fn (array $parts): TestResponse => $this->actingAs($ida)->postJson('/imports', ['parts' => $parts, 'sort_by' => 'best']);
 
-        $send([$given[1]])->assertStatus(422)->assertJsonPath('errors.file.0', fn (string $said): bool => str_contains($said, 'one of them is a .gltf'));
-        $send([...$given, $part('kiosk/other.gltf', '{}')])->assertStatus(422)
+        $send([$given[1]])
+            ->assertStatus(422)
+            ->assertJsonPath('errors.file.0', fn (string $said): bool => str_contains($said, 'one of them is a .gltf'));
+        $send([...$given, $part('kiosk/other.gltf', '{}')])
+            ->assertStatus(422)
             ->assertJsonPath('errors.file.0', fn (string $said): bool => str_contains($said, 'These are 2 .gltf files'));
-        $send([...$given, $part('kiosk/../../x.bin', 'x')])->assertStatus(422)
+        $send([...$given, $part('kiosk/../../x.bin', 'x')])
+            ->assertStatus(422)
             ->assertJsonPath('errors.file.0', fn (string $said): bool => str_contains($said, 'climbs out of its folder'));
         $this->postJson('/imports', ['sort_by' => 'best'])->assertStatus(422);
         $this->postJson('/imports', ['parts' => 'x', 'sort_by' => 'best'])->assertStatus(422);
@@ -296,7 +300,10 @@ final class TakeInTest extends TestCase
         $send($given)->assertOk();
         $import = Import::query()->firstOrFail();
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
-        self::assertSame(['Kiosk 2.gltf', ImportState::Done, 'Kiosk 2'], [$import->file_name, $import->refresh()->state, $import->project?->name]);
+        self::assertSame(
+            ['Kiosk 2.gltf', ImportState::Done, 'Kiosk 2'],
+            [$import->file_name, $import->refresh()->state, $import->project?->name],
+        );
         self::assertSame(1, DB::table('meshes')->where('project_id', $import->project_id)->sum('triangles'));
     }
 

@@ -66,19 +66,20 @@ abstract class Scripted extends Command
         if (is_string($email) && $email !== '') {
             $known = $project === null ? User::query() : $project->people();
 
-            return self::user($known->where('email', $email)->first())
-                ?? throw new Refused($project === null ? "Nobody has the address $email." : "Nobody in that project has the address $email.");
+            return self::user($known->where('email', $email)->first()) ??
+                throw new Refused($project === null ? "Nobody has the address $email." : "Nobody in that project has the address $email.");
         }
-        $owners = $project === null
-            ? User::query()->whereHas('projects', static fn ($projects) => $projects->where('project_people.role', 'owner'))
-            : $project->people()->wherePivot('role', 'owner');
+        $owners =
+            $project === null
+                ? User::query()->whereHas('projects', static fn ($projects) => $projects->where('project_people.role', 'owner'))
+                : $project->people()->wherePivot('role', 'owner');
         $found = $owners->limit(2)->get();
         if ($found->isEmpty() && $project === null) {
             $found = User::query()->limit(2)->get();
         }
 
-        return ($found->count() === 1 ? self::user($found->first()) : null)
-            ?? throw new Refused($found->isEmpty() ? 'There is nobody yet; shelf:person adds one.' : 'Say who does it: --person=EMAIL.');
+        return ($found->count() === 1 ? self::user($found->first()) : null) ??
+            throw new Refused($found->isEmpty() ? 'There is nobody yet; shelf:person adds one.' : 'Say who does it: --person=EMAIL.');
     }
 
     private static function user(mixed $person): ?User

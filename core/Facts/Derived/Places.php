@@ -10,8 +10,8 @@ use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
 /**
- * "place": laid out as "box", but as exact as the bounds: where each object is, also what draws nothing. A lamp or a camera in a building makes the building no larger;
- * where there is nothing else, as in a group of cameras, it says where things are.
+ * "place": laid out as "box", but as exact as the bounds: where each object is, also what draws nothing. A lamp or a camera in a building
+ * makes the building no larger; where there is nothing else, as in a group of cameras, it says where things are.
  */
 final class Places implements Family
 {

@@ -41,7 +41,9 @@ final readonly class Beside
         $beside = new self($path);
         $json = FileBytes::open($path);
         $named = [];
-        foreach ((new JsonStream($json, $limits, new Lifted($json)))->members(['buffers', 'images', 'nodes', 'meshes']) as [$member, $value]) {
+        foreach (
+            (new JsonStream($json, $limits, new Lifted($json)))->members(['buffers', 'images', 'nodes', 'meshes']) as [$member, $value]
+        ) {
             $uri = in_array($member, ['buffers', 'images'], true) && is_array($value) ? $value['uri'] ?? null : null;
             $file = is_string($uri) ? $beside->file($uri) : null;
             if ($file !== null) {

@@ -148,7 +148,8 @@ final class NodeTree
             $this->emptyGroups++;
         }
         $row = $objects->add($parent, $nodes->names[$node], $kind, $node, $mesh, $world);
-        $properties = isset($nodes->cameras[$node]) || isset($nodes->lights[$node]) ? $this->properties($node) : $nodes->extras[$node] ?? null;
+        $properties =
+            isset($nodes->cameras[$node]) || isset($nodes->lights[$node]) ? $this->properties($node) : $nodes->extras[$node] ?? null;
         if ($properties !== null) {
             $objects->properties[$row] = $properties;
             $class = self::className($properties);

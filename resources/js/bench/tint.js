@@ -1,7 +1,8 @@
 import { inflated } from './inflated.js';
 
 const CROSS =
-    '<svg class="icon" viewBox="0 0 24 24" fill="none" stroke="currentColor" stroke-width="2" aria-hidden="true"><path d="M6 6l12 12M18 6L6 18"/></svg>';
+    '<svg class="icon" viewBox="0 0 24 24" fill="none" stroke="currentColor" stroke-width="2" aria-hidden="true">' +
+    '<path d="M6 6l12 12M18 6L6 18"/></svg>';
 
 /** The tint of the canvas and its legend: a click on an entry picks what it stands for. */
 export class Tint {

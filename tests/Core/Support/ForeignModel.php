@@ -88,13 +88,11 @@ final class ForeignModel
         $all = [];
         foreach ($this->places as $other => $places) {
             for ($above = $other; $above !== $node && $above >= 0; $above = $this->parents[$above]);
-            array_push($all, ...($above === $node ? $places : []));
+            array_push($all, ...$above === $node ? $places : []);
         }
         $axis = static fn (int $at): array => array_column($all, $at);
 
-        return $all === []
-            ? null
-            : [min($axis(0)), min($axis(1)), min($axis(2)), max($axis(0)), max($axis(1)), max($axis(2))];
+        return $all === [] ? null : [min($axis(0)), min($axis(1)), min($axis(2)), max($axis(0)), max($axis(1)), max($axis(2))];
     }
 
     /**
@@ -146,7 +144,12 @@ final class ForeignModel
             $piece = ['attributes' => ['POSITION' => $accessor], 'mode' => $mode];
             if (mt_rand(0, 3) > 0) {
                 $wide = mt_rand(0, 2);
-                $piece['indices'] = $this->accessor(pack(['C*', 'v*', 'V*'][$wide], ...$corners), [5121, 5123, 5125][$wide], 'SCALAR', $drawn);
+                $piece['indices'] = $this->accessor(
+                    pack(['C*', 'v*', 'V*'][$wide], ...$corners),
+                    [5121, 5123, 5125][$wide],
+                    'SCALAR',
+                    $drawn,
+                );
             } else {
                 $drawn = $count;
             }
@@ -185,7 +188,13 @@ final class ForeignModel
         $view = $this->view($bytes, ['byteStride' => 20]);
 
         return [
-            $this->add('accessors', ['bufferView' => $view, 'byteOffset' => 8, 'componentType' => 5126, 'type' => 'VEC3', 'count' => intdiv(count($floats), 3)]),
+            $this->add('accessors', [
+                'bufferView' => $view,
+                'byteOffset' => 8,
+                'componentType' => 5126,
+                'type' => 'VEC3',
+                'count' => intdiv(count($floats), 3),
+            ]),
             self::rounded($floats),
         ];
     }
@@ -199,7 +208,7 @@ final class ForeignModel
      */
     private function quantized(array $floats): array
     {
-        $steps = array_map(static fn (float $value): int => (int) round(127 * $value / 4), $floats);
+        $steps = array_map(static fn (float $value): int => (int) round((127 * $value) / 4), $floats);
         $accessor = $this->accessor(pack('c*', ...$steps), 5120, 'VEC3', intdiv(count($floats), 3), ['normalized' => true]);
 
         return [$accessor, array_map(static fn (int $step): float => max(-1.0, $step / 127), $steps)];
