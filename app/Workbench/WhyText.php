@@ -11,18 +11,36 @@ use VineShelf\Why\Cause;
 use VineShelf\Why\Why;
 
 /** Puts a why into words. */
-final readonly class WhyText
+final class WhyText
 {
-    public function __construct(private Bench $bench) {}
+    /** @var array<int, string> by object number */
+    private array $names = [];
+
+    public function __construct(private readonly Bench $bench) {}
+
+    /**
+     * Reads the names of many objects at once.
+     *
+     * @param list<int> $numbers
+     */
+    public function know(array $numbers): void
+    {
+        $unknown = array_values(array_unique(array_diff($numbers, array_keys($this->names))));
+        if ($unknown === []) {
+            return;
+        }
+        $names = DB::table('objects')->where('project_id', $this->bench->project->id)->whereIn('no', $unknown)->pluck('name', 'no');
+        foreach ($unknown as $number) {
+            $this->names[$number] = is_string($names[$number] ?? null) ? $names[$number] : '';
+        }
+    }
 
     public function name(int $row): string
     {
-        $name = DB::table('objects')
-            ->where('project_id', $this->bench->project->id)
-            ->where('no', $this->bench->scene()->number($row))
-            ->value('name');
+        $number = $this->bench->scene()->number($row);
+        $this->know([$number]);
 
-        return is_string($name) && $name !== '' ? $name : 'Unnamed '.$this->bench->scene()->kind($row)->label();
+        return $this->names[$number] !== '' ? $this->names[$number] : 'Unnamed '.$this->bench->scene()->kind($row)->label();
     }
 
     /** "Seat 12 is a ghost because Site is". */

@@ -14,6 +14,8 @@ use App\Ledger\NestingLens;
 use App\Ledger\Row;
 use App\View\Marks;
 use App\Workbench\PickCard;
+use Illuminate\Database\Events\QueryExecuted;
+use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Pick;
@@ -176,5 +178,32 @@ final class LedgerTest extends ProjectTestCase
             ',',
             array_map(fn (string $name): string => 'O'.$this->project->objects()->where('name', $name)->value('no'), $names),
         );
+    }
+
+    public function test_a_window_of_held_rows_says_why_with_one_question_for_all_names(): void
+    {
+        // Many groups hold what is in them down, each its own.
+        $parents = DB::table('objects')->where('project_id', $this->project->id)->where('kind', 1)->distinct()->pluck('parent_no');
+        $groups = $parents->filter()->take(40)->values();
+        self::assertGreaterThan(25, $groups->count());
+        foreach ($groups as $group) {
+            $this->send('POST', 'rungs', ['keys' => "O$group", 'rung' => 2])->assertOk();
+        }
+        $this->send('POST', 'ledger', ['lens' => 'objects']);
+        $asked = 0;
+        DB::listen(static function (QueryExecuted $query) use (&$asked): void {
+            $asked += str_contains($query->sql, 'from "objects"') ? 1 : 0;
+        });
+        $page = (string) $this->get($this->path('ledger?lens=objects&from=0&count=200'))->assertOk()->getContent();
+        self::assertLessThan(4, $asked);
+        // Each says what "why" says.
+        $checked = 0;
+        foreach (array_slice(explode('data-key="O', $page), 1) as $row) {
+            if (preg_match('~ because the group ([^"]*) is\. Its own~', $row, $found) === 1 && $checked < 8) {
+                $this->get($this->path('why/'.(int) $row))->assertSee("because the group $found[1] is", false);
+                $checked++;
+            }
+        }
+        self::assertSame(8, $checked);
     }
 }

@@ -6,6 +6,7 @@
     $words = $ledger->words;
     $found = $ledger->found();
     $arrangement = $bench->arrangement();
+    $titles = new App\Workbench\RungTitles($bench, $rows);
 @endphp
 <div
     class="window"
@@ -77,7 +78,7 @@
                             ><button
                                 class="rung"
                                 tabindex="-1"
-                                title="{{ App\Workbench\RungTitle::of($bench, $row) }}"
+                                title="{{ $titles->of($row) }}"
                                 aria-label="{{ $row->rungLabel() }}"
                             >
                                 {!! Marks::rung($row->own, $row->inEffect, $row->mixed) !!}
