@@ -132,6 +132,31 @@ test('viewpoints that were rested at are gone back to, and a held camera stays',
     clearTimeout(made.resting);
 });
 
+test('going back from a place where nobody has waited leads to the one before it, and on leads there', () => {
+    const made = viewpoint();
+    made.rest();
+    const first = made.get();
+    const still = globalThis.matchMedia;
+    globalThis.matchMedia = () => ({ matches: false });
+    // Frames never come: the flight stays where it began.
+    globalThis.requestAnimationFrame = () => 0;
+    // A flight that has only begun, and somebody who goes back at once.
+    made.set({ eye: [0, -60, 4], target: [0, 0, 4], fov: 40, tall: 22 });
+    clearTimeout(made.resting);
+    assert.deepEqual(made.goal.eye, [0, -60, 4]);
+    assert.ok(made.step(-1));
+    assert.deepEqual(made.goal.eye, first.eye);
+    assert.equal(made.rests.length, 2);
+    made.set(first, true);
+    assert.equal(made.goal, null);
+    assert.ok(made.step(1));
+    assert.deepEqual(made.goal.eye, [0, -60, 4]);
+    made.hold(true);
+    assert.equal(made.goal, null);
+    clearTimeout(made.resting);
+    globalThis.matchMedia = still;
+});
+
 test('in parallel, how large a thing stands in the picture does not depend on how far it is', () => {
     const camera = new OrthographicCamera(-10, 10, 10, -10, -1000, 1000);
     camera.position.set(0, -5, 0);

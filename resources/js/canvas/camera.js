@@ -48,6 +48,8 @@ export class Viewpoint {
         this.moved = moved;
         this.all = new Box3();
         this.flight = 0;
+        /** Where the camera is flying to. @type {Sight | null} */
+        this.goal = null;
         this.held = false;
         /** Viewpoints that were rested at, and which of them this is. @type {Sight[]} */
         this.rests = [];
@@ -68,12 +70,12 @@ export class Viewpoint {
     changed() {
         this.moved();
         clearTimeout(this.resting);
-        this.resting = window.setTimeout(() => this.rest(), 600);
+        // On its way somewhere it does not rest, however slowly it gets there.
+        this.resting = window.setTimeout(() => this.goal === null && this.rest(), 600);
     }
 
-    /** Notes where the camera has come to rest, so that one can go back there. */
-    rest() {
-        const here = this.get();
+    /** Notes where the camera has come to rest, so that one can go back there. @param {Sight} [here] */
+    rest(here = this.get()) {
         const last = this.rests[this.at];
         const near = (/** @type {number[]} */ a, /** @type {number[]} */ b) =>
             Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) < 1e-3 * (1 + Math.hypot(...a));
@@ -93,6 +95,8 @@ export class Viewpoint {
 
     /** Goes to the viewpoint before or after this one. @param {number} way -1 or 1 @returns {boolean} whether there was one */
     step(way) {
+        // Where it is, or is going, is a place to come back to, even if nobody has waited there.
+        if (!this.held) this.rest(this.goal ?? this.get());
         const sight = this.rests[this.at + way];
         if (!sight || this.held) return false;
         this.at += way;
@@ -108,7 +112,10 @@ export class Viewpoint {
     hold(held) {
         this.held = held;
         // A flight that is under way ends here.
-        if (held) this.flight++;
+        if (held) {
+            this.flight++;
+            this.goal = null;
+        }
         this.controls.enabled = !held;
     }
 
@@ -204,9 +211,11 @@ export class Viewpoint {
         const still = atOnce || matchMedia('(prefers-reduced-motion: reduce)').matches;
         const started = performance.now();
         const flight = ++this.flight;
+        this.goal = wanted;
         const fly = () => {
             if (flight !== this.flight) return;
             const t = still ? 1 : Math.min(1, (performance.now() - started) / 320);
+            if (t === 1) this.goal = null;
             const eased = t * t * (3 - 2 * t);
             const mix = (/** @type {number[]} */ a, /** @type {number[]} */ b) => a.map((value, axis) => value + (b[axis] - value) * eased);
             this.camera.position.fromArray(mix(from.eye, wanted.eye));
