@@ -18,8 +18,12 @@ final readonly class Limits
         public int $objects = 1_000_000,
         /** Levels of nesting. */
         public int $depth = 1000,
+        /** Distinct meshes. */
+        public int $meshes = 120_000,
         /** Vertices of one mesh. */
-        public int $meshVertices = 40_000_000,
+        public int $meshVertices = 5_000_000,
+        /** Times that meshes are drawn in all, by instancing too. */
+        public int $placements = 1_000_000,
         /** Bytes of one texture. */
         public int $textureBytes = 67_108_864,
         /** Files inside a zip. */

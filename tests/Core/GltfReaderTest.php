@@ -468,4 +468,86 @@ final class GltfReaderTest extends TestCase
         $this->expectExceptionMessage('climbs out of its folder');
         GltfReader::read($pack('hall/../../tiles..final.bin'));
     }
+
+    /** Long enough for several windows, and each length around their edges. */
+    public function test_long_strips_fans_and_loops_become_the_lists_that_their_definition_gives(): void
+    {
+        mt_srand(8);
+        $vertices = 50;
+        $points = pack('g*', ...array_map(static fn (int $_): float => mt_rand(-99, 99) / 7, range(1, 3 * $vertices)));
+        foreach ([2, 3, 4, 5, 32_766, 32_767, 32_768, 32_769, 65_533, 65_534, 65_535, 98_304] as $count) {
+            $corners = array_map(static fn (int $_): int => mt_rand(0, $vertices - 1), range(1, $count));
+            foreach ([2 => 2, 3 => 2, 5 => 3, 6 => 3] as $mode => $size) {
+                $expected = [];
+                foreach (range(0, max(0, $count - $size)) as $at) {
+                    $these = array_slice($corners, $at, $size);
+                    if (count($these) < $size) {
+                        continue;
+                    }
+                    [$a, $b, $c] = $these + [2 => 0];
+                    array_push(
+                        $expected,
+                        ...match (true) {
+                            $mode <= 3 => [$a, $b],
+                            $mode === 6 => [$corners[0], $b, $c],
+                            default => $at % 2 === 0 ? [$a, $b, $c] : [$a, $c, $b],
+                        },
+                    );
+                }
+                if ($mode === 2 && $count > 2) {
+                    array_push($expected, $corners[$count - 1], $corners[0]);
+                }
+                self::assertSame(md5(pack('V*', ...$expected)), md5(self::drawn($mode, $points, $corners)), "mode $mode, $count corners");
+            }
+        }
+        // Without indices, vertex after vertex.
+        self::assertSame(md5(pack('V*', ...range(0, 59_999))), md5(self::drawn(4, str_repeat($points, 1200), null)));
+    }
+
+    /** @param list<int>|null $corners */
+    private static function drawn(int $mode, string $points, ?array $corners): string
+    {
+        $indices = $corners === null ? '' : pack('V*', ...$corners);
+        $piece = ['attributes' => ['POSITION' => 0], 'mode' => $mode] + ($corners === null ? [] : ['indices' => 1]);
+        $gltf = [
+            'asset' => ['version' => '2.0'],
+            'nodes' => [['mesh' => 0]],
+            'meshes' => [['primitives' => [$piece]]],
+            'accessors' => [
+                ['bufferView' => 0, 'componentType' => 5126, 'count' => intdiv(strlen($points), 12), 'type' => 'VEC3'],
+                ['bufferView' => 1, 'componentType' => 5125, 'count' => count($corners ?? []), 'type' => 'SCALAR'],
+            ],
+            'bufferViews' => [
+                ['buffer' => 0, 'byteLength' => strlen($points)],
+                ['buffer' => 0, 'byteOffset' => strlen($points), 'byteLength' => strlen($indices)],
+            ],
+            'buffers' => [['byteLength' => strlen($points.$indices)]],
+        ];
+
+        $drawn = GltfReader::read(Gltf::binary($gltf, $points.$indices))->primitives(0)[0] ?? null;
+
+        return $drawn->indices ?? '';
+    }
+
+    public function test_many_meshes_and_instances_end_in_the_name_of_the_limit(): void
+    {
+        $gltf = Gltf::triangle();
+        $gltf['meshes'] = array_fill(0, 6, $gltf['meshes'][0]);
+        self::assertSame(1, GltfReader::read(Gltf::file($gltf), new Limits(meshes: 6))->objects()->count());
+        try {
+            GltfReader::read(Gltf::file($gltf), new Limits(meshes: 5));
+            self::fail('six meshes were read');
+        } catch (UnreadableFile $error) {
+            self::assertStringContainsString('too many meshes: 6, and the limit is 5', $error->getMessage());
+        }
+        // Two nodes with three places each.
+        $gltf = Gltf::triangle();
+        $many = ['EXT_mesh_gpu_instancing' => ['attributes' => ['TRANSLATION' => 0]]];
+        $gltf['nodes'] = [['mesh' => 0, 'extensions' => $many], ['mesh' => 0, 'extensions' => $many]];
+        $gltf['scenes'] = [['nodes' => [0, 1]]];
+        $gltf['extensionsUsed'] = ['EXT_mesh_gpu_instancing'];
+        self::assertSame(3, GltfReader::read(Gltf::file($gltf), new Limits(placements: 6))->objects()->drawn(2));
+        $this->expectExceptionMessage('too many instances at node 1: 6, and the limit is 5');
+        GltfReader::read(Gltf::file($gltf), new Limits(placements: 5));
+    }
 }

@@ -145,7 +145,7 @@ final class GltfReader implements Reader
             $index = $counts[$member] = ($counts[$member] ?? -1) + 1;
             match ($member) {
                 'nodes' => $this->nodes->add(Entry::of($value, "node $index")),
-                'meshes' => ($this->meshes[] = MeshEntry::read(Entry::of($value, "mesh $index"))),
+                'meshes' => ($this->meshes[] = $this->readMesh($index, Entry::of($value, "mesh $index"))),
                 'accessors' => ($this->accessors[] = $this->readAccessor(Entry::of($value, "accessor $index"))),
                 'bufferViews' => ($this->views[] = $this->readView(Entry::of($value, "buffer view $index"))),
                 'buffers' => ($this->buffers[] = $this->readBuffer(Entry::of($value, "buffer $index"))),
@@ -210,6 +210,15 @@ final class GltfReader implements Reader
             );
         }
         $this->versioned = true;
+    }
+
+    private function readMesh(int $index, Entry $entry): MeshEntry
+    {
+        if ($index >= $this->limits->meshes) {
+            throw UnreadableFile::tooMuch('too many meshes', $index + 1, $this->limits->meshes);
+        }
+
+        return MeshEntry::read($entry);
     }
 
     private function readAccessor(Entry $entry): Accessor

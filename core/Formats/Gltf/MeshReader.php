@@ -10,10 +10,14 @@ use VineShelf\Formats\UnreadableFile;
 use VineShelf\Geometry\Primitive;
 use VineShelf\Geometry\PrimitiveKind;
 use VineShelf\Scene\Kind;
+use VineShelf\Scene\Packed;
 
 /** Counts meshes from the JSON alone, and reads their vertices when asked. */
 final class MeshReader
 {
+    /** Numbers that are taken apart at a time. */
+    private const WINDOW = 32_768;
+
     /** @var array<int, TakenMesh> */
     private array $facts = [];
 
@@ -151,7 +155,7 @@ final class MeshReader
     private function indices(array $piece, int $vertices, int $mesh): string
     {
         if ($piece['indices'] === null) {
-            return pack('V*', ...range(0, $vertices - 1));
+            return self::counted($vertices);
         }
         $indices = $this->buffers->indices($this->buffers->accessor($piece['indices'], "Mesh $mesh"));
         foreach ($indices === '' ? [] : str_split($indices, 131_072) as $window) {
@@ -165,6 +169,17 @@ final class MeshReader
         return $indices;
     }
 
+    /** The numbers from 0 on, packed, a window at a time: all at once they would take many times their place. */
+    private static function counted(int $numbers): string
+    {
+        $packed = '';
+        for ($first = 0; $first < $numbers; $first += self::WINDOW) {
+            $packed .= pack('V*', ...range($first, min($numbers, $first + self::WINDOW) - 1));
+        }
+
+        return $packed;
+    }
+
     /**
      * Strips, fans and loops as plain lists.
      *
@@ -172,39 +187,65 @@ final class MeshReader
      */
     private static function listed(int $mode, string $packed): array
     {
-        if ($mode === 0) {
-            return [PrimitiveKind::Points, $packed];
-        }
-        if ($mode === 1) {
-            return [PrimitiveKind::Lines, substr($packed, 0, intdiv(strlen($packed), 8) * 8)];
-        }
-        if ($mode === 4) {
-            return [PrimitiveKind::Triangles, substr($packed, 0, intdiv(strlen($packed), 12) * 12)];
-        }
-        /** @var array<int, int> $unpacked */
-        $unpacked = $packed === '' ? [] : unpack('V*', $packed);
-        $indices = array_values($unpacked);
-        $count = count($indices);
-        $listed = [];
-        if ($mode === 2 || $mode === 3) {
-            for ($at = 1; $at < $count; $at++) {
-                array_push($listed, $indices[$at - 1], $indices[$at]);
-            }
-            if ($mode === 2 && $count > 2) {
-                array_push($listed, $indices[$count - 1], $indices[0]);
-            }
+        return match ($mode) {
+            0 => [PrimitiveKind::Points, $packed],
+            1 => [PrimitiveKind::Lines, substr($packed, 0, intdiv(strlen($packed), 8) * 8)],
+            2, 3 => [PrimitiveKind::Lines, self::chained($packed, $mode === 2)],
+            4 => [PrimitiveKind::Triangles, substr($packed, 0, intdiv(strlen($packed), 12) * 12)],
+            default => [PrimitiveKind::Triangles, self::stripped($packed, $mode === 6)],
+        };
+    }
 
-            return [PrimitiveKind::Lines, pack('V*', ...$listed)];
-        }
-        for ($at = 2; $at < $count; $at++) {
-            if ($mode === 6) {
-                array_push($listed, $indices[0], $indices[$at - 1], $indices[$at]);
-            } else {
-                array_push($listed, $indices[$at - 2], $indices[$at - 1 + ($at & 1)], $indices[$at - ($at & 1)]);
+    /** The lines of a strip, and of a loop that one back to its start. */
+    private static function chained(string $packed, bool $isLoop): string
+    {
+        $lines = '';
+        foreach (self::windows($packed, 1) as [, $indices]) {
+            $some = [];
+            for ($at = 1, $count = count($indices); $at < $count; $at++) {
+                array_push($some, $indices[$at - 1], $indices[$at]);
             }
+            $lines .= pack('V*', ...$some);
         }
 
-        return [PrimitiveKind::Triangles, pack('V*', ...$listed)];
+        return $isLoop && strlen($packed) > 8 ? $lines.substr($packed, -4).substr($packed, 0, 4) : $lines;
+    }
+
+    /** The triangles of a strip, every other one turned around, or of a fan around its first corner. */
+    private static function stripped(string $packed, bool $isFan): string
+    {
+        $first = $packed === '' ? 0 : Packed::uint32At($packed, 0);
+        $triangles = '';
+        foreach (self::windows($packed, 2) as [$start, $indices]) {
+            $some = [];
+            for ($at = 2, $count = count($indices); $at < $count; $at++) {
+                $odd = ($start + $at) & 1;
+                if ($isFan) {
+                    array_push($some, $first, $indices[$at - 1], $indices[$at]);
+                } else {
+                    array_push($some, $indices[$at - 2], $indices[$at - 1 + $odd], $indices[$at - $odd]);
+                }
+            }
+            $triangles .= $some === [] ? '' : pack('V*', ...$some);
+        }
+
+        return $triangles;
+    }
+
+    /**
+     * Numbers a window at a time, each beginning with the last ones of the window before.
+     *
+     * @return iterable<array{int, list<int>}> how many came before, and the numbers
+     */
+    private static function windows(string $packed, int $shared): iterable
+    {
+        $count = intdiv(strlen($packed), 4);
+        for ($start = 0; $start < $count; $start += self::WINDOW - $shared) {
+            $numbers = Packed::uint32($packed, $start * 4, min(self::WINDOW, $count - $start));
+            if ($start === 0 || count($numbers) > $shared) {
+                yield [$start, $numbers];
+            }
+        }
     }
 
     private function attribute(?int $accessor, int $components, int $vertices, int $mesh): ?string

@@ -22,6 +22,8 @@ final class NodeTree
 
     private int $emptyGroups = 0;
 
+    private int $instances = 0;
+
     /**
      * @param list<Entry> $cameras
      * @param list<Entry> $lights
@@ -234,11 +236,12 @@ final class NodeTree
                 throw UnreadableFile::because("The instancing of node $node has attributes that do not fit each other.");
             }
             $count = $accessor->count;
-            if ($count > $this->limits->objects) {
-                throw UnreadableFile::tooMuch("too many instances at node $node", $count, $this->limits->objects);
+            if ($this->instances + $count > $this->limits->placements) {
+                throw UnreadableFile::tooMuch("too many instances at node $node", $this->instances + $count, $this->limits->placements);
             }
             $columns[$name] = $this->buffers->floats($accessor);
         }
+        $this->instances += (int) $count;
         $packed = '';
         for ($at = 0; $at < (int) $count; $at++) {
             $packed .= Affine::pack(
