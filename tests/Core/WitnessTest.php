@@ -6,9 +6,13 @@ namespace Tests\Core;
 
 use MarlpitBaths\MarlpitBaths;
 use PHPUnit\Framework\TestCase;
+use Tests\Core\Support\CountedBytes;
 use Tests\Core\Support\Gltf;
 use Tests\Core\Support\Node;
 use VineShelf\Formats\Files;
+use VineShelf\Formats\Gltf\Accessor;
+use VineShelf\Formats\Gltf\Buffers;
+use VineShelf\Formats\Gltf\BufferView;
 use VineShelf\Formats\Gltf\Meshopt;
 use VineShelf\Geometry\PackWriter;
 
@@ -42,6 +46,39 @@ final class WitnessTest extends TestCase
                 self::assertSame(md5($plain), md5($unpacked), $which);
             }
         }
+    }
+
+    public function test_views_that_many_read_from_are_unpacked_once_whatever_the_order(): void
+    {
+        mt_srand(11);
+        $packed = '';
+        $views = $plain = [];
+        foreach (Node::run('meshopt.mjs') as $case) {
+            \assert(is_array($case));
+            $bytes = (string) base64_decode($case['packed'], true);
+            $views[] = new BufferView(0, strlen($packed), strlen($bytes), $case['stride'], $case['mode'], $case['count'], $case['filter']);
+            $plain[] = Meshopt::decode($bytes, $case['count'], $case['stride'], $case['mode'], $case['filter']);
+            $packed .= $bytes;
+        }
+        $file = new CountedBytes($packed);
+        $accessors = array_map(
+            static fn (BufferView $view, int $index): Accessor => new Accessor($index, 0, 5121, $view->stride, $view->count, false, null),
+            $views,
+            array_keys($views),
+        );
+        $buffers = new Buffers([$file], [strlen($packed)], $views, $accessors);
+        for ($read = 0; $read < 200; $read++) {
+            $index = $read < count($views) ? $read : mt_rand(0, count($views) - 1);
+            ['count' => $count, 'stride' => $stride] = (array) $views[$index];
+            $first = mt_rand(0, $count - 1);
+            $elements = mt_rand(0, $count - $first);
+            self::assertSame(
+                md5(substr($plain[$index], $first * $stride, $elements * $stride)),
+                md5($buffers->raw($accessors[$index], $first, $elements)),
+            );
+        }
+        self::assertSame(md5($plain[0]), md5($buffers->view(0)));
+        self::assertSame(strlen($packed), $file->read);
     }
 
     public function test_damaged_compressed_views_end_in_a_sentence_or_in_bytes(): void

@@ -17,9 +17,7 @@ final class Buffers
     /** How many components are converted at a time; bounds the memory that a large accessor takes. */
     private const WINDOW = 49_152;
 
-    private int $keptView = -1;
-
-    private string $keptBytes = '';
+    private readonly Unpacked $unpacked;
 
     /**
      * @param list<Bytes|null> $buffers   null for a buffer that has no data of its own
@@ -32,7 +30,9 @@ final class Buffers
         private readonly array $lengths,
         private readonly array $views,
         private readonly array $accessors,
-    ) {}
+    ) {
+        $this->unpacked = new Unpacked;
+    }
 
     public function accessor(int $index, string $from): Accessor
     {
@@ -43,21 +43,8 @@ final class Buffers
     public function view(int $index): string
     {
         $view = $this->views[$index] ?? throw UnreadableFile::badReference('The file', 'buffer view', $index);
-        if ($view->mode === null) {
-            return $this->bytes($view, 0, $view->length, $index);
-        }
-        if ($this->keptView !== $index) {
-            $this->keptBytes = Meshopt::decode(
-                $this->bytes($view, 0, $view->length, $index),
-                $view->count,
-                $view->stride,
-                $view->mode,
-                $view->filter,
-            );
-            $this->keptView = $index;
-        }
 
-        return $this->keptBytes;
+        return $this->bytes($view, 0, $view->mode === null ? $view->length : $view->stride * $view->count, $index);
     }
 
     /**
@@ -142,7 +129,7 @@ final class Buffers
         if ($start + $needed > $there) {
             throw UnreadableFile::endsEarly("buffer view $index", $start + $needed, $there);
         }
-        $bytes = $view->mode === null ? $this->bytes($view, $start, $needed, $index) : substr($this->view($index), $start, $needed);
+        $bytes = $this->bytes($view, $start, $needed, $index);
         if ($stride === $size) {
             return $bytes;
         }
@@ -154,14 +141,22 @@ final class Buffers
         return $packed;
     }
 
+    /** A stretch of a view, unpacked when the view is compressed. */
     private function bytes(BufferView $view, int $offset, int $length, int $index): string
+    {
+        return $view->mode === null
+            ? $this->stored($view, $offset, $length, $index)
+            : $this->unpacked->of($index, $view, fn (): string => $this->stored($view, 0, $view->length, $index))->read($offset, $length);
+    }
+
+    private function stored(BufferView $view, int $offset, int $length, int $index): string
     {
         $buffer = $this->buffers[$view->buffer] ?? null;
         if ($buffer === null) {
             throw array_key_exists($view->buffer, $this->lengths)
                 ? UnreadableFile::because(
-                    "Buffer $view->buffer is not in the file; files outside it are never followed. Export with embedded data, "
-                        .'zip the parts together, or give them together.',
+                    "Buffer $view->buffer is not in the file; files outside it are never followed. Export with embedded data, ".
+                        'zip the parts together, or give them together.',
                 )
                 : UnreadableFile::badReference("Buffer view $index", 'buffer', $view->buffer);
         }
