@@ -134,36 +134,6 @@ final class DrawRecords
         ];
     }
 
-    /**
-     * What the canvas must hear of the given rows: the meshes that they draw, then their records.
-     *
-     * @param iterable<array{int, int}> $ranges first and last row of each range
-     *
-     * @return string two counts, then mesh rows, then records
-     */
-    public static function of(Scene $scene, iterable $ranges): string
-    {
-        $records = $scene->column('records');
-        $recordAt = $scene->column('recordAt');
-        $meshRows = $scene->column('meshrows');
-        $chosen = '';
-        foreach ($ranges as [$first, $last]) {
-            $from = Packed::uint32At($recordAt, $first);
-            $to = Packed::uint32At($recordAt, $last + 1);
-            $chosen .= substr($records, $from * self::RECORD, ($to - $from) * self::RECORD);
-        }
-        $seen = [];
-        for ($at = 4, $end = strlen($chosen); $at < $end; $at += self::RECORD) {
-            $seen[substr($chosen, $at, 4)] = true;
-        }
-        $rows = '';
-        foreach (array_keys($seen) as $packed) {
-            $rows .= substr($meshRows, Packed::uint32At((string) $packed, 0) * self::MESH, self::MESH);
-        }
-
-        return pack('VV', intdiv(strlen($rows), self::MESH), intdiv(strlen($chosen), self::RECORD)).$rows.$chosen;
-    }
-
     /** @return array{float, float, float} half the sides of a mesh's box, metres */
     public static function halves(Scene $scene, int $mesh): array
     {

@@ -5,10 +5,14 @@ declare(strict_types=1);
 namespace Tests\Core;
 
 use PHPUnit\Framework\TestCase;
+use Tests\Core\Support\Gltf;
+use Tests\Core\Support\Node;
 use Tests\Core\Support\RandomForest;
+use VineShelf\Facts\DerivedColumns;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
 use VineShelf\Scene\ColumnsInMemory;
+use VineShelf\Scene\Drawn;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\MissingColumn;
@@ -85,14 +89,12 @@ final class SceneTest extends TestCase
                 $at(10).$at(20).$at(30).$at(40).$at(50),
                 $facts,
             );
-        $scene = new Scene(new ColumnsInMemory($columns));
+        $scene = new Scene(new DerivedColumns(new ColumnsInMemory($columns)));
 
-        self::assertSame(
-            ['meshes' => [3, 7], 'records' => [[2, 3, 10.5], [3, 3, 20.5], [3, 3, 30.5], [5, 7, 50.0]]],
-            self::decoded(DrawRecords::of($scene, [[1, 5]])),
-        );
-        self::assertSame(['meshes' => [3], 'records' => [[3, 3, 20.5], [3, 3, 30.5]]], self::decoded(DrawRecords::of($scene, [[3, 3]])));
-        self::assertSame(['meshes' => [], 'records' => []], self::decoded(DrawRecords::of($scene, [[1, 1], [4, 4]])));
+        self::assertSame([[2, 3, 10.5], [3, 3, 20.5], [3, 3, 30.5], [5, 7, 50.0]], self::decoded(Drawn::of($scene, [[1, 5]])));
+        self::assertSame([[3, 3, 20.5], [3, 3, 30.5]], self::decoded(Drawn::of($scene, [[3, 3]])));
+        self::assertSame([1, 1, 2], Packed::uint32(Drawn::of($scene, [[3, 3]]), 0, 3), 'one mesh, one form that is shared, two places');
+        self::assertSame([], self::decoded(Drawn::of($scene, [[1, 1], [4, 4]])));
         self::assertSame([5, 2, 3], Packed::uint32($scene->column('biggest'), 0, 3), 'the biggest comes first');
         self::assertSame([0.0, 0.0, 0.0], Packed::float64($scene->column('origin'), 0, 3));
     }
@@ -148,20 +150,12 @@ final class SceneTest extends TestCase
         return $order;
     }
 
-    /** @return array{meshes: list<int>, records: list<array{int, int, float}>} */
+    /** @return list<array{int, int, float}> object, mesh, x of all that the canvas makes of an answer */
     private static function decoded(string $bytes): array
     {
-        [$meshes, $records] = Packed::uint32($bytes, 0, 2);
-        $found = ['meshes' => [], 'records' => []];
-        for ($index = 0; $index < $meshes; $index++) {
-            $found['meshes'][] = Packed::uint32($bytes, 8 + 40 * $index, 1)[0];
-        }
-        for ($index = 0; $index < $records; $index++) {
-            $at = 8 + 40 * $meshes + 56 * $index;
-            [$number, $mesh] = Packed::uint32($bytes, $at, 2);
-            $found['records'][] = [$number, $mesh, Packed::float32($bytes, $at + 8, 12)[3]];
-        }
-
-        return $found;
+        return array_map(
+            static fn (array $placement): array => [$placement['object'], $placement['mesh'], (float) $placement['m'][3]],
+            Node::run('placements.mjs', Gltf::keep(pack('V', 1).$bytes)),
+        );
     }
 }

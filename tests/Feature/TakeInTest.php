@@ -18,6 +18,7 @@ use Illuminate\Testing\TestResponse;
 use Tests\Core\Support\Gltf;
 use Tests\TestCase;
 use VineShelf\Layers\SortBy;
+use VineShelf\Scene\Drawn;
 
 final class TakeInTest extends TestCase
 {
@@ -237,11 +238,11 @@ final class TakeInTest extends TestCase
         $this->actingAs($person);
         $count = function (string $address): int {
             $bytes = (string) $this->get($address)->assertOk()->getContent();
-            $head = unpack('V3', $bytes);
+            $head = unpack('V4', $bytes);
             self::assertIsArray($head);
-            self::assertSame(12 + 40 * $head[2] + 56 * $head[3], strlen($bytes));
+            self::assertSame(16 + Drawn::MESH * $head[2] + 40 * $head[3] + Drawn::BYTES * $head[4], strlen($bytes));
 
-            return $head[3];
+            return $head[4];
         };
         $all = $count("/projects/$project->key/records?part=1");
         self::assertSame((int) DB::table('objects')->where('project_id', $project->id)->where('mesh_no', '>', 0)->count(), $all);
@@ -257,12 +258,12 @@ final class TakeInTest extends TestCase
             ->pluck('no')
             ->all();
         $answer = unpack(
-            'V3',
+            'V4',
             (string) $this->call('POST', "/projects/$project->key/records", content: pack('V*', ...$hidden, ...$shown, ...[999_999]))
                 ->assertOk()
                 ->getContent(),
         );
-        self::assertSame(2, $answer[3] ?? 0);
+        self::assertSame(2, $answer[4] ?? 0);
         $pack = $this->get("/projects/$project->key/packs/1")->assertOk();
         self::assertStringStartsWith('glTF', (string) $pack->getContent());
         self::assertStringContainsString('immutable', (string) $pack->headers->get('Cache-Control'));

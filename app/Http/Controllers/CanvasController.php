@@ -15,7 +15,7 @@ use Illuminate\Support\Facades\Storage;
 use VineShelf\Geometry\Affine;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Drawn;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
 
@@ -35,14 +35,14 @@ final class CanvasController
         if ($part === 0) {
             $biggest = $scene->column('biggest');
             $rows = array_filter(Packed::uint32($biggest, 0, intdiv(strlen($biggest), 4)), $shown->has(...));
-            $ranges = array_map(static fn (int $row): array => [$row, $row], $rows);
+            $ranges = self::each($rows);
         } else {
             $first = ($part - 1) * self::PART + 1;
             $last = min($scene->count(), $part * self::PART);
             $ranges = $first > $last ? [] : $shown->and(Bits::ofRanges($scene->count(), [[$first, $last]]))->ranges();
         }
 
-        return self::binary(pack('V', (int) ceil($scene->count() / self::PART)).DrawRecords::of($scene, $ranges));
+        return self::binary(pack('V', (int) ceil($scene->count() / self::PART)).Drawn::of($scene, $ranges));
     }
 
     /** Placements of the objects that the request names, as far as they are not hidden. */
@@ -52,9 +52,20 @@ final class CanvasController
         abort_if(strlen($wanted) > 4 * 1_000_000, 413);
         $shown = $bench->inEffect()->rungs()->atLeast(Rung::Box->value);
         $rows = $bench->scene()->rowsOf(Packed::uint32($wanted, 0, intdiv(strlen($wanted), 4)));
-        $ranges = array_map(static fn (int $row): array => [$row, $row], array_values(array_filter($rows, $shown->has(...))));
 
-        return self::binary(pack('V', 0).DrawRecords::of($bench->scene(), $ranges));
+        return self::binary(pack('V', 0).Drawn::of($bench->scene(), self::each(array_filter($rows, $shown->has(...)))));
+    }
+
+    /**
+     * @param array<int> $rows
+     *
+     * @return list<array{int, int}> ranges of one row each, ascending
+     */
+    private static function each(array $rows): array
+    {
+        sort($rows);
+
+        return array_map(static fn (int $row): array => [$row, $row], $rows);
     }
 
     /** The cameras that came with the model, to look through: places as the canvas counts, metres, fields of view in degrees. */
@@ -130,7 +141,10 @@ final class CanvasController
     {
         $picture = ViewPicture::of($request, $project, 'picture');
         if ($picture !== null && $project->picture === '') {
-            Project::query()->whereKey($project->id)->where('picture', '')->update(['picture' => $picture->file()]);
+            Project::query()
+                ->whereKey($project->id)
+                ->where('picture', '')
+                ->update(['picture' => $picture->file()]);
         }
 
         return response()->noContent();

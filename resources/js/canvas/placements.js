@@ -1,7 +1,12 @@
 import { Box3, DataTexture, FloatType, NearestFilter, RGBAFormat, Vector3 } from 'three';
 
-export const RECORD = 56;
-export const MESH = 40;
+const MESH = 28;
+const FORM = 40;
+/** Placements come from a whole number of steps, turns and scales from 16 bits. */
+const STEPS = 8192;
+const FAR = 0x80000000;
+const SHARED = 4;
+const THIN = 0.05;
 const WIDTH = 1024;
 
 /**
@@ -28,6 +33,8 @@ export class Placements {
         this.slots = new Map();
         /** @type {MeshFacts[]} by slot */
         this.facts = [];
+        /** @type {Map<number, Float32Array>} the nine floats that many placements share, by number */
+        this.forms = new Map();
         /** @type {Map<number, number[]>} placements by object number */
         this.byObject = new Map();
         this.grow(4096);
@@ -44,42 +51,51 @@ export class Placements {
     }
 
     /**
-     * @param {ArrayBuffer} buffer parts left, two counts, mesh rows, records: little-endian, as the server packs them
+     * @param {ArrayBuffer} buffer as the server packs it: parts of the whole, counts of meshes, forms and placements; these
      * @returns {number} parts that the whole has
      */
     read(buffer) {
         const head = new DataView(buffer);
-        const meshes = head.getUint32(4, true);
-        const records = head.getUint32(8, true);
-        for (let index = 0; index < meshes; index++) this.readMesh(new DataView(buffer, 12 + index * MESH, MESH));
-        const start = 12 + meshes * MESH;
-        this.grow(this.count + records);
-        const numbers = new Uint32Array(buffer.slice(start));
-        const floats = new Float32Array(numbers.buffer);
+        const [parts, meshes, forms, count] = [0, 4, 8, 12].map((at) => head.getUint32(at, true));
+        let start = 16;
+        for (const end = start + meshes * MESH; start < end; start += MESH) this.readMesh(new DataView(buffer, start, MESH));
+        for (const end = start + forms * FORM; start < end; start += FORM) {
+            const form = new Float32Array(12);
+            for (let at = 0; at < 9; at++) form[at + Math.floor(at / 3)] = head.getFloat32(start + 4 + at * 4, true);
+            this.forms.set(head.getUint32(start, true), form);
+        }
+        this.grow(this.count + count);
+        const read = new Planes(new Uint8Array(buffer, start), count);
+        const m = new Float32Array(12);
         const known = new Set();
-        for (let index = 0; index < records; index++) {
-            const at = index * 14;
-            const object = numbers[at];
-            // An object comes whole: the first of its records tells whether it is here already.
+        for (let index = 0; index < count; index++) {
+            const object = read.uint32(0, index);
+            // An object comes whole: the first of its placements tells whether it is here already.
             if (this.byObject.has(object) && !known.has(object)) continue;
-            const slot = this.slots.get(numbers[at + 1]);
+            const slot = this.slots.get(read.uint32(4, index));
             if (slot === undefined) continue;
             known.add(object);
-            this.add(object, slot, floats, at + 2);
+            const form = read.uint32(8, index);
+            if ((form & ~FAR) < SHARED) read.turned(m, index, form & 3, this.facts[slot].half);
+            else m.set(/** @type {Float32Array} */ (this.forms.get(form & ~FAR)));
+            for (let row = 0; row < 3; row++) {
+                const bits = read.int32(12 + row * 4, index);
+                m[row * 4 + 3] = form >= FAR ? float(bits) : bits / STEPS;
+            }
+            this.add(object, slot, m, 0);
         }
         this.place.needsUpdate = true;
         this.meshes.needsUpdate = true;
-        return head.getUint32(0, true);
+        return parts;
     }
 
     /** @param {DataView} row */
     readMesh(row) {
         const number = row.getUint32(0, true);
         if (this.slots.has(number)) return;
-        const b = [4, 5, 6, 7, 8, 9].map((at) => row.getFloat32(at * 4, true));
         const slot = this.facts.length;
         this.slots.set(number, slot);
-        const half = [b[3], b[4], b[5]];
+        const half = [16, 20, 24].map((at) => row.getFloat32(at, true));
         const colour = row.getUint32(12, true);
         this.facts.push({
             number,
@@ -163,6 +179,71 @@ export class Placements {
         }
         return box;
     }
+}
+
+/** Numbers whose bytes stand apart, each byte with those of its kind. */
+class Planes {
+    /** @param {Uint8Array} bytes @param {number} count */
+    constructor(bytes, count) {
+        this.bytes = bytes;
+        this.count = count;
+    }
+
+    /** @param {number} plane @param {number} index */
+    int16(plane, index) {
+        const at = plane * this.count + index;
+        return ((this.bytes[at] | (this.bytes[at + this.count] << 8)) << 16) >> 16;
+    }
+
+    /** @param {number} plane @param {number} index */
+    int32(plane, index) {
+        return (this.int16(plane, index) & 0xffff) | (this.int16(plane + 2, index) << 16);
+    }
+
+    /** @param {number} plane @param {number} index */
+    uint32(plane, index) {
+        return this.int32(plane, index) >>> 0;
+    }
+
+    /**
+     * Works out the nine floats of a turn and three scales.
+     * @param {Float32Array} m
+     * @param {number} index
+     * @param {number} missing which component of the quaternion is not sent, its largest
+     * @param {number[]} half half the sides of the mesh's box
+     */
+    turned(m, index, missing, half) {
+        let left = 1;
+        for (let component = 0, plane = 24; component < 4; component++) {
+            if (component === missing) continue;
+            quaternion[component] = (this.int16(plane, index) / 32767) * Math.SQRT1_2;
+            left -= quaternion[component] ** 2;
+            plane += 2;
+        }
+        quaternion[missing] = Math.sqrt(Math.max(0, left));
+        const [x, y, z, w] = quaternion;
+        const a = (this.int16(30, index) * 1e-4) / Math.max(half[0], THIN);
+        const b = (this.int16(32, index) * 1e-4) / Math.max(half[1], THIN);
+        const c = (this.int16(34, index) * 1e-4) / Math.max(half[2], THIN);
+        m[0] = a * (1 - 2 * (y * y + z * z));
+        m[1] = b * 2 * (x * y - z * w);
+        m[2] = c * 2 * (x * z + y * w);
+        m[4] = a * 2 * (x * y + z * w);
+        m[5] = b * (1 - 2 * (x * x + z * z));
+        m[6] = c * 2 * (y * z - x * w);
+        m[8] = a * 2 * (x * z - y * w);
+        m[9] = b * 2 * (y * z + x * w);
+        m[10] = c * (1 - 2 * (x * x + y * y));
+    }
+}
+
+const quaternion = [0, 0, 0, 0];
+const bits = new DataView(new ArrayBuffer(4));
+
+/** @param {number} number */
+function float(number) {
+    bits.setInt32(0, number);
+    return bits.getFloat32(0);
 }
 
 /**
