@@ -9,7 +9,9 @@ use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Coded;
 use VineShelf\Scene\Kind;
+use VineShelf\Scene\Packed;
 
 /** Which objects get which colour. Only what draws something is coloured, each object by one entry at most. */
 final readonly class Legend
@@ -20,8 +22,14 @@ final readonly class Legend
     /** Steps from the lightest to the heaviest, each twice as heavy as the one before. */
     private const STEPS = 16;
 
-    /** @param list<LegendEntry> $entries */
-    private function __construct(public array $entries) {}
+    /** As many entries as two bytes count. */
+    private const MOST = 65_535;
+
+    /**
+     * @param list<LegendEntry> $entries
+     * @param list<int>         $codes   by row, row 0 first: the entry that colours it, counted from 1, 0 for none
+     */
+    private function __construct(public array $entries, private array $codes) {}
 
     /**
      * @param int       $seed another number shuffles anew
@@ -33,82 +41,89 @@ final readonly class Legend
         if ($only !== null) {
             $draws = $draws->and($only);
         }
-        $entries = match ($by) {
-            TintBy::Own => [],
+        [$entries, $codes] = match ($by) {
+            TintBy::Own => [[], []],
             TintBy::Layer => self::layers($facts, $layers),
             TintBy::Kind => self::kinds($facts),
             TintBy::Material => self::materials($facts),
             TintBy::Source => self::sources($facts),
             TintBy::Weight => self::weights($facts),
             TintBy::Lock => self::locks($inEffect),
-            TintBy::Shuffle => self::shuffled($draws, $seed),
+            TintBy::Shuffle => self::shuffled($facts->scene->count(), $seed),
         };
-        /** @var list<LegendEntry> $kept */
-        $kept = [];
-        $left = $draws;
-        foreach ($entries as [$label, $colour, $rows]) {
-            $rows = $rows->and($left);
-            if (! $rows->isEmpty()) {
-                $kept[] = new LegendEntry($label, $colour, $rows);
-                $left = $left->without($rows);
-            }
-        }
 
-        if ($by === TintBy::Weight) {
-            // The scale goes from the lightest to the heaviest that there is.
-            $last = max(1, count($kept) - 1);
-            $kept = array_map(
-                static fn (LegendEntry $entry, int $index): LegendEntry => new LegendEntry(
-                    $entry->label,
-                    self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - $index / $last),
-                    $entry->rows,
-                ),
-                $kept,
-                array_keys($kept),
-            );
-        }
-
-        return new self($kept);
+        return self::kept($entries, $codes, $draws, $by === TintBy::Weight);
     }
 
     /** @return string two bytes per row, row 0 first: the entry that colours it, counted from 1, 0 for none */
-    public function codes(int $rows): string
+    public function codes(): string
     {
-        $codes = str_repeat("\0\0", $rows + 1);
-        $pieces = [];
-        foreach ($this->entries as $index => $entry) {
-            foreach ($entry->rows->ranges() as [$first, $last]) {
-                $pieces[$first] = [$last, pack('v', $index + 1)];
-            }
-        }
-        ksort($pieces);
-        $made = '';
-        $at = 0;
-        foreach ($pieces as $first => [$last, $code]) {
-            $made .= substr($codes, 0, ($first - $at) * 2).str_repeat($code, $last - $first + 1);
-            $at = $last + 1;
-        }
-
-        return $made.substr($codes, 0, ($rows + 1 - $at) * 2);
+        return pack('v*', ...$this->codes);
     }
 
-    /** @return list<array{string, string, Bits}> */
+    /** The rows that an entry colours. */
+    public function rowsOf(int $entry): Bits
+    {
+        return Bits::ofRows(count($this->codes) - 1, array_keys($this->codes, $entry + 1, true));
+    }
+
+    /**
+     * The entries that colour something.
+     *
+     * @param list<array{string, string}> $entries label, colour
+     * @param array<int, int>             $codes   by row: the entry that colours it, counted from 1, 0 for none
+     * @param bool                        $scale   whether colours go from the first entry that is left to the last
+     */
+    private static function kept(array $entries, array $codes, Bits $draws, bool $scale): self
+    {
+        $mask = $draws->mask();
+        $objects = array_fill(0, count($entries) + 1, 0);
+        foreach ($codes as $row => $code) {
+            if ($mask[$row] !== "\0") {
+                $objects[$code]++;
+            }
+        }
+        unset($objects[0]);
+        $places = [];
+        foreach (array_slice(array_keys(array_filter($objects)), 0, self::MOST) as $place => $code) {
+            $places[$code] = $place + 1;
+        }
+        $last = max(1, count($places) - 1);
+        $kept = [];
+        foreach ($places as $code => $place) {
+            [$label, $colour] = $entries[$code - 1] ?? ['', ''];
+            $kept[] = new LegendEntry(
+                $label,
+                $scale ? self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - ($place - 1) / $last) : $colour,
+                $objects[$code],
+            );
+        }
+        $shown = array_fill(0, $draws->length + 1, 0);
+        foreach ($codes as $row => $code) {
+            if ($mask[$row] !== "\0") {
+                $shown[$row] = $places[$code] ?? 0;
+            }
+        }
+
+        return new self($kept, array_values($shown));
+    }
+
+    /** @return array{list<array{string, string}>, array<int, int>} */
     private static function layers(Facts $facts, LayerTree $layers): array
     {
-        return array_map(
-            static fn (array $entry): array => [
-                $entry[0]->name,
-                $entry[0]->colour,
-                $facts->scene->layers()->rowsOf([$entry[0]->number => true]),
-            ],
-            $layers->walk(),
-        );
+        $entries = $places = [];
+        foreach ($layers->walk() as [$layer]) {
+            $entries[] = [$layer->name, $layer->colour];
+            $places[$layer->number] = count($entries);
+        }
+
+        return [$entries, self::ofColumn($facts->scene->layers(), $places)];
     }
 
     /**
      * By the class that the file gives, and by kind where it gives none.
      *
-     * @return list<array{string, string, Bits}>
+     * @return array{list<array{string, string}>, array<int, int>}
      */
     private static function kinds(Facts $facts): array
     {
@@ -119,101 +134,131 @@ final readonly class Legend
         );
         asort($classes, SORT_NATURAL | SORT_FLAG_CASE);
         $all = count($classes) + 7;
-        $entries = [];
+        $entries = $places = [];
         foreach ($classes as $code => $class) {
-            $entries[] = [$class, self::colour(count($entries), $all), $facts->ranked('class')->in([$code])];
+            $entries[] = [$class, self::colour(count($entries), $all)];
+            $places[$code] = count($entries);
         }
+        $first = count($entries) + 1;
         foreach (Kind::cases() as $kind) {
-            $entries[] = [ucfirst($kind->plural()), self::colour(count($entries), $all), $facts->ranked('kind')->in([$kind->value])];
+            $entries[] = [ucfirst($kind->plural()), self::colour(count($entries), $all)];
+        }
+        $kinds = $facts->scene->column('kind');
+        $codes = Packed::uint32($facts->scene->column('class'), 0, $facts->scene->count() + 1);
+        foreach ($codes as $row => $code) {
+            $codes[$row] = $places[$code] ?? $first + ord($kinds[$row]);
         }
 
-        return $entries;
+        return [$entries, $codes];
     }
 
-    /** @return list<array{string, string, Bits}> */
+    /** @return array{list<array{string, string}>, array<int, int>} */
     private static function materials(Facts $facts): array
     {
-        $codes = [];
-        foreach ($facts->surfaceLists() as $code => $list) {
-            // An object with several materials counts for the first one.
-            $codes[$list[0] ?? 0][] = $code;
-        }
-        ksort($codes);
-        $entries = [];
-        foreach ($codes as $material => $some) {
-            $entries[] = [
-                $material === 0 ? 'No material' : $facts->materials()[$material][0] ?? '',
-                $material === 0 ? '#9a958a' : self::colour(count($entries), count($codes)),
+        $lists = $facts->surfaceLists();
+        // An object with several materials counts for the first one.
+        $materials = array_unique(array_map(static fn (array $list): int => $list[0] ?? 0, $lists));
+        sort($materials);
+        $entries = $places = [];
+        foreach ($materials as $material) {
+            $entries[] =
                 $material === 0
-                    ? $facts
-                        ->ranked('instances')
-                        ->between(1, INF)
-                        ->without($facts->bits('material'))
-                    : $facts->ranked('surfaces')->in($some),
-            ];
+                    ? ['No material', '#9a958a']
+                    : [$facts->materials()[$material][0] ?? '', self::colour(count($entries), count($materials))];
+            $places[$material] = count($entries);
+        }
+        $codes = Packed::uint32($facts->scene->column('surfaces'), 0, $facts->scene->count() + 1);
+        foreach ($codes as $row => $code) {
+            $codes[$row] = $places[$lists[$code][0] ?? 0] ?? 0;
         }
 
-        return $entries;
+        return [$entries, $codes];
     }
 
-    /** @return list<array{string, string, Bits}> */
+    /** @return array{list<array{string, string}>, array<int, int>} */
     private static function sources(Facts $facts): array
     {
-        $entries = [];
+        $entries = $places = [];
         foreach ($facts->sourceNames() as $number => $name) {
-            $entries[] = [$name, self::colour(count($entries), count($facts->sourceNames())), $facts->sources()->rowsOf([$number => true])];
+            $entries[] = [$name, self::colour(count($entries), count($facts->sourceNames()))];
+            $places[$number] = count($entries);
         }
 
-        return $entries;
+        return [$entries, self::ofColumn($facts->sources(), $places)];
     }
 
-    /** @return list<array{string, string, Bits}> */
+    /**
+     * @param array<int, int> $places entry by value, counted from 1
+     *
+     * @return array<int, int>
+     */
+    private static function ofColumn(Coded $column, array $places): array
+    {
+        $codes = [0];
+        foreach ($column->toList() as $value) {
+            $codes[] = $places[$value] ?? 0;
+        }
+
+        return $codes;
+    }
+
+    /** @return array{list<array{string, string}>, array<int, int>} the heaviest first */
     private static function weights(Facts $facts): array
     {
         $entries = [];
         $low = 0;
         for ($step = 1; $step <= self::STEPS; $step++) {
-            $high = $step === self::STEPS ? PHP_INT_MAX : 12 * 2 ** $step;
-            $label =
+            $high = 12 * 2 ** $step;
+            $entries[] = [
                 $step === self::STEPS
                     ? number_format($low + 1).' triangles and more'
-                    : ($step === 1 ? 'Up to ' : number_format($low + 1).' to ').number_format($high).' triangles';
-            $entries[] = [$label, '', $facts->ranked('triangles')->between($low, $high, $step === 1)];
+                    : ($step === 1 ? 'Up to ' : number_format($low + 1).' to ').number_format($high).' triangles',
+                '',
+            ];
             $low = $high;
         }
+        /** @var array<int, int> $sums */
+        $sums = array_values((array) unpack('P*', $facts->scene->column('triangles')));
+        $codes = [0];
+        $places = [];
+        for ($row = 1, $count = $facts->scene->count(); $row <= $count; $row++) {
+            $triangles = $sums[$row] - $sums[$row - 1];
+            $codes[] = $places[$triangles] ??= self::STEPS + 1 - min(self::STEPS, strlen(decbin(intdiv(max(0, $triangles - 1), 12))));
+        }
 
-        return array_reverse($entries);
+        return [array_reverse($entries), $codes];
     }
 
-    /** @return list<array{string, string, Bits}> */
+    /** @return array{list<array{string, string}>, array<int, int>} */
     private static function locks(InEffect $inEffect): array
     {
-        return array_map(
-            static fn (Lock $lock): array => [
-                $lock->label(),
-                ['#cfd6c4', '#d9a441', '#9c3a23'][$lock->value],
-                $inEffect->locks()->being($lock->value),
-            ],
-            Lock::cases(),
-        );
+        $entries = $places = [];
+        foreach (Lock::cases() as $lock) {
+            $entries[] = [$lock->label(), ['#cfd6c4', '#d9a441', '#9c3a23'][$lock->value]];
+            $places[$lock->value] = count($entries);
+        }
+        /** @var array<int, int> $codes */
+        $codes = array_values((array) unpack('C*', $inEffect->locks()->translated($places)));
+
+        return [$entries, $codes];
     }
 
-    /** @return list<array{string, string, Bits}> */
-    private static function shuffled(Bits $draws, int $seed): array
+    /** @return array{list<array{string, string}>, array<int, int>} */
+    private static function shuffled(int $rows, int $seed): array
     {
-        $rows = [];
-        foreach ($draws->rows() as $row) {
+        $entries = [];
+        for ($colour = 0; $colour < self::SHUFFLED; $colour++) {
+            $entries[] = ['Colour '.($colour + 1), self::colour($colour, self::SHUFFLED)];
+        }
+        $codes = [0];
+        for ($row = 1; $row <= $rows; $row++) {
             // The finalizer of MurmurHash3, in the public domain, spreads neighbours apart.
             $hash = ($row * 0x9e3779b1 + $seed * 0x85ebca6b) & 0xffffffff;
             $hash = (($hash ^ ($hash >> 16)) * 0x45d9f3b) & 0xffffffff;
-            $rows[($hash ^ ($hash >> 15)) % self::SHUFFLED][] = $row;
-        }
-        $entries = [];
-        foreach ($rows as $colour => $some) {
-            $entries[] = ['Colour '.($colour + 1), self::colour($colour, self::SHUFFLED), Bits::ofRows($draws->length, $some)];
+            $codes[] = (($hash ^ ($hash >> 15)) % self::SHUFFLED) + 1;
         }
 
-        return $entries;
+        return [$entries, $codes];
     }
 
     /** One of a number of colours that are told apart well: hues by the golden angle, in three lightnesses, but none of the pick's. */

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace VineShelf\Tint;
 
-use VineShelf\Scene\Bits;
-
 /** One colour of a tint and what it stands for. */
 final readonly class LegendEntry
 {
@@ -13,6 +11,7 @@ final readonly class LegendEntry
         public string $label,
         /** Hexadecimal, for example "#3f7a63". */
         public string $colour,
-        public Bits $rows,
+        /** How many it colours. */
+        public int $objects,
     ) {}
 }

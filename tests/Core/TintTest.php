@@ -78,13 +78,12 @@ final class TintTest extends TestCase
         mt_srand(43);
         $model = PlainModel::grow(120);
         $scene = $model->facts->scene;
-        $code = static fn (int $seed, ?Bits $only = null): string => self::legend($model, TintBy::Shuffle, $seed, $only)->codes(
-            $scene->count(),
-        );
+        $code = static fn (int $seed, ?Bits $only = null): string => self::legend($model, TintBy::Shuffle, $seed, $only)->codes();
         $colours = static function (int $seed) use ($model): array {
             $of = [];
-            foreach (self::legend($model, TintBy::Shuffle, $seed)->entries as $entry) {
-                foreach ($entry->rows->rows() as $row) {
+            $legend = self::legend($model, TintBy::Shuffle, $seed);
+            foreach ($legend->entries as $index => $entry) {
+                foreach ($legend->rowsOf($index)->rows() as $row) {
                     $of[$row] = $entry->colour;
                 }
             }
@@ -109,7 +108,7 @@ final class TintTest extends TestCase
             $model = PlainModel::grow(mt_rand(1, 80));
             $count = $model->facts->scene->count();
             $legend = self::legend($model, TintBy::Layer);
-            $codes = array_values((array) unpack('v*', $legend->codes($count)));
+            $codes = array_values((array) unpack('v*', $legend->codes()));
             self::assertCount($count + 1, $codes);
             foreach ($codes as $row => $code) {
                 self::assertSame($row === 0 ? null : self::entryOf($legend, $row)[1] ?? null, $code === 0 ? null : $code - 1, "row $row");
@@ -157,7 +156,8 @@ final class TintTest extends TestCase
     {
         $found = null;
         foreach ($legend->entries as $index => $entry) {
-            if ($entry->rows->has($row)) {
+            self::assertSame($entry->objects, $legend->rowsOf($index)->count());
+            if ($legend->rowsOf($index)->has($row)) {
                 self::assertNull($found, 'one entry at most');
                 $found = [$entry->label, $index];
             }

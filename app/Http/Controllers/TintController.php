@@ -30,12 +30,12 @@ final class TintController
             'by' => $tint->by->value,
             'label' => $tint->by->label(),
             'stamp' => $tint->stamp(),
-            'codes' => base64_encode((string) gzdeflate(CanvasState::codesByNumber($bench, $legend->codes($bench->scene()->count())), 1)),
+            'codes' => base64_encode((string) gzdeflate(CanvasState::codesByNumber($bench, $legend->codes()), 1)),
             'entries' => array_map(
                 static fn (\VineShelf\Tint\LegendEntry $entry): array => [
                     'label' => $entry->label,
                     'colour' => $entry->colour,
-                    'objects' => $entry->rows->count(),
+                    'objects' => $entry->objects,
                 ],
                 $legend->entries,
             ),
@@ -70,10 +70,12 @@ final class TintController
     {
         $mode = PickMode::in($request);
         $given = $request->validate(['entry' => ['required', 'integer', 'min:0']]);
-        $entry =
-            Tinted::of($bench)->legend()->entries[(int) $given['entry']] ??
+        $legend = Tinted::of($bench)->legend();
+        $entry = (int) $given['entry'];
+        if (! isset($legend->entries[$entry])) {
             throw new Refused('That entry is no longer in the legend.', 'entry');
-        $numbers = $bench->scene()->numberBits($entry->rows);
+        }
+        $numbers = $bench->scene()->numberBits($legend->rowsOf($entry));
         DeskChange::on($bench, static fn (Desk $desk) => $desk->putPick($mode->of($desk->pick(), Pick::of(), $numbers)));
 
         return Answer::to($bench, $request)->send();
