@@ -76,13 +76,7 @@ final class ObjectRows
         if ($measure !== null) {
             $value = $facts->measure($measure, $row);
 
-            return $value === null
-                ? ''
-                : match ($measure->dimension()) {
-                    0 => number_format($value),
-                    1 => number_format($value, 2).' m',
-                    default => number_format($value, $value < 1 ? 4 : 1).' m³',
-                };
+            return $value === null ? '' : $measure->shown($value);
         }
 
         return match ($column) {

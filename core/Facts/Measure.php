@@ -67,6 +67,28 @@ enum Measure: string
         };
     }
 
+    /** A value with its unit, small ones in a unit in which they keep three digits. */
+    public function shown(int|float $value): string
+    {
+        $isPlace = in_array($this, [self::X, self::Y, self::Z, self::Bottom, self::Top], true);
+
+        return match (true) {
+            $this->dimension() === 0 => number_format($value),
+            $this->dimension() === 1 => $isPlace || $value >= 0.01 || $value <= 0.0
+                ? number_format($value, 2).' m'
+                : self::threeDigits($value * 1e3).' mm',
+            $value >= 1.0 || $value <= 0.0 => number_format($value, 1).' m³',
+            $value >= 1e-3 => number_format($value, 4).' m³',
+            $value >= 1e-6 => self::threeDigits($value * 1e6).' cm³',
+            default => self::threeDigits($value * 1e9).' mm³',
+        };
+    }
+
+    private static function threeDigits(float $value): string
+    {
+        return number_format($value, max(0, 2 - (int) floor(log10($value))));
+    }
+
     /** 0 for a plain number, 1 for metres, 3 for cubic metres. */
     public function dimension(): int
     {

@@ -90,6 +90,30 @@ final class ExtentsTest extends TestCase
         self::assertSame([1, 2], $facts->ranked('width')->between(0.79, 0.81)->rows());
     }
 
+    public function test_small_values_are_shown_in_a_unit_that_keeps_their_digits(): void
+    {
+        $shown = [
+            [Measure::Triangles, 12_345, '12,345'],
+            [Measure::Width, 12.346, '12.35 m'],
+            [Measure::Width, 0.01, '0.01 m'],
+            [Measure::Height, 0.0048, '4.80 mm'],
+            [Measure::Size, 0.00012345, '0.123 mm'],
+            [Measure::Length, 0.0, '0.00 m'],
+            // A place is a place, however near the middle it is.
+            [Measure::X, 0.0048, '0.00 m'],
+            [Measure::Bottom, -3.5, '-3.50 m'],
+            [Measure::Volume, 1234.56, '1,234.6 m³'],
+            [Measure::Volume, 0.25, '0.2500 m³'],
+            [Measure::Volume, 2.7e-6, '2.70 cm³'],
+            [Measure::Volume, 4.567e-4, '457 cm³'],
+            [Measure::Volume, 8e-9, '8.00 mm³'],
+            [Measure::Volume, 0.0, '0.0 m³'],
+        ];
+        foreach ($shown as [$measure, $value, $text]) {
+            self::assertSame($text, $measure->shown($value));
+        }
+    }
+
     public function test_a_hull_reaches_as_far_as_all_points_in_every_direction_and_leaves_out_what_lies_inside(): void
     {
         mt_srand(9);

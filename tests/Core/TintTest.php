@@ -7,11 +7,17 @@ namespace Tests\Core;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
+use VineShelf\Facts\Facts;
+use VineShelf\Layers\Layer;
+use VineShelf\Layers\LayerTree;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Coded;
+use VineShelf\Scene\ColumnSource;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Parked;
 use VineShelf\Scene\Pick;
+use VineShelf\Scene\Scene;
 use VineShelf\Tint\Legend;
 use VineShelf\Tint\TintBy;
 
@@ -114,6 +120,43 @@ final class TintTest extends TestCase
                 self::assertSame($row === 0 ? null : self::entryOf($legend, $row)[1] ?? null, $code === 0 ? null : $code - 1, "row $row");
             }
         }
+    }
+
+    public function test_as_many_layers_as_a_large_office_makes_each_have_their_entry(): void
+    {
+        mt_srand(45);
+        $model = PlainModel::grow(1500);
+        $numbers = range(1, 900);
+        $layers = new LayerTree(
+            array_map(static fn (int $number): Layer => new Layer($number, 0, $number, "L$number", '#7a8b6c'), $numbers),
+        );
+        $layerOf = array_map(static fn (int $_): int => mt_rand(1, 900), range(1, $model->facts->scene->count()));
+        $columns = new class ($model->facts->scene, Coded::fromValues($layerOf)->pack()) implements ColumnSource {
+            public function __construct(private readonly Scene $scene, private readonly string $layers) {}
+
+            public function column(string $name): string
+            {
+                return $name === 'layer' ? $this->layers : $this->scene->column($name);
+            }
+        };
+        $scene = new Scene($columns);
+        $legend = Legend::of(TintBy::Layer, new Facts($scene), $layers, new InEffect($scene, $layers, $model->forest->settings));
+        $drawn = array_filter(
+            $layerOf,
+            static fn (int $index): bool => $model->meshes[$scene->number($index + 1)] > 0,
+            ARRAY_FILTER_USE_KEY,
+        );
+        $counts = array_count_values($drawn);
+        ksort($counts);
+        self::assertGreaterThan(400, count($counts));
+        $place = static fn (int $number): string => "L$number";
+        self::assertSame(array_map($place, array_keys($counts)), array_column($legend->entries, 'label'));
+        self::assertSame(array_values($counts), array_column($legend->entries, 'objects'));
+        $codes = array_values((array) unpack('v*', $legend->codes()));
+        foreach ($drawn as $index => $layer) {
+            self::assertSame("L$layer", $legend->entries[$codes[$index + 1] - 1]->label);
+        }
+        self::assertCount(count($drawn), array_filter($codes));
     }
 
     public function test_slots_keep_picks_until_they_are_emptied(): void
