@@ -45,6 +45,19 @@ abstract class TestCase extends BaseTestCase
         $this->withoutVite();
     }
 
+    /** As another process has one to the same database. */
+    protected function otherConnection(): \PDO
+    {
+        /** @var array{host: string, port: int|string, database: string, username: string, password: string} $database */
+        $database = config('database.connections.pgsql');
+
+        return new \PDO(
+            "pgsql:host={$database['host']};port={$database['port']};dbname={$database['database']}",
+            $database['username'],
+            $database['password'],
+        );
+    }
+
     protected function person(string $name = 'Ida Keller'): User
     {
         return User::query()

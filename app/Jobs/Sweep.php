@@ -10,7 +10,7 @@ use App\Files\Kept;
 use App\Models\Change;
 use App\Models\Import;
 use App\Models\Project;
-use App\Scenes\SceneStore;
+use App\Scenes\IndexFiles;
 use Illuminate\Filesystem\FilesystemAdapter;
 use Illuminate\Support\Facades\DB;
 
@@ -70,7 +70,7 @@ final class Sweep
     private function clearProject(Project $project): void
     {
         foreach ($this->disk->directories($project->folder()) as $inner) {
-            if (preg_match('~^index-(\d+)$~D', basename($inner), $found) === 1 && (int) $found[1] !== SceneStore::LAYOUT) {
+            if (preg_match('~^index-(\d+)$~D', basename($inner), $found) === 1 && (int) $found[1] !== IndexFiles::LAYOUT) {
                 $this->remove($this->disk->allFiles($inner), $inner);
             }
         }

@@ -14,8 +14,8 @@ use VineShelf\Scene\Scene;
 final class StoredColumns implements ColumnSource
 {
     /** What {@see SceneQuery::facts()} brings, all at once. */
-    private const FACTS = '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|sources|spots'
-        .'|properties|property\.\d+(\.words)?)$~D';
+    private const FACTS =
+        '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|sources|spots'.'|properties|property\.\d+(\.words)?)$~D';
 
     private ?Manifest $base = null;
 
@@ -24,7 +24,12 @@ final class StoredColumns implements ColumnSource
     /** @var array<string, string> columns that were just built */
     private array $built = [];
 
-    public function __construct(private readonly SceneStore $store, private readonly Project $project) {}
+    private readonly IndexFiles $files;
+
+    public function __construct(private readonly SceneStore $store, private readonly Project $project)
+    {
+        $this->files = new IndexFiles($project);
+    }
 
     public function column(string $name): string
     {
@@ -41,7 +46,7 @@ final class StoredColumns implements ColumnSource
     {
         $from = $this->names($name)->from($name);
         if ($from !== null) {
-            $this->store->keepDerived($this->project, $name, $from, $bytes);
+            $this->files->keepDerivedColumn($name, $from, $bytes);
         }
     }
 
@@ -49,7 +54,7 @@ final class StoredColumns implements ColumnSource
     {
         $from = $this->names($name)->from($name);
 
-        return $from === null ? null : $this->store->derived($this->project, $name, $from);
+        return $from === null ? null : $this->files->derivedColumn($name, $from);
     }
 
     private function baseColumn(string $name): ?string
@@ -72,7 +77,7 @@ final class StoredColumns implements ColumnSource
     {
         [$file, $length] = $manifest->columns[$name] ?? ['', 0];
 
-        return $file === '' ? null : $this->store->read($file, $length);
+        return $file === '' ? null : $this->files->column($file, $length);
     }
 
     private function rebuilt(string $name): ?string
@@ -100,7 +105,7 @@ final class StoredColumns implements ColumnSource
 
     private function base(): Manifest
     {
-        $this->base ??= $this->store->manifest($this->project, $this->project->revision);
+        $this->base ??= $this->files->manifest($this->files->base($this->project->revision));
         if ($this->base === null && ! isset($this->built['kind'])) {
             $this->rebuild();
         }
@@ -110,7 +115,7 @@ final class StoredColumns implements ColumnSource
 
     private function facts(): Manifest
     {
-        $this->facts ??= $this->base()->stamp === '' ? null : $this->store->facts($this->project, $this->base()->stamp);
+        $this->facts ??= $this->base()->stamp === '' ? null : $this->files->manifest($this->files->facts($this->base()->stamp));
         if ($this->facts === null && ! isset($this->built['properties'])) {
             $this->rebuildFacts();
         }

@@ -9,6 +9,7 @@ use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\Project;
 use App\Models\User;
+use App\Scenes\IndexFiles;
 use App\Scenes\SceneStore;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
@@ -141,7 +142,7 @@ final class HouseTest extends TestCase
         $ida = $this->person();
         $project = $this->baths($ida);
         $this->actingAs($ida)->post("/projects/$project->key/layers", ['name' => 'More']);
-        foreach (Storage::disk('local')->allFiles($project->folder().'/index-'.SceneStore::LAYOUT) as $index => $file) {
+        foreach (Storage::disk('local')->allFiles($project->folder().'/index-'.IndexFiles::LAYOUT) as $index => $file) {
             // Every other file of the index disappears, and then the whole of it.
             if ($index % 2 === 0) {
                 Storage::disk('local')->delete($file);
@@ -201,15 +202,7 @@ final class HouseTest extends TestCase
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy(Gltf::file(Gltf::triangle()), $copy);
         $import = $this->app->make(\App\Jobs\Uploads::class)->receive($ida, null, $copy, 'pane.gltf', SortBy::Best, '');
-        $other = new \PDO(
-            sprintf(
-                'pgsql:host=%s;port=%s;dbname=shelf_feature',
-                config('database.connections.pgsql.host'),
-                config('database.connections.pgsql.port'),
-            ),
-            (string) config('database.connections.pgsql.username'),
-            (string) config('database.connections.pgsql.password'),
-        );
+        $other = $this->otherConnection();
         $other->exec("SELECT pg_advisory_lock(7201, $import->id)");
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
         self::assertSame(ImportState::Waiting, $import->refresh()->state, 'another worker has it');
@@ -306,6 +299,6 @@ final class HouseTest extends TestCase
 
     private function indexOf(Project $project): string
     {
-        return $project->folder().'/index-'.SceneStore::LAYOUT;
+        return $project->folder().'/index-'.IndexFiles::LAYOUT;
     }
 }

@@ -82,8 +82,8 @@ final class TakeInStagesTest extends CommittedTestCase
         $worker = $this->worker();
         $this->until(static fn (): bool => $import->refresh()->stage === 'Packing the geometry' || $import->isOver());
         DB::select(
-            'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() '
-                ."AND pid <> pg_backend_pid() AND application_name = 'taking-in'",
+            'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() '.
+                "AND pid <> pg_backend_pid() AND application_name = 'taking-in'",
         );
         $this->finish($worker);
         self::assertNotSame(ImportState::Failed, $import->refresh()->state, $import->error);
@@ -122,15 +122,7 @@ final class TakeInStagesTest extends CommittedTestCase
     public function test_an_import_that_another_worker_holds_is_looked_at_again_later(): void
     {
         $import = $this->given();
-        $other = new \PDO(
-            sprintf(
-                'pgsql:host=%s;port=%s;dbname=shelf_feature',
-                config('database.connections.pgsql.host'),
-                config('database.connections.pgsql.port'),
-            ),
-            (string) config('database.connections.pgsql.username'),
-            (string) config('database.connections.pgsql.password'),
-        );
+        $other = $this->otherConnection();
         $other->exec("SELECT pg_advisory_lock(7201, $import->id)");
         $this->finish($this->worker());
         self::assertSame(ImportState::Waiting, $import->refresh()->state);
