@@ -5,7 +5,7 @@ import { PerspectiveCamera, Vector3 } from 'three';
 import { Order } from '../../resources/js/canvas/order.js';
 import { Packs, unscaled } from '../../resources/js/canvas/packs.js';
 import { Page } from '../../resources/js/canvas/pages.js';
-import { MESH, Placements, RECORD } from '../../resources/js/canvas/placements.js';
+import { Placements } from '../../resources/js/canvas/placements.js';
 
 let seed = 1;
 const random = (low = 0, high = 1) => {
@@ -15,32 +15,33 @@ const random = (low = 0, high = 1) => {
 const identity = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0];
 const movedTo = (x, y, z) => [1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z];
 
-/** Bytes as the server packs them. */
-function packed(meshes, records, parts = 1) {
-    const bytes = new ArrayBuffer(12 + meshes.length * MESH + records.length * RECORD);
-    const view = new DataView(bytes);
-    view.setUint32(0, parts, true);
-    view.setUint32(4, meshes.length, true);
-    view.setUint32(8, records.length, true);
-    meshes.forEach(({ number, pack = 1, triangles = 12, colour = 0xff8899aa, box = [-1, -1, -1, 1, 1, 1] }, index) => {
-        const at = 12 + index * MESH;
+/** Bytes as the server packs them, each placement with a form of its own. */
+function packed(meshes, placements, parts = 1) {
+    const start = 16 + meshes.length * 28 + placements.length * 40;
+    const view = new DataView(new ArrayBuffer(start + placements.length * 36));
+    [parts, meshes.length, placements.length, placements.length].forEach((value, n) => view.setUint32(n * 4, value, true));
+    meshes.forEach(({ number, pack = 1, triangles = 12, colour = 0xff8899aa, half = [1, 1, 1] }, index) => {
+        const at = 16 + index * 28;
         [number, pack, triangles, colour].forEach((value, n) => view.setUint32(at + n * 4, value, true));
-        box.forEach((value, n) => view.setFloat32(at + 16 + n * 4, value, true));
+        half.forEach((value, n) => view.setFloat32(at + 16 + n * 4, value, true));
     });
-    records.forEach(({ object, mesh, transform = identity }, index) => {
-        const at = 12 + meshes.length * MESH + index * RECORD;
-        view.setUint32(at, object, true);
-        view.setUint32(at + 4, mesh, true);
-        transform.forEach((value, n) => view.setFloat32(at + 8 + n * 4, value, true));
+    placements.forEach(({ object, mesh, transform = identity }, index) => {
+        const at = 16 + meshes.length * 28 + index * 40;
+        view.setUint32(at, index + 4, true);
+        [0, 1, 2, 4, 5, 6, 8, 9, 10].forEach((from, n) => view.setFloat32(at + 4 + n * 4, transform[from], true));
+        const words = [object, mesh, index + 4, ...[3, 7, 11].map((from) => transform[from] * 8192)];
+        words.forEach((word, n) => {
+            for (let byte = 0; byte < 4; byte++) view.setUint8(start + (n * 4 + byte) * placements.length + index, word >> (byte * 8));
+        });
     });
-    return bytes;
+    return view.buffer;
 }
 
 test('placements are read with their meshes, and an object that is here already is not doubled', () => {
     const placements = new Placements();
     const parts = placements.read(
         packed(
-            [{ number: 7, box: [-1, -2, -3, 1, 2, 3] }],
+            [{ number: 7, half: [1, 2, 3] }],
             [
                 { object: 3, mesh: 7, transform: movedTo(10, 20, 30) },
                 { object: 3, mesh: 7, transform: movedTo(50, 0, 0) },
@@ -142,7 +143,7 @@ function ordered(count, states) {
     const placements = new Placements();
     placements.read(
         packed(
-            [{ number: 1 }, { number: 2, box: [-0.1, -0.1, -0.1, 0.1, 0.1, 0.1] }],
+            [{ number: 1 }, { number: 2, half: [0.1, 0.1, 0.1] }],
             Array.from({ length: count }, (_, n) => ({
                 object: n + 1,
                 mesh: random() < 0.5 ? 1 : 2,
