@@ -52,8 +52,8 @@ final class Drawn
             $form = self::form($records, $at);
             $uses[$form] = isset($uses[$form]) ? 2 : 1;
         }
-        $halves = $known = $meshes = $forms = [];
-        $shared = $packed = '';
+        $halves = $known = [];
+        $meshes = $forms = $shared = $packed = '';
         for ($at = 0; $at < $end; $at += DrawRecords::RECORD) {
             [$object, $mesh] = Packed::uint32($records, $at, 2);
             /** @var array<int, float> $m */
@@ -75,13 +75,13 @@ final class Drawn
                 $index |= self::FAR;
                 $place = pack('g3', $m[4], $m[8], $m[12]);
             }
-            $meshes[] = $mesh;
-            $forms[] = $index;
+            $meshes .= pack('V', $mesh);
+            $forms .= pack('V', $index);
             $packed .= pack('V3', $object, $mesh, $index).$place.($own[1] ?? "\0\0\0\0\0\0\0\0\0\0\0\0");
         }
-        $columns = $count === 0 ? '' : pack('V*', ...$meshes).pack('V*', ...$forms);
+        unset($uses);
 
-        return pack('VV', $count, count($known)).$columns.$shared.self::planes($packed);
+        return pack('VV', $count, count($known)).$meshes.$forms.$shared.self::planes($packed);
     }
 
     /**

@@ -149,10 +149,10 @@ final class WorkbenchTest extends BrowserTestCase
         $browser->waitForText('#message', '91 Planting: Hidden.');
         $tree = self::number($browser, 'Tree#20');
         $browser->visit((string) parse_url($browser->driver->getCurrentURL(), PHP_URL_PATH))->waitFor('#ledger-grid')->settled();
-        self::assertFalse($browser->js('return shelfBench.canvas.placements.byObject.has(arguments[0])', $tree));
+        self::assertFalse($browser->js('return shelfBench.canvas.placements.has(arguments[0])', $tree));
         $packs = $browser->js('return shelfBench.canvas.packs.here.size');
         $browser->js('shelfBench.setRung(["L33"], 5)');
-        $browser->waitUntil("return shelfBench.canvas.placements.byObject.has($tree)", 'the tree did not come')->settled();
+        $browser->waitUntil("return shelfBench.canvas.placements.has($tree)", 'the tree did not come')->settled();
         self::assertGreaterThan(
             $packs,
             $browser->js('return shelfBench.canvas.packs.here.size'),

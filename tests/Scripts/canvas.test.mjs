@@ -52,7 +52,8 @@ test('placements are read with their meshes, and an object that is here already 
     );
     assert.equal(parts, 5);
     assert.equal(placements.count, 3);
-    assert.deepEqual(placements.byObject.get(3), [0, 1]);
+    assert.deepEqual([...placements.object.slice(0, 3)], [3, 3, 9]);
+    assert.deepEqual([placements.has(3), placements.has(9), placements.has(12), placements.has(1e6)], [true, true, false, false]);
     assert.deepEqual([...placements.sphere.slice(0, 3)], [10, 20, 30]);
     assert.ok(Math.abs(placements.sphere[3] - Math.hypot(1, 2, 3)) < 1e-5);
     assert.deepEqual(placements.facts[0].half, [1, 2, 3]);
@@ -81,7 +82,7 @@ test('a record whose mesh is unknown is passed over', () => {
             ],
         ),
     );
-    assert.deepEqual([placements.count, placements.byObject.has(1)], [1, false]);
+    assert.deepEqual([placements.count, placements.has(1)], [1, false]);
 });
 
 test('room grows without losing what is there', () => {

@@ -141,7 +141,7 @@ export class Canvas {
         for (let number = 0; number < states.length; number++) {
             if (states[number] === this.states[number]) continue;
             changed = true;
-            if (!this.loading && (states[number] & 15) > 0 && (this.states[number] & 15) === 0 && !this.placements.byObject.has(number))
+            if (!this.loading && (states[number] & 15) > 0 && (this.states[number] & 15) === 0 && !this.placements.has(number))
                 missing.push(number);
         }
         this.states = states;

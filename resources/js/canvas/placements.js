@@ -35,8 +35,8 @@ export class Placements {
         this.facts = [];
         /** @type {Map<number, Float32Array>} the nine floats that many placements share, by number */
         this.forms = new Map();
-        /** @type {Map<number, number[]>} placements by object number */
-        this.byObject = new Map();
+        /** @type {Uint32Array} by object number: its first placement, counted from 1, 0 for none */
+        this.first = new Uint32Array(4096);
         this.grow(4096);
     }
 
@@ -67,14 +67,13 @@ export class Placements {
         this.grow(this.count + count);
         const read = new Planes(new Uint8Array(buffer, start), count);
         const m = new Float32Array(12);
-        const known = new Set();
+        const before = this.count;
         for (let index = 0; index < count; index++) {
             const object = read.uint32(0, index);
             // An object comes whole: the first of its placements tells whether it is here already.
-            if (this.byObject.has(object) && !known.has(object)) continue;
+            if (this.has(object) && this.first[object] <= before) continue;
             const slot = this.slots.get(read.uint32(4, index));
             if (slot === undefined) continue;
-            known.add(object);
             const form = read.uint32(8, index);
             if ((form & ~FAR) < SHARED) read.turned(m, index, form & 3, this.facts[slot].half);
             else m.set(/** @type {Float32Array} */ (this.forms.get(form & ~FAR)));
@@ -147,9 +146,16 @@ export class Placements {
             square += reach * reach;
         }
         this.sphere[index * 4 + 3] = Math.sqrt(square);
-        const others = this.byObject.get(object);
-        if (others) others.push(index);
-        else this.byObject.set(object, [index]);
+        if (object >= this.first.length) this.first = extended(this.first, new Uint32Array(object * 2));
+        if (this.first[object] === 0) this.first[object] = this.count;
+    }
+
+    /**
+     * Whether an object has come.
+     * @param {number} object
+     */
+    has(object) {
+        return object < this.first.length && this.first[object] > 0;
     }
 
     /**
