@@ -123,6 +123,25 @@ final class WorkbenchTest extends BrowserTestCase
         self::assertNotSame($panel, $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y));
     }
 
+    public function test_rows_that_come_late_do_not_stand_for_what_is_now(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $browser->js('shelfBench.pick({ keys: "L2", mode: "replace" })');
+        $browser->waitFor('#row-L2.picked');
+        $browser->js('window.late = document.querySelector("#rows").innerHTML; shelfBench.command("clear-pick")');
+        $browser->waitUntil('return !document.querySelector("#row-L2.picked")', 'the pick was not cleared');
+        // As when an answer from before the change is the last to come.
+        $browser->js('document.querySelector("#rows").innerHTML = window.late');
+        $browser->waitUntil('return !document.querySelector("#row-L2.picked")', 'rows from before the change stayed');
+
+        $browser->js('shelfBench.finder.search("layer:Seats")');
+        $browser->waitForText('#hits', 'objects');
+        // As when a command was asked before the search and answered after it.
+        $browser->js('document.querySelector("#rows").innerHTML = window.late');
+        $browser->waitUntil('return !document.getElementById("row-L2")', 'rows from before the search stayed');
+        $browser->waitForText('#hits', 'objects');
+    }
+
     public function test_two_windows_see_each_others_changes(): void
     {
         $email = $this->person();

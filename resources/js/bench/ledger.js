@@ -28,6 +28,10 @@ export class Ledger {
         this.focusKey = '';
         /** The row that is pointed out while somebody types: a hit, or where typing ahead has come to. */
         this.pointedKey = '';
+        /** The newest state that the page has heard of. */
+        this.known = { revision: 0, desk: 0 };
+        /** Questions for rows that are not answered yet. */
+        this.open = 0;
         /** A place whose row is to get the focus when it comes. @type {{place: number, quiet: boolean} | undefined} */
         this.awaited = undefined;
         /** @type {number | null} where a range starts */
@@ -54,7 +58,17 @@ export class Ledger {
             childList: true,
             subtree: true,
             attributes: true,
-            attributeFilter: ['data-from', 'data-total', 'data-hits', 'data-key', 'data-tracks', 'data-says', 'data-follow'],
+            attributeFilter: [
+                'data-from',
+                'data-total',
+                'data-hits',
+                'data-key',
+                'data-tracks',
+                'data-says',
+                'data-follow',
+                'data-desk',
+                'data-revision',
+            ],
         });
         document.addEventListener('htmx:after:swap', () => this.settle());
         this.rows.addEventListener('focusin', (event) => {
@@ -109,6 +123,7 @@ export class Ledger {
     async fetch(method, path, values = {}) {
         const asked = (this.asked = (this.asked ?? 0) + 1);
         let status = 0;
+        this.open++;
         const source = document.createElement('span');
         source.hidden = true;
         document.body.append(source);
@@ -127,8 +142,29 @@ export class Ledger {
             await whileBusy(this.words === '' ? 'Fetching rows' : `Looking for ${this.words}`, answer);
         } finally {
             source.remove();
+            this.open--;
         }
+        this.check();
         return asked === this.asked ? status : 0;
+    }
+
+    /** @param {{revision: number, desk: number}} known what the rows must not be older than */
+    hears(known) {
+        this.known = known;
+        this.check();
+    }
+
+    /**
+     * Answers may come in another order than their questions: rows from before a change, or from before a search or a turn to another lens, are
+     * asked for anew, once.
+     */
+    check() {
+        const { revision, desk, lens, rule } = /** @type {HTMLElement} */ (this.rows.querySelector('.window'))?.dataset ?? {};
+        const isOld =
+            Number(revision) < this.known.revision || Number(desk) < this.known.desk || lens !== this.lens || (rule ?? '') !== this.words;
+        if (this.open > 0) return;
+        if (isOld && !this.askedAnew) this.fetch('GET', '/ledger');
+        this.askedAnew = isOld;
     }
 
     /** Asks for other rows once the scroll leaves those that are here. */
@@ -184,6 +220,7 @@ export class Ledger {
         /** @type {HTMLElement} */ (this.element.querySelector('#hits-bar')).hidden = hits === '' || hits === '0';
         // Rows may have become fewer than the scroll position allows, or an overtaken answer may have left another window.
         this.follow();
+        this.check();
     }
 
     /** @param {string} key @returns {HTMLElement | null} */

@@ -84,6 +84,7 @@ export class Workbench {
         if (!state) return;
         const { revision, desk, states, pick, picked, tint, more } = state.dataset;
         this.revisions = { revision: Number(revision), desk: Number(desk) };
+        this.ledger.hears(this.revisions);
         this.picked = Number(picked);
         const wanted = JSON.parse(more ?? '[]');
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));

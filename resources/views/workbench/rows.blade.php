@@ -20,6 +20,8 @@
     data-width="{{ $arrangement->width() }}"
     data-follow="{{ $arrangement->follows ? 1 : 0 }}"
     data-rule="{{ $words }}"
+    data-revision="{{ $bench->project->revision }}"
+    data-desk="{{ $bench->desk->revision }}"
 >
     @foreach ($rows as $index => $row)
         @php
