@@ -10,6 +10,16 @@ $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();
 $bytes = (string) file_get_contents($argv[1]);
 $pdo = Illuminate\Support\Facades\DB::connection()->getPdo();
 $pdo->exec('CREATE TEMPORARY TABLE bench_objects (LIKE objects INCLUDING ALL)');
+$copy = static function (array $lines) use ($pdo): void {
+    $pdo->pgsqlCopyFromArray(
+        'bench_objects',
+        $lines,
+        "\t",
+        '\\\\N',
+        'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, lock, source_id, name, class, source_key, '
+            .'transform, properties',
+    );
+};
 $started = hrtime(true);
 $length = unpack('V', $bytes, 12)[1];
 $gltf = json_decode(substr($bytes, 20, $length), true);
@@ -25,23 +35,9 @@ foreach ($gltf['nodes'] as $index => $node) {
         "\t\t$index\t$transform\t".
         addcslashes((string) json_encode($node['extras'] ?? []), "\\\t\n\r");
     if (count($lines) === 10_000) {
-        $pdo->pgsqlCopyFromArray(
-            'bench_objects',
-            $lines,
-            "\t",
-            '\\\\N',
-            'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, lock, source_id, name, class, source_key, '
-                .'transform, properties',
-        );
+        $copy($lines);
         $lines = [];
     }
 }
-$pdo->pgsqlCopyFromArray(
-    'bench_objects',
-    $lines,
-    "\t",
-    '\\\\N',
-    'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, lock, source_id, name, class, source_key, '
-        .'transform, properties',
-);
+$copy($lines);
 echo json_encode(['ms' => (hrtime(true) - $started) / 1e6]);

@@ -155,8 +155,8 @@ export class Ledger {
     }
 
     /**
-     * Answers may come in another order than their questions: rows from before a change, or from before a search or a turn to another lens, are
-     * asked for anew, once.
+     * Answers may come in another order than their questions: rows from before a change, or from before a search or a turn to another
+     * lens, are asked for anew, once.
      */
     check() {
         const { revision, desk, lens, rule } = /** @type {HTMLElement} */ (this.rows.querySelector('.window'))?.dataset ?? {};
