@@ -7,8 +7,7 @@ namespace VineShelf\Picking;
 /**
  * A part of the picture: one outline, or several convex ones together, as a brush leaves them.
  *
- * A grid over it knows which of its cells are wholly inside, wholly outside, or mixed, and sums of those, so that most questions
- * are answered by looking up four numbers; only what falls on mixed cells is compared with the outlines themselves.
+ * Most questions are answered by {@see RegionGrid}; only what falls on its mixed cells is compared with the outlines themselves.
  */
 final class Region
 {
@@ -18,10 +17,6 @@ final class Region
 
     public const IN = 2;
 
-    private const CELL = 2.0;
-
-    private const MOST_CELLS = 320;
-
     public readonly float $left;
 
     public readonly float $top;
@@ -29,37 +24,15 @@ final class Region
     /** Whether all that has its corners in the region lies in it. */
     public readonly bool $isConvex;
 
-    private readonly float $cell;
-
-    private readonly int $columns;
-
-    private readonly int $rows;
-
-    /** @var array<int, int> by cell, row after row */
-    private array $cells;
-
-    /** @var array<int, list<int>> the outlines that pass through a mixed cell */
-    private array $through = [];
-
-    /** @var list<int> cells that are not outside, summed from the upper left; one row and column more than cells */
-    private array $notOut;
-
-    /** @var list<int> cells that are not inside, summed likewise */
-    private array $notIn;
+    private readonly RegionGrid $grid;
 
     /** @param non-empty-list<Outline> $outlines more than one only if all are convex */
     private function __construct(private readonly array $outlines)
     {
-        $this->left = min(array_map(static fn (Outline $outline): float => $outline->left, $outlines));
-        $this->top = min(array_map(static fn (Outline $outline): float => $outline->top, $outlines));
-        $wide = max(array_map(static fn (Outline $outline): float => $outline->right, $outlines)) - $this->left;
-        $tall = max(array_map(static fn (Outline $outline): float => $outline->bottom, $outlines)) - $this->top;
-        $this->cell = max(self::CELL, $wide / self::MOST_CELLS, $tall / self::MOST_CELLS);
-        $this->columns = (int) floor($wide / $this->cell) + 1;
-        $this->rows = (int) floor($tall / $this->cell) + 1;
+        $this->grid = new RegionGrid($outlines);
+        $this->left = $this->grid->left;
+        $this->top = $this->grid->top;
         $this->isConvex = count($outlines) === 1 && $outlines[0]->isConvex();
-        $this->classify();
-        $this->sum();
     }
 
     public static function rectangle(float $x1, float $y1, float $x2, float $y2): self
@@ -109,37 +82,7 @@ final class Region
     /** How a rectangle of the picture lies to the region; MIXED may also be said where only the outlines themselves could tell. */
     public function rectangleIs(float $left, float $top, float $right, float $bottom): int
     {
-        $c1 = (int) floor(($left - $this->left) / $this->cell);
-        $r1 = (int) floor(($top - $this->top) / $this->cell);
-        $c2 = (int) floor(($right - $this->left) / $this->cell);
-        $r2 = (int) floor(($bottom - $this->top) / $this->cell);
-        if ($c2 < 0 || $r2 < 0 || $c1 >= $this->columns || $r1 >= $this->rows) {
-            return self::OUT;
-        }
-        $whole = $c1 >= 0 && $r1 >= 0 && $c2 < $this->columns && $r2 < $this->rows;
-        $c1 = max(0, $c1);
-        $r1 = max(0, $r1);
-        $c2 = min($this->columns - 1, $c2) + 1;
-        $r2 = min($this->rows - 1, $r2) + 1;
-        $wide = $this->columns + 1;
-        if (
-            $this->notOut[$r2 * $wide + $c2] -
-                $this->notOut[$r1 * $wide + $c2] -
-                $this->notOut[$r2 * $wide + $c1] +
-                $this->notOut[$r1 * $wide + $c1] ===
-            0
-        ) {
-            return self::OUT;
-        }
-
-        return $whole &&
-            $this->notIn[$r2 * $wide + $c2] -
-                $this->notIn[$r1 * $wide + $c2] -
-                $this->notIn[$r2 * $wide + $c1] +
-                $this->notIn[$r1 * $wide + $c1] ===
-                0
-            ? self::IN
-            : self::MIXED;
+        return $this->grid->rectangleIs($left, $top, $right, $bottom);
     }
 
     /** The same, and MIXED only where the region's edge really passes through the rectangle. */
@@ -166,17 +109,11 @@ final class Region
 
     public function has(float $x, float $y): bool
     {
-        $column = (int) floor(($x - $this->left) / $this->cell);
-        $row = (int) floor(($y - $this->top) / $this->cell);
-        if ($column < 0 || $row < 0 || $column >= $this->columns || $row >= $this->rows) {
-            return false;
+        $through = $this->grid->at($x, $y);
+        if (! is_array($through)) {
+            return $through === self::IN;
         }
-        $at = $row * $this->columns + $column;
-        $is = $this->cells[$at];
-        if ($is !== self::MIXED) {
-            return $is === self::IN;
-        }
-        foreach ($this->through[$at] as $outline) {
+        foreach ($through as $outline) {
             if ($this->outlines[$outline]->has($x, $y)) {
                 return true;
             }
@@ -332,78 +269,5 @@ final class Region
         }
 
         return new Outline($x, $y);
-    }
-
-    private function classify(): void
-    {
-        $this->cells = array_fill(0, $this->columns * $this->rows, self::OUT);
-        foreach ($this->outlines as $index => $outline) {
-            $outline->cut($this->cell);
-            for ($row = 0; $row < $this->rows; $row++) {
-                // Bands of the outline do not lie on the grid: two of them may pass through a row of cells.
-                $band = ($this->top + $row * $this->cell - $outline->top) / $this->cell;
-                if ($band < -1 || $band > ($outline->bottom - $outline->top) / $this->cell + 1) {
-                    continue;
-                }
-                $passes = [...$outline->passes((int) floor($band)), ...$outline->passes((int) floor($band) + 1)];
-                $this->fill($index, $row, $passes);
-            }
-        }
-    }
-
-    /**
-     * Marks the cells of a row that an outline passes through, and fills those between them.
-     *
-     * @param list<array{float, float}> $passes least and greatest x of each side in the row
-     */
-    private function fill(int $index, int $row, array $passes): void
-    {
-        $outline = $this->outlines[$index];
-        $mixed = [];
-        foreach ($passes as [$from, $to]) {
-            for (
-                $column = max(0, (int) floor(($from - 0.01 - $this->left) / $this->cell)),
-                $last = min($this->columns - 1, (int) floor(($to + 0.01 - $this->left) / $this->cell));
-                $column <= $last;
-                $column++
-            ) {
-                $mixed[$column] = true;
-            }
-        }
-        $first = max(0, (int) floor(($outline->left - $this->left) / $this->cell));
-        $last = min($this->columns - 1, (int) floor(($outline->right - $this->left) / $this->cell));
-        $is = null;
-        for ($column = $first; $column <= $last; $column++) {
-            $at = $row * $this->columns + $column;
-            if (isset($mixed[$column])) {
-                $this->cells[$at] = max($this->cells[$at], self::MIXED);
-                $this->through[$at][] = $index;
-                $is = null;
-
-                continue;
-            }
-            // Cells between two that are passed through are all on the same side.
-            $is ??= $outline->has($this->left + ($column + 0.5) * $this->cell, $this->top + ($row + 0.5) * $this->cell);
-            if ($is) {
-                $this->cells[$at] = self::IN;
-            }
-        }
-    }
-
-    private function sum(): void
-    {
-        $this->notOut = $this->notIn = array_fill(0, $this->columns + 1, 0);
-        for ($row = 0; $row < $this->rows; $row++) {
-            $outs = $ins = 0;
-            $this->notOut[] = $this->notIn[] = 0;
-            for ($column = 0; $column < $this->columns; $column++) {
-                $is = $this->cells[$row * $this->columns + $column];
-                $outs += $is === self::OUT ? 0 : 1;
-                $ins += $is === self::IN ? 0 : 1;
-                $above = $row * ($this->columns + 1) + $column + 1;
-                $this->notOut[] = $this->notOut[$above] + $outs;
-                $this->notIn[] = $this->notIn[$above] + $ins;
-            }
-        }
     }
 }
