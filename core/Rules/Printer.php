@@ -138,7 +138,7 @@ final class Printer implements Visitor
     public static function property(string $name): string
     {
         $lower = mb_strtolower($name);
-        $taken = Field::tryFrom($lower) !== null || Measure::tryFrom($lower) !== null || isset(Parser::ALIASES[$lower]);
+        $taken = Field::tryFrom($lower) !== null || Measure::tryFrom($lower) !== null || isset(Comparisons::ALIASES[$lower]);
 
         return $taken || ! self::isWord($name) ? self::quoted($name) : $name;
     }
