@@ -220,9 +220,9 @@ final class FindingTest extends BrowserTestCase
         $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent.includes("Hall from")).click()');
         $browser->waitForText('#message', 'Seen through Hall from the south east')->settled();
         $browser->press('w')->waitForText('#message', 'Walking');
-        $browser->waitUntil('return shelfBench.walk.on', 'nobody walks');
+        $browser->waitUntil('return shelfBench.looking.walk.on', 'nobody walks');
         usleep(900_000);
-        $height = (float) $browser->js('return shelfBench.canvas.viewpoint.camera.position.z - shelfBench.walk.floor');
+        $height = (float) $browser->js('return shelfBench.canvas.viewpoint.camera.position.z - shelfBench.looking.walk.floor');
         self::assertEqualsWithDelta(1.65, $height, 0.2, 'at eye height');
         $from = $browser->js('return shelfBench.canvas.viewpoint.get().eye');
         $browser->js('dispatchEvent(new KeyboardEvent("keydown", { key: "w" }))');

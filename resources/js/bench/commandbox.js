@@ -122,6 +122,6 @@ export class CommandBox {
             return bench.ledger.show(key, true);
         }
         await bench.pick({ keys: key, mode: 'replace' });
-        bench.frameObject(Number(key.slice(1)));
+        bench.looking.frameObject(Number(key.slice(1)));
     }
 }

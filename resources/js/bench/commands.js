@@ -1,6 +1,7 @@
 import { openFolds, openLayouts } from './columns.js';
 import { jump } from './jump.js';
 import { openKeys } from './keysheet.js';
+import { askForLayer } from './newlayer.js';
 
 /**
  * Every command: the one list behind buttons, keys, menus, the command box and the sheet of keys.
@@ -50,7 +51,7 @@ export function commandsOf(bench) {
             'fit-pick',
             'Fit the pick',
             'f',
-            held(() => bench.framePick()),
+            held(() => bench.looking.framePick()),
         ),
         command('Camera', 'sides', 'Plan and four sides…', '', (from) => bench.menus.openSides(from)),
         ...['plan', 'front', 'back', 'left', 'right'].map((side) =>
@@ -59,7 +60,7 @@ export function commandsOf(bench) {
                 `side-${side}`,
                 side === 'plan' ? 'Plan' : `Seen from the ${side}`,
                 '',
-                held(() => canvas.viewpoint.side(side, bench.framed())),
+                held(() => canvas.viewpoint.side(side, bench.looking.framed())),
             ),
         ),
         command(
@@ -67,7 +68,7 @@ export function commandsOf(bench) {
             'parallel',
             'Parallel or perspective',
             'k',
-            held(() => bench.setParallel(!canvas.viewpoint.isParallel)),
+            held(() => bench.looking.setParallel(!canvas.viewpoint.isParallel)),
         ),
         command(
             'Camera',
@@ -85,9 +86,9 @@ export function commandsOf(bench) {
             ']',
             () => canvas.viewpoint.step(1) || bench.say('There is no viewpoint after this one.'),
         ),
-        command('Camera', 'hold', 'Hold the camera', 'h', () => bench.setHold(!canvas.viewpoint.held)),
+        command('Camera', 'hold', 'Hold the camera', 'h', () => bench.looking.setHold(!canvas.viewpoint.held)),
         command('Camera', 'cameras', "The model's own cameras…", '', (from) => bench.menus.openCameras(from)),
-        command('Camera', 'walk', 'Walk at eye height', 'w', () => bench.setWalk(!bench.walk.on)),
+        command('Camera', 'walk', 'Walk at eye height', 'w', () => bench.looking.setWalk(!bench.looking.walk.on)),
 
         command('Regions', 'tool', 'Tool', '', (from) => bench.regions.choose(from.dataset.tool ?? 'click'), { quiet: true }),
         ...[
@@ -183,8 +184,8 @@ export function commandsOf(bench) {
             needsPick(() => bench.openDialog('/file')),
             { changes: true },
         ),
-        command('Sort', 'new-layer', 'New layer', 'n', () => bench.newLayer(false), { changes: true }),
-        command('Sort', 'new-layer-from-pick', 'New layer from the pick', 'Shift+n', () => bench.newLayer(true), { changes: true }),
+        command('Sort', 'new-layer', 'New layer', 'n', () => askForLayer(bench, false), { changes: true }),
+        command('Sort', 'new-layer-from-pick', 'New layer from the pick', 'Shift+n', () => askForLayer(bench, true), { changes: true }),
         command(
             'Sort',
             'lock-pick',

@@ -1,3 +1,4 @@
+import { askForLayer } from './newlayer.js';
 import { renameInPlace } from './rename.js';
 
 /** Menus of rows and views: the same commands that keys and buttons give. */
@@ -37,7 +38,7 @@ export class Menus {
                           'N',
                           () => {
                               bench.ledger.selected = new Set([key]);
-                              bench.newLayer(false);
+                              askForLayer(bench, false);
                           },
                       ],
                       ['New objects land here', '', () => bench.server.ask('POST', '/landing', { layer: number })],
@@ -47,7 +48,7 @@ export class Menus {
             ...(object
                 ? [
                       change ? ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))] : null,
-                      ['Frame it', '', () => bench.frameObject(number)],
+                      ['Frame it', '', () => bench.looking.frameObject(number)],
                       ['Why', 'Y', () => bench.why(number)],
                   ]
                 : []),
@@ -98,7 +99,7 @@ export class Menus {
                       ['Pick', '', () => bench.pick({ keys: key, mode: 'replace' })],
                       ['Add to the pick', '', () => bench.pick({ keys: key, mode: 'add' })],
                       ['Show in the ledger', '', () => bench.ledger.show(key, true)],
-                      ['Frame it', '', () => bench.frameObject(number)],
+                      ['Frame it', '', () => bench.looking.frameObject(number)],
                       ['Why', '', () => bench.why(number)],
                       ['Hide it', '', () => bench.setRung([key], 0)],
                       ['Make it a ghost', '', () => bench.setRung([key], 2)],
@@ -154,7 +155,7 @@ export class Menus {
             null,
             ...['front', 'back', 'left', 'right'].map((side) => [`From the ${side}`, '', () => this.bench.command(`side-${side}`)]),
             null,
-            ['Perspective', 'K', () => this.bench.setParallel(false)],
+            ['Perspective', 'K', () => this.bench.looking.setParallel(false)],
         ]);
     }
 
@@ -167,7 +168,7 @@ export class Menus {
             from,
             undefined,
             cameras.length > 0
-                ? cameras.map((camera) => [camera.name, '', () => this.bench.lookThrough(camera)])
+                ? cameras.map((camera) => [camera.name, '', () => this.bench.looking.lookThrough(camera)])
                 : [['This model brought no cameras', '', () => undefined]],
         );
     }

@@ -57,6 +57,6 @@ export function listenToCanvas(bench) {
                     : 'drawing';
         if (line.textContent !== words) line.textContent = words;
     });
-    addEventListener('pagehide', () => bench.remember());
-    document.addEventListener('visibilitychange', () => document.hidden && bench.remember());
+    addEventListener('pagehide', () => bench.looking.remember());
+    document.addEventListener('visibilitychange', () => document.hidden && bench.looking.remember());
 }

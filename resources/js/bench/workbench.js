@@ -1,6 +1,4 @@
-import { Box3 } from 'three';
 import { Canvas } from '../canvas/canvas.js';
-import { Walk } from '../canvas/walk.js';
 import { listenToColumns, listenToColumnsDialog } from './columns.js';
 import { CommandBox } from './commandbox.js';
 import { commandsOf } from './commands.js';
@@ -12,6 +10,7 @@ import { listenToLedger } from './gestures.js';
 import { inflated } from './inflated.js';
 import { keyOf } from './keys.js';
 import { Ledger } from './ledger.js';
+import { Looking } from './looking.js';
 import { Menus } from './menus.js';
 import { listenToCanvas } from './pointing.js';
 import { Regions } from './regions.js';
@@ -52,11 +51,7 @@ export class Workbench {
         this.regions = new Regions(this);
         this.tint = new Tint(this);
         this.commandBox = new CommandBox(this);
-        this.walk = new Walk(
-            this.canvas.viewpoint,
-            (from, way) => this.server.post('/pick/meet', { 'from[]': from, 'way[]': way }),
-            () => this.walkEnded(),
-        );
+        this.looking = new Looking(this);
         if (element.dataset.wantsPicture === '1') this.sendPicture();
         this.commands = commandsOf(this);
         this.byId = new Map(this.commands.map((command) => [command.id, command]));
@@ -68,7 +63,7 @@ export class Workbench {
         listenToLedger(this);
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);
-        this.readState().then(() => this.canvas.load(this.remembered()));
+        this.readState().then(() => this.canvas.load(this.looking.remembered()));
         new MutationObserver(() => this.readState()).observe(/** @type {HTMLElement} */ (document.getElementById('canvas-state')), {
             childList: true,
         });
@@ -91,7 +86,7 @@ export class Workbench {
         this.tint.read(tint ?? '');
         if (wanted.camera) {
             this.canvas.viewpoint.set(wanted.camera);
-            this.showCamera();
+            this.looking.show();
         }
         if (wanted.focus) {
             if (wanted.focus.startsWith('L')) this.ledger.selected = new Set([wanted.focus]);
@@ -188,36 +183,6 @@ export class Workbench {
         });
     }
 
-    /** A layer by typing its name in a dialog. @param {boolean} fromPick */
-    newLayer(fromPick) {
-        if (fromPick && this.picked === 0) return this.say('Nothing is picked; pick objects first.');
-        const parent = [...this.ledger.selected][0] ?? (this.ledger.focusKey.startsWith('L') ? this.ledger.focusKey : '');
-        const inside = parent !== '' && parent !== 'L1' && !fromPick ? this.ledger.row(parent)?.dataset.name : undefined;
-        const form = document.createElement('form');
-        form.className = 'ask';
-        form.dataset.submit = 'post';
-        form.dataset.address = `${this.server.base}/layers`;
-        form.innerHTML = `
-            <h2 id="dialog-title"></h2>
-            <label for="layer-name">Name</label><input id="layer-name" name="name" maxlength="200" autofocus>
-            <label class="tick" hidden><input type="checkbox" name="parent" checked> <span></span></label>
-            <p class="error" role="alert" hidden></p>
-            <p class="acts">
-                <button class="button primary">Create</button> <button type="button" class="button" data-close>Cancel</button>
-            </p>`;
-        /** @type {HTMLElement} */ (form.querySelector('h2')).textContent = fromPick
-            ? `New layer from ${this.picked.toLocaleString('en')} picked`
-            : 'New layer';
-        if (inside) {
-            const tick = /** @type {HTMLElement} */ (form.querySelector('.tick'));
-            tick.hidden = false;
-            /** @type {HTMLInputElement} */ (tick.querySelector('input')).value = parent.slice(1);
-            /** @type {HTMLElement} */ (tick.querySelector('span')).textContent = `inside ${inside}`;
-        } else form.querySelector('.tick')?.remove();
-        if (fromPick) form.append(Object.assign(document.createElement('input'), { type: 'hidden', name: 'from_pick', value: '1' }));
-        this.dialogs.show(form);
-    }
-
     /**
      * @param {string} id of a command
      * @param {HTMLElement} [from] the button that gave it; its own button when a key or the command box did
@@ -237,78 +202,6 @@ export class Workbench {
             this.server.ask('POST', '/picture', { picture: this.canvas.picture() });
         };
         this.canvas.element.addEventListener('shelf:drawn', drawn);
-    }
-
-    /** Frames the pick; what is hidden as well, since the server knows where it is. */
-    async framePick() {
-        if (this.picked === 0) return this.canvas.fitAll();
-        const found = await this.server.json('/find/frame');
-        this.canvas.frameBox(found?.box ?? null);
-    }
-
-    /** @param {number} object */
-    async frameObject(object) {
-        const found = await this.server.json(`/find/frame?object=${object}`);
-        return this.finder.approach(object, found?.box ?? null);
-    }
-
-    /** What a side view frames: the pick, or everything that is shown. */
-    framed() {
-        const { canvas } = this;
-        const box = new Box3().union(canvas.placements.bounds((index) => canvas.pick[canvas.placements.object[index]] === 1));
-        return box.isEmpty() ? canvas.viewpoint.all : box;
-    }
-
-    /** Brings the camera's buttons up to date. */
-    showCamera() {
-        const { viewpoint } = this.canvas;
-        const press = (/** @type {string} */ id, /** @type {boolean} */ on) =>
-            document.querySelector(`.tools [data-command=${id}]`)?.setAttribute('aria-pressed', String(on));
-        press('parallel', viewpoint.isParallel);
-        press('hold', viewpoint.held);
-        press('walk', this.walk.on);
-        /** @type {[string, number][]} */ ([
-            ['viewpoint-back', -1],
-            ['viewpoint-next', 1],
-        ]).forEach(([id, way]) =>
-            document.querySelector(`.tools [data-command=${id}]`)?.toggleAttribute('disabled', !viewpoint.rests[viewpoint.at + way]),
-        );
-    }
-
-    /** @param {boolean} parallel */
-    setParallel(parallel) {
-        this.walk.end();
-        this.canvas.viewpoint.project(parallel);
-        this.showCamera();
-        this.say(parallel ? 'Parallel.' : 'Perspective.');
-    }
-
-    /** @param {boolean} held */
-    setHold(held) {
-        this.canvas.viewpoint.hold(held);
-        this.showCamera();
-        this.say(held ? 'The camera is held. H lets it go.' : 'The camera is free.');
-    }
-
-    /** @param {boolean} on */
-    async setWalk(on) {
-        if (!on) return this.walk.end();
-        const wrong = await this.walk.start();
-        this.showCamera();
-        this.say(wrong || 'Walking: arrow keys or W A S D, right button to look around, Esc to stop.');
-    }
-
-    walkEnded() {
-        this.showCamera();
-        this.say('Walking has ended.');
-    }
-
-    /** @param {{object: number, eye: number[], way: number[], fov: number, tall?: number, name: string}} camera of the model */
-    lookThrough(camera) {
-        const target = camera.eye.map((value, axis) => value + camera.way[axis] * 5);
-        this.canvas.viewpoint.set({ eye: camera.eye, target, fov: camera.fov, ...(camera.tall ? { tall: camera.tall } : {}) });
-        this.showCamera();
-        this.say(`Seen through ${camera.name}.`);
     }
 
     /** A click on a slot parks the pick in an empty one and recalls a full one. @param {number} slot @param {number} count */
@@ -349,7 +242,7 @@ export class Workbench {
                 this.turn(/** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-lens]'))),
             );
         this.element.querySelector('.lenses')?.addEventListener('keydown', (event) => this.stepLens(/** @type {KeyboardEvent} */ (event)));
-        this.canvas.viewpoint.restChanged = () => this.showCamera();
+        this.canvas.viewpoint.restChanged = () => this.looking.show();
         document.getElementById('parked')?.addEventListener('contextmenu', (event) => {
             const slot = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-slot]'));
             event.preventDefault();
@@ -416,18 +309,5 @@ export class Workbench {
         if (/^([0-5]|l)$/.test(key) && this.picked === 0) return;
         this.command(command.id);
         event.preventDefault();
-    }
-
-    /** The camera is this person's own, in this browser. */
-    remember() {
-        if (this.canvas.framed) localStorage.setItem(`camera:${this.server.base}`, JSON.stringify(this.canvas.viewpoint.get()));
-    }
-
-    remembered() {
-        try {
-            return JSON.parse(localStorage.getItem(`camera:${this.server.base}`) ?? 'null');
-        } catch {
-            return null;
-        }
     }
 }
