@@ -1,24 +1,13 @@
-import {
-    ColorManagement,
-    DepthTexture,
-    HalfFloatType,
-    InstancedBufferAttribute,
-    NearestFilter,
-    Scene,
-    WebGLRenderTarget,
-    WebGLRenderer,
-} from 'three';
-import { BANDS, Look } from './look.js';
+import { ColorManagement, InstancedBufferAttribute, Scene, WebGLRenderer } from 'three';
+import { Frames } from './frames.js';
+import { Look } from './look.js';
 import { Order } from './order.js';
-import { makeScreen } from './screen.js';
 
 ColorManagement.enabled = false;
 
 /** Milliseconds that one picture may take while the camera moves, with sorting and showing it. */
 const MOVING_MS = 78;
 const SLICE_MS = 60;
-/** The highest bit of a number marks it as glass. */
-const GLASS = 8388608;
 const SMOOTHING_MS = 3500;
 
 /**
@@ -54,42 +43,25 @@ export class Painter {
         this.speed = 600; // triangles a millisecond; measured as it goes
         this.sorting = 0;
         this.showing = 5; // milliseconds that putting the picture on the screen takes
-        this.targets = [0, 1].map(() => this.makeTarget());
-        this.mean = new WebGLRenderTarget(1, 1, { type: HalfFloatType, depthBuffer: false });
-        this.front = 0;
-        this.smoothed = false;
+        this.frames = new Frames(this.renderer);
         this.pass = null;
         this.summary = { drawn: 0, boxes: 0, missing: 0, done: false };
         this.scene = new Scene();
         this.scene.matrixWorldAutoUpdate = false;
-        const { screen, blend, flat } = makeScreen();
-        this.screen = screen;
-        this.blend = blend;
-        this.flat = flat;
-        this.look = new Look(placements, screen.material.uniforms);
+        this.look = new Look(placements, this.frames.screen.material.uniforms);
     }
 
-    makeTarget() {
-        const target = new WebGLRenderTarget(1, 1, {
-            count: 3,
-            minFilter: NearestFilter,
-            magFilter: NearestFilter,
-            depthTexture: new DepthTexture(1, 1),
-        });
-        return target;
+    get width() {
+        return this.frames.width;
     }
 
-    /**
-     * @param {number} width
-     * @param {number} height
-     */
+    get height() {
+        return this.frames.height;
+    }
+
+    /** @param {number} width @param {number} height */
     resize(width, height) {
-        this.width = Math.max(1, width);
-        this.height = Math.max(1, height);
-        this.renderer.setSize(this.width, this.height, false);
-        this.targets.forEach((target) => target.setSize(this.width, this.height));
-        this.mean.setSize(this.width, this.height);
-        this.screen.material.uniforms.size.value.set(this.width, this.height);
+        this.frames.resize(width, height);
     }
 
     /**
@@ -104,7 +76,7 @@ export class Painter {
         this.packs.startWanting();
         this.pass = { camera, moving, next: 0, round: 0, drawn: 0, boxes: 0, missing: 0, milliseconds: 0, shownBehind: false };
         this.summary = { ...this.summary, done: false };
-        this.smoothed = false;
+        this.frames.smoothed = false;
         this.openPass(true);
     }
 
@@ -119,27 +91,9 @@ export class Painter {
         pass.seeThrough = [];
         /** @type {number[]} */
         pass.ghosts = [];
-        const back = this.targets[1 - this.front];
-        this.renderer.setRenderTarget(back);
-        this.renderer.setClearColor(0x000000, 0);
-        this.renderer.clear();
-        this.clearToBackdrop();
+        this.frames.clear(this.look.backdrop);
         this.look.shared.places.value = this.placements.place;
         this.look.shared.meshes.value = this.placements.meshes;
-    }
-
-    /** A quiet gradient, in bands that are each one step of colour: clearing costs far less than drawing. */
-    clearToBackdrop() {
-        const gl = /** @type {WebGL2RenderingContext} */ (this.renderer.getContext());
-        gl.enable(gl.SCISSOR_TEST);
-        this.look.backdrop.forEach(({ r, g, b }, band) => {
-            const from = Math.floor((this.height * band) / BANDS);
-            gl.scissor(0, from, this.width, Math.floor((this.height * (band + 1)) / BANDS) - from);
-            gl.clearBufferfv(gl.COLOR, 0, [r, g, b, 1]);
-        });
-        gl.disable(gl.SCISSOR_TEST);
-        this.renderer.resetState();
-        this.renderer.setRenderTarget(this.targets[1 - this.front]);
     }
 
     /** Draws one more slice. @returns {boolean} whether there is more to draw */
@@ -159,7 +113,7 @@ export class Painter {
         pass.milliseconds += spent;
         if (pass.sliceWeight > 3000) this.speed = Math.max(60, this.speed * 0.6 + 0.4 * (pass.sliceWeight / Math.max(0.5, spent)));
         if (pass.shown && pass.first) {
-            this.front = 1 - this.front;
+            this.frames.swap();
             pass.first = false;
             pass.inFront = true;
         }
@@ -179,14 +133,15 @@ export class Painter {
     /** @param {boolean} whole */
     finishPass(whole) {
         const pass = this.pass;
-        if (!pass.inFront) this.front = 1 - this.front;
+        if (!pass.inFront) this.frames.swap();
         pass.inFront = false;
         this.summary = { drawn: pass.drawn, boxes: pass.boxes, missing: this.packs.missing, done: whole };
         if (!whole) {
             this.pass = null;
             return false;
         }
-        this.smooth(pass.round);
+        this.frames.smooth(pass.round);
+        this.look.shared.jitter.value.set(0, 0);
         // A picture that takes long is not drawn again only to smooth its edges, nor one that will be drawn anew when more has come.
         if (
             this.packs.missing > 0 ||
@@ -208,16 +163,6 @@ export class Painter {
         this.look.shared.jitter.value.set((x * 2) / this.width, (y * 2) / this.height);
         this.openPass(false);
         return true;
-    }
-
-    /** @param {number} round */
-    smooth(round) {
-        this.blend.material.uniforms.colours.value = this.targets[this.front].textures[0];
-        this.blend.material.uniforms.share.value = 1 / (round + 1);
-        this.renderer.setRenderTarget(this.mean);
-        this.renderer.render(this.blend, this.flat);
-        this.smoothed = true;
-        this.look.shared.jitter.value.set(0, 0);
     }
 
     /** @param {number} allowance triangles @returns {boolean} whether the order is used up */
@@ -362,68 +307,29 @@ export class Painter {
             this.scene.children.push(/** @type {any} */ (page.object));
         }
         if (this.scene.children.length === 0) return;
-        this.renderer.setRenderTarget(this.pass.inFront ? this.targets[this.front] : this.targets[1 - this.front]);
+        this.renderer.setRenderTarget(this.target);
         this.renderer.render(this.scene, this.pass.camera);
     }
 
     /** Waits until the graphics card has drawn, so that the time it took is known. */
     synchronize() {
-        const target = this.pass.inFront ? this.targets[this.front] : this.targets[1 - this.front];
-        this.renderer.readRenderTargetPixels(target, 0, 0, 1, 1, this.pixel, undefined, 1);
+        this.renderer.readRenderTargetPixels(this.target, 0, 0, 1, 1, this.pixel, undefined, 1);
+    }
+
+    /** The frame that is drawn to. */
+    get target() {
+        return this.pass.inFront ? this.frames.targets[this.frames.front] : this.frames.back;
     }
 
     /** Puts what has been drawn so far on the screen. @param {number} hovered object number, 0 for none */
     show(hovered) {
-        const front = this.targets[this.front];
-        const { uniforms } = this.screen.material;
         this.shownAt = performance.now();
-        if (!this.smoothed && hovered === 0 && uniforms.anyPick.value === 0) return this.copyToScreen(front);
-        uniforms.colours.value = this.smoothed ? this.mean.texture : front.textures[0];
-        uniforms.numbers.value = front.textures[1];
-        uniforms.ghosts.value = front.textures[2];
-        uniforms.hovered.value = hovered;
-        uniforms.inked.value = this.smoothed ? 0.3 : 0;
-        this.renderer.setRenderTarget(null);
-        this.renderer.render(this.screen, this.flat);
+        this.frames.show(hovered);
     }
 
-    /** Nothing is picked and nothing outlined: the colours go to the screen as they are. @param {WebGLRenderTarget} target */
-    copyToScreen(target) {
-        const gl = /** @type {WebGL2RenderingContext} */ (this.renderer.getContext());
-        const buffer = /** @type {any} */ (this.renderer.properties.get(target)).__webglFramebuffer;
-        // Before the first picture there is nothing to copy.
-        if (!buffer) return;
-        gl.bindFramebuffer(gl.READ_FRAMEBUFFER, buffer);
-        gl.readBuffer(gl.COLOR_ATTACHMENT0);
-        gl.bindFramebuffer(gl.DRAW_FRAMEBUFFER, null);
-        gl.blitFramebuffer(0, 0, this.width, this.height, 0, 0, this.width, this.height, gl.COLOR_BUFFER_BIT, gl.NEAREST);
-        gl.bindFramebuffer(gl.READ_FRAMEBUFFER, null);
-        this.renderer.resetState();
-    }
-
-    /** What a click would pick: glass before what is solid, what is solid before a ghost. @returns {number} object number, 0 for none */
-    numberAt(/** @type {number} */ x, /** @type {number} */ y) {
-        if (x < 0 || y < 0 || x >= this.width || y >= this.height) return 0;
-        const read = (/** @type {number} */ attachment) => {
-            const bytes = new Uint8Array(4);
-            this.renderer.readRenderTargetPixels(
-                this.targets[this.front],
-                Math.floor(x),
-                this.height - 1 - Math.floor(y),
-                1,
-                1,
-                bytes,
-                undefined,
-                attachment,
-            );
-            return bytes[0] | (bytes[1] << 8) | (bytes[2] << 16);
-        };
-        const over = read(2);
-        const glass = over >= GLASS ? over - GLASS : 0;
+    /** What a click would pick. @param {number} x @param {number} y @returns {number} object number, 0 for none */
+    numberAt(x, y) {
         // Guarded glass and guarded ghosts let the pointer through to what is behind them.
-        if (glass > 0 && !(this.look.states[glass] & 16)) return glass;
-        const solid = read(1);
-        if (solid > 0) return solid;
-        return over > 0 && over < GLASS && !(this.look.states[over] & 16) ? over : glass;
+        return this.frames.numberAt(x, y, (object) => (this.look.states[object] & 16) > 0);
     }
 }
