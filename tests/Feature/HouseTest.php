@@ -28,10 +28,16 @@ final class HouseTest extends TestCase
             ->assertSuccessful();
         $this->artisan('shelf:person', ['email' => 'otto@marlpit.example', 'name' => 'Otto'])
             ->expectsOutput('otto@marlpit.example has an account already.')
-            ->assertFailed();
+            ->assertExitCode(2);
         $this->artisan('shelf:person', ['email' => 'otto', 'name' => 'Otto'])
             ->expectsOutput('"otto" is not an e-mail address.')
-            ->assertFailed();
+            ->assertExitCode(2);
+        foreach (['', '   ', str_repeat('n', 256), "\xff"] as $name) {
+            $this->artisan('shelf:person', ['email' => 'nobody@marlpit.example', 'name' => $name])
+                ->expectsOutput('A name has 1 to 255 characters, in UTF-8.')
+                ->assertExitCode(2);
+        }
+        self::assertSame(1, User::query()->count());
         $this->post('/sign-in', ['email' => 'otto@marlpit.example', 'password' => 'tidy-otto'])->assertRedirect('/projects');
         self::assertSame('OQ', User::query()->where('email', 'otto@marlpit.example')->firstOrFail()->initials());
     }
@@ -58,7 +64,7 @@ final class HouseTest extends TestCase
         Queue::assertPushed(TakeIn::class, 1);
         $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])
             ->expectsOutput('The sizes are small, demo, medium, large, huge, scattered.')
-            ->assertFailed();
+            ->assertExitCode(2);
     }
 
     public function test_views_are_listed_on_the_command_line(): void

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Bench\Refused;
 use App\Models\User;
-use Illuminate\Console\Command;
 use Illuminate\Support\Str;
 
-final class AddPerson extends Command
+final class AddPerson extends Scripted
 {
     protected $signature = 'shelf:person {email} {name} {--password= : made up and printed when not given}';
 
@@ -17,19 +17,19 @@ final class AddPerson extends Command
     public function handle(): int
     {
         $email = mb_strtolower($this->argument('email'));
-        if (filter_var($email, FILTER_VALIDATE_EMAIL) === false) {
-            $this->error("\"$email\" is not an e-mail address.");
-
-            return self::FAILURE;
-        }
-        if (User::query()->where('email', $email)->exists()) {
-            $this->error("$email has an account already.");
-
-            return self::FAILURE;
+        $name = trim($this->argument('name'));
+        $wrong = match (true) {
+            filter_var($email, FILTER_VALIDATE_EMAIL) === false => "\"$email\" is not an e-mail address.",
+            $name === '' || mb_strlen($name) > 255 || ! mb_check_encoding($name, 'UTF-8') => 'A name has 1 to 255 characters, in UTF-8.',
+            User::query()->where('email', $email)->exists() => "$email has an account already.",
+            default => null,
+        };
+        if ($wrong !== null) {
+            throw new Refused($wrong);
         }
         $given = $this->option('password');
         $password = is_string($given) && $given !== '' ? $given : Str::password(16, symbols: false);
-        User::query()->create(['name' => $this->argument('name'), 'email' => $email, 'password' => $password]);
+        User::query()->create(['name' => $name, 'email' => $email, 'password' => $password]);
         $this->line("$email can sign in".($password === $given ? '.' : " with the password $password"));
 
         return self::SUCCESS;

@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Bench\Refused;
 use App\Jobs\Uploads;
 use App\Models\User;
-use Illuminate\Console\Command;
 use MarlpitBaths\MarlpitBaths;
 use VineShelf\Layers\SortBy;
 
-final class MakeDemo extends Command
+final class MakeDemo extends Scripted
 {
-    protected $signature = 'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although '
-        .'there is one}';
+    protected $signature =
+        'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although '.'there is one}';
 
     protected $description = 'Make the demo person and their project, Marlpit Baths';
 
@@ -28,9 +28,7 @@ final class MakeDemo extends Command
         }
         $size = $this->option('size');
         if (! isset(MarlpitBaths::SIZES[$size])) {
-            $this->error('The sizes are '.implode(', ', array_keys(MarlpitBaths::SIZES)).'.');
-
-            return self::FAILURE;
+            throw new Refused('The sizes are '.implode(', ', array_keys(MarlpitBaths::SIZES)).'.');
         }
         $path = tempnam(sys_get_temp_dir(), 'shelf');
         MarlpitBaths::write((string) $path, $size);

@@ -5,14 +5,13 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Jobs\Sweep;
-use Illuminate\Console\Command;
 
-final class SweepUp extends Command
+final class SweepUp extends Scripted
 {
     protected $signature = 'shelf:sweep';
 
-    protected $description = 'Remove files that nothing names any more, and resume imports whose worker is gone; the worker does so every '
-        .'night';
+    protected $description =
+        'Remove files that nothing names any more, and resume imports whose worker is gone; the worker does so every '.'night';
 
     public function handle(): int
     {
