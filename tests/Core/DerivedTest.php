@@ -229,9 +229,8 @@ final class DerivedTest extends TestCase
 
     public function test_a_column_that_cannot_be_is_named(): void
     {
-        foreach (
-            ['ranked.colour', 'order.name', 'bits.heavy', 'tally.names', 'planes.', 'depths.deep', 'nothing', 'order.property.x.up'] as $name
-        ) {
+        $names = ['ranked.colour', 'order.name', 'bits.heavy', 'tally.names', 'planes.', 'depths.deep', 'nothing', 'order.property.x.up'];
+        foreach ($names as $name) {
             self::assertFalse(Derived::has($name), $name);
             try {
                 Derived::needs($name);

@@ -6,7 +6,6 @@ namespace Tests\Feature;
 
 use App\Models\Casts\Bytes;
 use App\Models\ProjectObject;
-use App\Models\View;
 use Illuminate\Testing\TestResponse;
 use Tests\Core\Support\Gltf;
 use Tests\Core\Support\Node;
@@ -92,7 +91,7 @@ final class CanvasTest extends ProjectTestCase
         }
     }
 
-    public function test_the_picture_of_a_project_is_the_first_that_comes_until_a_view_has_a_better_one(): void
+    public function test_the_picture_of_a_project_is_the_first_that_comes(): void
     {
         $png = static fn (int $shade): string => 'data:image/png;base64,'.base64_encode("\x89PNG\r\n\x1a\n".chr($shade));
         $this->get($this->path('picture'))->assertNotFound();
@@ -102,9 +101,6 @@ final class CanvasTest extends ProjectTestCase
         self::assertSame($first, $this->get($this->path('picture'))->assertOk()->getContent(), 'the first one stays');
         $this->get('/projects')->assertSee("/projects/{$this->project->key}/picture", false);
 
-        $this->send('POST', 'views', ['name' => 'Hall', 'picture' => $png(120), 'keeps' => ['rungs']]);
-        $view = View::query()->where('project_id', $this->project->id)->first();
-        self::assertInstanceOf(View::class, $view);
         foreach (
             ['data:image/png;base64,AAAA', 'data:text/html;base64,'.base64_encode('<b>'), 'hall.png', str_repeat('A', 9000)] as $wrong
         ) {

@@ -8,7 +8,7 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use Illuminate\Support\Facades\DB;
 
-final class FindByRule extends Scripted
+final class FindByRule extends OnProject
 {
     protected $signature = 'shelf:rule {project : the key of a project} {rule : see docs/rules.md} {--person= : e-mail of the person '
         .'whose desk decides what is shown and picked; the only owner when not given} {--json}';

@@ -6,7 +6,7 @@ namespace App\Console\Commands;
 
 use App\Models\View;
 
-final class ListViews extends Scripted
+final class ListViews extends OnProject
 {
     protected $signature = 'shelf:views {project : the key of a project} {--person= : e-mail of somebody in it} {--json}';
 

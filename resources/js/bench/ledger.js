@@ -45,9 +45,14 @@ export class Ledger {
         return { lens: this.lens, words: this.words, from: this.wanted.from, count: this.wanted.count };
     }
 
+    /** What the rows that are here say of themselves. @returns {DOMStringMap} */
+    get rowsNow() {
+        return /** @type {HTMLElement | null} */ (this.rows.querySelector('.window'))?.dataset ?? {};
+    }
+
     get shown() {
-        const window = /** @type {HTMLElement | null} */ (this.rows.querySelector('.window'));
-        return { from: Number(window?.dataset.from ?? 0), total: Number(window?.dataset.total ?? 0), hits: window?.dataset.hits ?? '' };
+        const { from, total, hits } = this.rowsNow;
+        return { from: Number(from ?? 0), total: Number(total ?? 0), hits: hits ?? '' };
     }
 
     listen() {
@@ -79,16 +84,15 @@ export class Ledger {
 
     /** Narrows the rows; a rule that cannot be understood leaves them as they were. @param {string} words */
     async search(words) {
-        const before = this.words;
         this.refocus = false;
         this.awaited = undefined;
         this.words = words.trim();
-        const { from } = this.wanted;
         this.wanted.from = 0;
         const status = await this.fetch('GET', '/ledger');
         if (status === 422) {
-            this.words = before;
-            this.wanted.from = from;
+            this.words = this.rowsNow.rule ?? '';
+            this.wanted.from = this.shown.from;
+            this.check();
         } else if (status === 200) this.scroll.scrollTop = 0;
         return status;
     }
@@ -144,8 +148,10 @@ export class Ledger {
             source.remove();
             this.open--;
         }
-        this.check();
-        return asked === this.asked ? status : 0;
+        const answered = asked === this.asked ? status : 0;
+        // Whoever asked what cannot be answered has to take that back first.
+        if (answered !== 422) this.check();
+        return answered;
     }
 
     /** @param {{revision: number, desk: number}} known what the rows must not be older than */
@@ -159,7 +165,7 @@ export class Ledger {
      * lens, are asked for anew, once.
      */
     check() {
-        const { revision, desk, lens, rule } = /** @type {HTMLElement} */ (this.rows.querySelector('.window'))?.dataset ?? {};
+        const { revision, desk, lens, rule } = this.rowsNow;
         const isOld =
             Number(revision) < this.known.revision || Number(desk) < this.known.desk || lens !== this.lens || (rule ?? '') !== this.words;
         if (this.open > 0) return;
@@ -187,7 +193,7 @@ export class Ledger {
         this.spacer.style.height = `${Math.max(total, 1) * ROW}px`;
         this.rows.style.transform = `translateY(${from * ROW}px)`;
         this.grid.setAttribute('aria-rowcount', String(total + 1));
-        const { tracks, width, follow, says } = /** @type {HTMLElement} */ (this.rows.querySelector('.window'))?.dataset ?? {};
+        const { tracks, width, follow, says } = this.rowsNow;
         if (tracks) {
             this.grid.style.setProperty('--tracks', tracks);
             this.grid.style.setProperty('--least', `${width}px`);
