@@ -226,6 +226,8 @@ final class Storing
                     'doubleSided' => $material->doubleSided,
                     'unlit' => $material->unlit,
                     'emission' => $material->emission,
+                    'normalMap' => $material->normalMap === null ? null : $textures[$material->normalMap] ?? null,
+                    'normalScale' => $material->normalScale,
                 ]),
             ];
         }

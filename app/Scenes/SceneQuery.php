@@ -117,7 +117,7 @@ final class SceneQuery
             $colour = DrawRecords::colour($material->surface['colour']);
             $materials[$material->no] = [
                 $material->name,
-                $material->surface['texture'] !== null,
+                $material->surface['texture'] !== null || ($material->surface['normalMap'] ?? null) !== null,
                 sprintf('#%02x%02x%02x', $colour & 255, ($colour >> 8) & 255, ($colour >> 16) & 255),
                 $material->source_id,
             ];

@@ -11,9 +11,9 @@ use VineShelf\Scene\DrawRecords;
 final class Surfaces
 {
     /**
-     * @return array<int, array{0: int, 1: int|null, 2: int, 3: float, 4: int, 5: int}> colour, texture, whether it is see-through, cutoff
-     *     of
-     * a masked one, colour of the light that it gives, whether it is shown whatever the light; by material number
+     * @return array<int, array{int, int|null, int, float, int, int, int|null, float}> colour, texture, whether it is see-through, cutoff of
+     *     a masked one, colour of the light that it gives, whether it is shown whatever the light, texture that tilts the surface, and how
+     *     much; by material number
      */
     public static function of(Project $project): array
     {
@@ -30,6 +30,8 @@ final class Surfaces
                 $surface['alpha'] === 'MASK' ? $surface['cutoff'] : 0.0,
                 DrawRecords::colour([...$surface['emission'] ?? [0, 0, 0], 0.0]),
                 $surface['unlit'] ?? false ? 1 : 0,
+                $surface['normalMap'] ?? null,
+                $surface['normalScale'] ?? 1.0,
             ];
         }
 

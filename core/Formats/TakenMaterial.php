@@ -22,5 +22,9 @@ final readonly class TakenMaterial
         public bool $unlit = false,
         /** @var array{float, float, float} red, green, blue of the light that it gives, linear, 0 to 1 */
         public array $emission = [0.0, 0.0, 0.0],
+        /** Index into the textures of the file: a picture whose colours tilt the surface, in glTF's way. */
+        public ?int $normalMap = null,
+        /** How much of the tilt along the surface is meant: 1 for all. */
+        public float $normalScale = 1.0,
     ) {}
 }

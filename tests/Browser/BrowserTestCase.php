@@ -75,12 +75,13 @@ abstract class BrowserTestCase extends TestCase
     /**
      * Signs a new person in, takes the demo in by the file dialog, and opens the workbench.
      *
-     * @param bool $drawn whether the canvas draws: a test that never looks at pixels need not wait for them
+     * @param bool        $drawn whether the canvas draws: a test that never looks at pixels need not wait for them
+     * @param string|null $file  another model than the demo
      */
-    protected function workbench(bool $drawn = true): Browser
+    protected function workbench(bool $drawn = true, ?string $file = null): Browser
     {
         $browser = $this->browser()->signIn($this->person(), self::PASSWORD);
-        $browser->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys(self::demoFile());
+        $browser->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys($file ?? self::demoFile());
         $browser->waitFor('.report', 120);
         $browser->click('.report-head .primary');
         $browser->waitFor('#ledger-grid');

@@ -426,8 +426,11 @@ final class GltfReaderTest extends TestCase
         $gltf['meshes'][0]['primitives'][] = ['attributes' => ['NORMAL' => 0]];
         $gltf['images'] = [['uri' => 'https://marlpit.example/x.png'], ['uri' => 'beside.png']];
         $gltf['materials'] = [
-            ['normalTexture' => ['index' => 0], 'emissiveTexture' => ['index' => 0], 'emissiveFactor' => [1, 1, 1]],
-            ['normalTexture' => ['index' => 0], 'pbrMetallicRoughness' => ['metallicRoughnessTexture' => ['index' => 0]]],
+            ['normalTexture' => ['index' => 0, 'scale' => 0.5], 'emissiveTexture' => ['index' => 0], 'emissiveFactor' => [1, 1, 1]],
+            [
+                'normalTexture' => ['index' => 0, 'texCoord' => 1],
+                'pbrMetallicRoughness' => ['baseColorTexture' => ['index' => 0], 'metallicRoughnessTexture' => ['index' => 0]],
+            ],
             [
                 'emissiveFactor' => [0.5, 0, 0.25],
                 'extensions' => ['KHR_materials_unlit' => [], 'KHR_materials_emissive_strength' => ['emissiveStrength' => 3]],
@@ -439,13 +442,14 @@ final class GltfReaderTest extends TestCase
             [
                 '1 mesh piece was left out: without positions there is nothing to draw.',
                 '2 pictures were left out: nothing outside the file is ever fetched.',
-                '2 normal maps were left out.',
                 '1 emission map was left out.',
                 '1 roughness map was left out.',
+                '1 normal map was left out: on a part, pictures and normal maps must lie alike.',
             ],
             $intake->warnings(),
         );
-        [$first, , $third] = $intake->materials();
+        [$first, $second, $third] = $intake->materials();
+        self::assertSame([0, 0.5, null], [$first->normalMap, $first->normalScale, $second->normalMap]);
         self::assertSame([[0.0, 0.0, 0.0], false], [$first->emission, $first->unlit], 'a map says where it glows');
         self::assertSame([[1.0, 0.0, 0.75], true], [$third->emission, $third->unlit]);
     }

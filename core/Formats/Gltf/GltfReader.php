@@ -51,6 +51,7 @@ final class GltfReader implements Reader
         'morph target set' => ': the scene is taken as it stands at rest',
         'picture' => ': nothing outside the file is ever fetched',
         'mesh piece' => ': without positions there is nothing to draw',
+        'normal map' => ': on a part, pictures and normal maps must lie alike',
     ];
 
     private NodeColumns $nodes;

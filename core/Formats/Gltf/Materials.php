@@ -11,7 +11,6 @@ final class Materials
 {
     /** What a material may have that is not drawn, and what it is called. */
     private const LEFT_OUT = [
-        'normalTexture' => 'normal map',
         'occlusionTexture' => 'occlusion map',
         'emissiveTexture' => 'emission map',
         'metallicRoughnessTexture' => 'roughness map',
@@ -38,6 +37,13 @@ final class Materials
             }
         }
         $map = $surface?->entry($glossy !== null ? 'diffuseTexture' : 'baseColorTexture');
+        $normals = $entry->entry('normalTexture');
+        $place = $map === null ? null : self::transform($map);
+        if ($normals !== null && $place !== null && self::transform($normals) !== $place) {
+            // A vertex keeps one place on pictures.
+            $this->leftOut['normal map'] = ($this->leftOut['normal map'] ?? 0) + 1;
+            $normals = null;
+        }
         $colour = $surface?->numbers($glossy !== null ? 'diffuseFactor' : 'baseColorFactor', [1.0, 1.0, 1.0, 1.0]) ?? [1.0, 1.0, 1.0, 1.0];
         $this->all[] = new TakenMaterial(
             $entry->text('name'),
@@ -50,8 +56,10 @@ final class Materials
             $entry->flag('doubleSided'),
             $entry->extension('KHR_materials_unlit') !== null,
             self::emission($entry),
+            $normals?->required('index'),
+            $normals?->number('scale', 1.0) ?? 1.0,
         );
-        $this->transforms[] = $map === null ? null : self::transform($map);
+        $this->transforms[] = $place ?? ($normals === null ? null : self::transform($normals));
     }
 
     /** @return array{float, float, float} none where a map says where it glows, which is left out */

@@ -109,7 +109,7 @@ export class Canvas {
     async loadPictures() {
         const wanted = new Set(
             Object.values(this.settings.materials)
-                .map(([, picture]) => picture)
+                .flatMap(([, picture, , , , , relief]) => [picture, relief])
                 .filter((picture) => picture !== null),
         );
         const pictures = new Map();

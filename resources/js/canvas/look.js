@@ -21,9 +21,13 @@ import { byNumber, emptyPictures, stackedPictures, texture } from './textures.js
 
 /**
  * Colour, texture, whether it is see-through, cutoff of a masked one, colour of the light that it gives, whether it is shown whatever the
- * light.
- * @typedef {[number, number | null, number, number, number, number]} Surface
+ * light, texture that tilts the surface, and how much.
+ * @typedef {[number, number | null, number, number, number, number, number | null, number]} Surface
  */
+
+/** Texels and floats that a material takes. */
+const TEXELS = 3;
+const FLOATS = TEXELS * 4;
 
 /** Steps of colour in the background. */
 export const BANDS = 64;
@@ -43,12 +47,13 @@ export class Look {
         this.shared = {
             places: { value: placements.place },
             meshes: { value: placements.meshes },
-            materials: { value: texture(new Float32Array(8), 2, 1, FloatType, RGBAFormat) },
+            materials: { value: texture(new Float32Array(FLOATS), TEXELS, 1, FloatType, RGBAFormat) },
             states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) },
             tints: { value: texture(new Uint8Array(4), 1, 1, UnsignedByteType, RGBAFormat) },
             jitter: { value: new Vector2() },
             entries: { value: null },
             pictures: { value: emptyPictures() },
+            reliefs: { value: emptyPictures() },
             skyLight: { value: new Vector3(0.78, 0.79, 0.8) },
             groundLight: { value: new Vector3(0.46, 0.44, 0.4) },
             sunLight: { value: new Vector3(0.42, 0.39, 0.33) },
@@ -123,15 +128,15 @@ export class Look {
     setMaterials(materials) {
         const numbers = Object.keys(materials).map(Number);
         const width = 1024;
-        const rows = Math.ceil(((Math.max(0, ...numbers) + 1) * 2) / width);
+        const rows = Math.ceil(((Math.max(0, ...numbers) + 1) * TEXELS) / width);
         const data = new Float32Array(width * rows * 4);
-        data.set([0.55, 0.55, 0.55, 1, -1, 0, 0, 0]);
+        data.set([0.55, 0.55, 0.55, 1, -1, 0, 0, 0, -1]);
         for (const number of numbers) {
-            const [colour, , , cutoff, glow, unlit] = materials[number];
+            const [colour, , , cutoff, glow, unlit, , tilt] = materials[number];
             // The shaders light in a space of gamma 2, which needs only a square and a root.
             const linear = [0, 8, 16].map((shift) => (((colour >>> shift) & 255) / 255) ** 2);
             // A light's colour is one number of 24 bits, which a float holds.
-            data.set([...linear, (colour >>> 24) / 255, -1, cutoff, glow, unlit], number * 8);
+            data.set([...linear, (colour >>> 24) / 255, -1, cutoff, glow, unlit, -1, tilt], number * FLOATS);
             this.surfaces.set(number, materials[number]);
         }
         this.shared.materials.value = texture(data, width, rows, FloatType, RGBAFormat);
@@ -140,13 +145,22 @@ export class Look {
     /** @param {Map<number, ImageBitmap>} pictures by texture number */
     setPictures(pictures) {
         if (pictures.size === 0) return;
-        const numbers = [...pictures.keys()];
-        this.shared.pictures.value = stackedPictures([...pictures.values()]);
-        const surface = this.shared.materials.value;
-        for (const [number, [, picture]] of this.surfaces) {
-            if (picture !== null && numbers.includes(picture)) surface.image.data[number * 8 + 4] = numbers.indexOf(picture);
+        const data = this.shared.materials.value.image.data;
+        for (const [uniform, member, entry] of /** @type {const} */ ([
+            ['pictures', 1, 4],
+            ['reliefs', 6, 8],
+        ])) {
+            const numbers = [...new Set([...this.surfaces.values()].map((surface) => surface[member]))].filter((number) =>
+                pictures.has(number),
+            );
+            if (numbers.length === 0) continue;
+            this.shared[uniform].value = stackedPictures(
+                numbers.map((number) => pictures.get(number)),
+                uniform === 'pictures',
+            );
+            for (const [number, surface] of this.surfaces) data[number * FLOATS + entry] = numbers.indexOf(surface[member]);
         }
-        surface.needsUpdate = true;
+        this.shared.materials.value.needsUpdate = true;
     }
 
     /** @param {Uint8Array} states rung by object number, plus 16 when guarded */

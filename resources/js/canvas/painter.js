@@ -1,4 +1,4 @@
-import { ColorManagement, InstancedBufferAttribute, Scene, WebGLRenderer } from 'three';
+import { Camera, ColorManagement, InstancedBufferAttribute, Scene, WebGLRenderer } from 'three';
 import { Frames } from './frames.js';
 import { Look } from './look.js';
 import { Order } from './order.js';
@@ -38,6 +38,8 @@ export class Painter {
         this.renderer.sortObjects = false;
         this.renderer.outputColorSpace = 'srgb-linear';
         this.renderer.setPixelRatio(1);
+        // Asking whether a shader is right waits until it is compiled; using one that is not is said in the console all the same.
+        this.renderer.debug.checkShaderErrors = false;
         this.order = new Order();
         this.pixel = new Uint8Array(4);
         this.speed = 600; // triangles a millisecond; measured as it goes
@@ -49,6 +51,14 @@ export class Painter {
         this.scene = new Scene();
         this.scene.matrixWorldAutoUpdate = false;
         this.look = new Look(placements, this.frames.screen.material.uniforms);
+        this.compileBoxes();
+    }
+
+    /** Boxes are the first that is drawn: their shader is compiled while the first placements are on their way. */
+    compileBoxes() {
+        this.renderer.setRenderTarget(this.frames.back);
+        this.scene.children = [this.look.boxes];
+        this.renderer.compile(this.scene, new Camera());
     }
 
     get width() {
@@ -140,7 +150,8 @@ export class Painter {
             this.pass = null;
             return false;
         }
-        this.frames.smooth(pass.round);
+        // The very first picture is put on the screen as it is: what works it into a mean is made ready after it.
+        if (this.shownAt !== undefined) this.frames.smooth(pass.round);
         this.look.shared.jitter.value.set(0, 0);
         // A picture that takes long is not drawn again only to smooth its edges, nor one that will be drawn anew when more has come.
         if (

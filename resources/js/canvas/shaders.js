@@ -33,6 +33,7 @@ out vec2 vUv;
 out vec4 vColour;
 flat out vec3 vNumber;
 flat out vec4 vSurface;
+flat out vec2 vRelief;
 void main() {
     int width = textureSize(entries, 0).x;
     uvec2 entry = texelFetch(entries, ivec2(gl_DrawID % width, gl_DrawID / width), 0).rg;
@@ -43,16 +44,18 @@ void main() {
     // Normals go by the cofactors of the transform, so that mirrored and unevenly scaled parts are lit rightly.
     vec3 x = vec3(r0.x, r1.x, r2.x), y = vec3(r0.y, r1.y, r2.y), z = vec3(r0.z, r1.z, r2.z);
     vNormal = cross(y, z) * normal.x + cross(z, x) * normal.y + cross(x, y) * normal.z;
+    if (dot(x, cross(y, z)) < 0.0) vNormal = -vNormal;
     vView = world - cameraPosition;
     vUv = uv;
     vNumber = number(about.x);
-    vec4 own = cell(materials, int(entry.y) * 2);
-    vec4 more = cell(materials, int(entry.y) * 2 + 1);
+    vec4 own = cell(materials, int(entry.y) * 3);
+    vec4 more = cell(materials, int(entry.y) * 3 + 1);
     float full = step(4.5, rungOf(about.x));
     vec4 tint = tintOf(about.x);
     vColour = mix(own * mix(vec4(1.0), color, full), vec4(tint.rgb * tint.rgb, own.a), tint.a);
     float whole = full * (1.0 - tint.a);
     vSurface = vec4(mix(-1.0, more.x, whole), more.y * (1.0 - tint.a), more.z * whole, more.w * whole);
+    vRelief = full > 0.5 ? cell(materials, int(entry.y) * 3 + 2).xy : vec2(-1.0);
     gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
     gl_Position.xy += jitter * gl_Position.w;
     gl_PointSize = 3.0;
@@ -63,6 +66,7 @@ export const partFragment = /* glsl */ `
 precision highp float;
 precision highp sampler2DArray;
 uniform sampler2DArray pictures;
+uniform sampler2DArray reliefs;
 uniform vec3 skyLight;
 uniform vec3 groundLight;
 uniform vec3 sunLight;
@@ -74,13 +78,27 @@ in vec2 vUv;
 in vec4 vColour;
 flat in vec3 vNumber;
 flat in vec4 vSurface;
+flat in vec2 vRelief;
 layout(location = 0) out vec4 outColour;
 layout(location = 1) out vec4 outNumber;
 layout(location = 2) out vec4 outGhost;
+/** A normal that a normal map tilts: the directions in which its coordinates grow are those in which they change on the screen. */
+vec3 tilted(vec3 facing, float side) {
+    vec3 right = dFdx(vView), up = dFdy(vView);
+    vec2 uvRight = dFdx(vUv), uvUp = dFdy(vUv);
+    vec3 a = cross(up, facing), b = cross(facing, right);
+    vec3 u = a * uvRight.x + b * uvUp.x, v = a * uvRight.y + b * uvUp.y;
+    float longest = max(dot(u, u), dot(v, v));
+    vec3 tilt = texture(reliefs, vec3(vUv, vRelief.x)).xyz * 2.0 - 1.0;
+    vec2 along = tilt.xy * vRelief.y * side;
+    // A map's green grows upwards, its coordinates downwards.
+    return longest > 0.0 ? normalize((u * along.x - v * along.y) * inversesqrt(longest) + facing * tilt.z) : facing;
+}
 void main() {
     vec3 facing = dot(vNormal, vNormal) > 1e-12 ? normalize(vNormal) : normalize(cross(dFdx(vView), dFdy(vView)));
     vec3 way = isOrthographic ? -vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]) : normalize(vView);
-    if (dot(facing, way) > 0.0) facing = -facing;
+    float side = dot(facing, way) > 0.0 ? -1.0 : 1.0;
+    facing *= side;
 #if defined(GHOST)
     float rim = 1.0 - abs(dot(facing, way));
     outColour = vec4(ghostInk, 0.02 + 0.07 * rim * rim);
@@ -99,6 +117,7 @@ void main() {
 #if defined(UNLIT)
     vec3 lit = colour.rgb;
 #else
+    if (vRelief.x > -0.5) facing = tilted(facing, side);
     vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay));
     light += vec3(0.10) * max(0.0, -dot(facing, way));
     vec3 lit = colour.rgb * mix(light, vec3(1.0), vSurface.w);

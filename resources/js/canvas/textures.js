@@ -4,6 +4,7 @@ import {
     LinearFilter,
     LinearMipmapLinearFilter,
     NearestFilter,
+    NoColorSpace,
     RGBAFormat,
     RedFormat,
     RepeatWrapping,
@@ -43,16 +44,17 @@ export function emptyPictures() {
 
 /**
  * All pictures of a project as the layers of one texture, so that one call can draw many materials.
- * @param {ImageBitmap[]} pictures
+ * @param {(ImageBitmap | undefined)[]} pictures
+ * @param {boolean} areColours or numbers
  */
-export function stackedPictures(pictures) {
+export function stackedPictures(pictures, areColours) {
     const size = pictures.length > 24 ? 256 : 512;
     const board = new OffscreenCanvas(size, size);
     const pen = /** @type {OffscreenCanvasRenderingContext2D} */ (board.getContext('2d', { willReadFrequently: true }));
     const data = new Uint8Array(size * size * 4 * pictures.length);
     pictures.forEach((picture, layer) => {
         pen.clearRect(0, 0, size, size);
-        pen.drawImage(picture, 0, 0, size, size);
+        if (picture) pen.drawImage(picture, 0, 0, size, size);
         data.set(pen.getImageData(0, 0, size, size).data, layer * size * size * 4);
     });
     const array = new DataArrayTexture(data, size, size, pictures.length);
@@ -60,9 +62,9 @@ export function stackedPictures(pictures) {
     array.minFilter = LinearMipmapLinearFilter;
     array.magFilter = LinearFilter;
     array.generateMipmaps = true;
-    array.colorSpace = SRGBColorSpace;
+    array.colorSpace = areColours ? SRGBColorSpace : NoColorSpace;
     array.format = RGBAFormat;
-    array.internalFormat = 'SRGB8_ALPHA8';
+    array.internalFormat = areColours ? 'SRGB8_ALPHA8' : 'RGBA8';
     array.needsUpdate = true;
     return array;
 }

@@ -42,9 +42,9 @@ final class Gltf
     }
 
     /** @param array<string, mixed> $gltf */
-    public static function file(array $gltf): string
+    public static function file(array $gltf, string $ending = ''): string
     {
-        return self::keep((string) json_encode($gltf));
+        return self::keep((string) json_encode($gltf), $ending);
     }
 
     /** @param array<string, mixed> $gltf */
@@ -63,9 +63,9 @@ final class Gltf
         );
     }
 
-    public static function keep(string $bytes): string
+    public static function keep(string $bytes, string $ending = ''): string
     {
-        $path = (string) tempnam(sys_get_temp_dir(), 'shelf-gltf');
+        $path = (string) tempnam(sys_get_temp_dir(), 'shelf-gltf').$ending;
         file_put_contents($path, $bytes);
         register_shutdown_function(static fn () => @unlink($path));
 

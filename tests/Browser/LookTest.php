@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use Tests\Core\Support\Gltf;
+
+/** What parts look like on the canvas, against parts that must look the same for another reason. */
+final class LookTest extends BrowserTestCase
+{
+    /** A tilt as a normal map writes it: along the picture's right, along its top, out of the surface. */
+    private const TILT = [0.5, 0.35, 0.7921];
+
+    /**
+     * Each pane with a normal map stands above one whose vertices say the tilted normal themselves: they must look the same, wherever the
+     * picture's right is on the pane, when the part is mirrored, and from behind.
+     */
+    public function test_a_normal_map_lights_a_part_as_tilted_normals_would(): void
+    {
+        $panes = [
+            'upright' => [[[0, 1], [1, 1], [1, 0], [0, 0]], [1, 0, 0], [0, 1, 0], 1],
+            'turned' => [[[0, 0], [0, 1], [1, 1], [1, 0]], [0, 1, 0], [-1, 0, 0], 1],
+            'mirrored picture' => [[[1, 1], [0, 1], [0, 0], [1, 0]], [-1, 0, 0], [0, 1, 0], 1],
+            'mirrored part' => [[[0, 1], [1, 1], [1, 0], [0, 0]], [1, 0, 0], [0, 1, 0], -1],
+        ];
+        $browser = $this->workbench(file: self::panes($panes));
+        foreach (['from the front' => -14, 'from behind' => 14] as $side => $away) {
+            $browser->js(
+                'shelfBench.canvas.viewpoint.set({ eye: [4.5, arguments[0], 1.5], target: [4.5, 0, 1.5], fov: 50 }, true)',
+                $away,
+            );
+            $browser->settled();
+            $flat = $browser->pixel(...$browser->placeOf(self::number($browser, 'flat')));
+            $tilts = 0;
+            foreach (array_keys($panes) as $name) {
+                $own = $browser->pixel(...$browser->placeOf(self::number($browser, "$name, by its vertices")));
+                $mapped = $browser->pixel(...$browser->placeOf(self::number($browser, "$name, by a map")));
+                self::assertEqualsWithDelta($own, $mapped, 4, "$name, $side");
+                $tilts += abs($flat[0] - $mapped[0]) > 8 ? 1 : 0;
+            }
+            self::assertGreaterThan(1, $tilts, 'one tilt may be lit as what is flat, but not all');
+        }
+        self::assertSame([], $browser->complaints());
+    }
+
+    /**
+     * @param array<string, array{list<array{int, int}>, list<int>, list<int>, int}> $panes coordinates of the corners, where the
+     *     picture's right and its top are, and the part's scale along x
+     */
+    private static function panes(array $panes): string
+    {
+        $corners = pack('g*', -1, -1, 0, 1, -1, 0, 1, 1, 0, -1, 1, 0);
+        $bytes = $corners.pack('v*', 0, 1, 2, 0, 2, 3);
+        $views = [[0, 48], [48, 12]];
+        $accessors = [
+            ['bufferView' => 0, 'componentType' => 5126, 'count' => 4, 'type' => 'VEC3', 'min' => [-1, -1, 0], 'max' => [1, 1, 0]],
+            ['bufferView' => 1, 'componentType' => 5123, 'count' => 6, 'type' => 'SCALAR'],
+        ];
+        $accessor = static function (string $type, array $floats) use (&$bytes, &$views, &$accessors): int {
+            $views[] = [strlen($bytes), count($floats) * 4];
+            $bytes .= pack('g*', ...$floats);
+            $accessors[] = ['bufferView' => count($views) - 1, 'componentType' => 5126, 'count' => 4, 'type' => $type];
+
+            return count($accessors) - 1;
+        };
+        $straight = $accessor('VEC3', [0, 0, 1, 0, 0, 1, 0, 0, 1, 0, 0, 1]);
+        $meshes = $nodes = [];
+        $stand = static function (string $name, array $attributes, int $material, array $at, int $scale) use (&$meshes, &$nodes): void {
+            $meshes[] = ['primitives' => [
+                ['attributes' => ['POSITION' => 0] + $attributes, 'indices' => 1, 'material' => $material],
+            ]];
+            $nodes[] = ['name' => $name, 'mesh' => count($meshes) - 1, 'translation' => $at, 'scale' => [$scale, 1, 1]];
+        };
+        foreach (array_keys($panes) as $index => $name) {
+            [$uvs, $right, $top, $scale] = $panes[$name];
+            $normal = [0.0, 0.0, self::TILT[2]];
+            foreach ($normal as $axis => $out) {
+                $normal[$axis] = $out + $right[$axis] * self::TILT[0] + $top[$axis] * self::TILT[1];
+            }
+            $mapped = ['NORMAL' => $straight, 'TEXCOORD_0' => $accessor('VEC2', array_merge(...$uvs))];
+            $stand("$name, by a map", $mapped, 0, [$index * 3, 3, 0], $scale);
+            $stand(
+                "$name, by its vertices",
+                ['NORMAL' => $accessor('VEC3', [...$normal, ...$normal, ...$normal, ...$normal])],
+                1,
+                [$index * 3, 0, 0],
+                $scale,
+            );
+        }
+        $stand('flat', ['NORMAL' => $straight], 1, [4.5, 6, 0], 1);
+        $shade = ['pbrMetallicRoughness' => ['baseColorFactor' => [0.4, 0.35, 0.3, 1]]];
+
+        return Gltf::file([
+            'asset' => ['version' => '2.0'],
+            'scenes' => [['nodes' => array_keys($nodes)]],
+            'nodes' => $nodes,
+            'meshes' => $meshes,
+            'accessors' => $accessors,
+            'bufferViews' => array_map(static fn (array $view): array => [
+                'buffer' => 0, 'byteOffset' => $view[0], 'byteLength' => $view[1],
+            ], $views),
+            'buffers' => [['byteLength' => strlen($bytes), 'uri' => Gltf::embedded($bytes)]],
+            'materials' => [$shade + ['normalTexture' => ['index' => 0]], $shade],
+            'textures' => [['source' => 0]],
+            'images' => [['uri' => 'data:image/png;base64,'.base64_encode(self::picture())]],
+        ], '.gltf');
+    }
+
+    /** A PNG of one colour: the tilt, in glTF's way. */
+    private static function picture(): string
+    {
+        $pixel = pack('C*', ...array_map(static fn (float $n): int => (int) round(($n + 1) * 127.5), self::TILT));
+        $chunk = static fn (string $kind, string $data): string => pack('N', strlen($data)).$kind.$data.pack('N', crc32($kind.$data));
+
+        return "\x89PNG\r\n\x1a\n".
+            $chunk('IHDR', pack('NNCCCCC', 4, 4, 8, 2, 0, 0, 0)).
+            $chunk('IDAT', (string) gzcompress(str_repeat("\0".str_repeat($pixel, 4), 4))).
+            $chunk('IEND', '');
+    }
+}
