@@ -44,6 +44,23 @@ final class LookTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_a_browser_that_cannot_draw_or_can_no_longer_says_so_in_words(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $browser->js('shelfBench.canvas.surface.getContext("webgl2").getExtension("WEBGL_lose_context").loseContext()');
+        $browser->waitForText('.unable[role="alert"]', 'Nothing is lost: load the page anew');
+        $browser->press('Enter')->waitUntil('return window.shelfBench !== undefined && !document.querySelector(".unable")', 'no new page');
+
+        $without = $browser->tools->execute('Page.addScriptToEvaluateOnNewDocument', [
+            'source' => 'HTMLCanvasElement.prototype.getContext = () => null',
+        ]);
+        $browser->js('location.reload()');
+        $browser->waitForText('.unable[role="alert"]', 'WebGL 2 is off or missing');
+        self::assertTrue($browser->js('return document.querySelector(".ledger").inert && !document.querySelector("#canvas").inert'));
+        self::assertCount(1, $browser->complaints(), 'the library says it, and nothing fails on top of it');
+        $browser->tools->execute('Page.removeScriptToEvaluateOnNewDocument', $without);
+    }
+
     /**
      * @param array<string, array{list<array{int, int}>, list<int>, list<int>, int}> $panes coordinates of the corners, where the
      *     picture's right and its top are, and the part's scale along x

@@ -43,6 +43,38 @@ export async function explain(response) {
     warn(own ?? sentenceOf(status));
 }
 
+const UNABLE =
+    'This browser does not draw in three dimensions: WebGL 2 is off or missing. Switch its hardware acceleration on, or open the page in another one.';
+const LOST = 'The graphics card has let the picture go. Nothing is lost: load the page anew to see it again.';
+
+/** The browser cannot draw a model: the page says so and offers nothing that needs it. @param {HTMLElement} work */
+export function sayUnable(work) {
+    for (const part of work.children) /** @type {HTMLElement} */ (part).inert = part.id !== 'canvas';
+    say(UNABLE);
+}
+
+/** Says it when the picture goes while somebody works. @param {HTMLCanvasElement} surface */
+export function listenToLoss(surface) {
+    surface.addEventListener('webglcontextlost', () => say(LOST));
+}
+
+/** Says in the place of the picture why there is none. @param {string} sentence */
+function say(sentence) {
+    const canvas = /** @type {HTMLElement} */ (document.getElementById('canvas'));
+    const card = Object.assign(document.createElement('div'), { className: 'unable', role: 'alert' });
+    const again = Object.assign(document.createElement('button'), {
+        className: 'button',
+        type: 'button',
+        textContent: 'Load the page anew',
+    });
+    again.addEventListener('click', () => location.reload());
+    card.append(Object.assign(document.createElement('p'), { textContent: sentence }), again);
+    for (const part of canvas.children) /** @type {HTMLElement} */ (part).inert = true;
+    canvas.classList.add('is-unable');
+    canvas.append(card);
+    again.focus();
+}
+
 /** Failed answers to htmx are said in words and put nowhere else. */
 export function listenToFailures() {
     document.addEventListener('htmx:after:request', (event) => {

@@ -4,7 +4,8 @@ import { CommandBox } from './commandbox.js';
 import { commandsOf } from './commands.js';
 import { Dialogs } from './dialogs.js';
 import { listenToDivider } from './divider.js';
-import { listenToFailures } from './failures.js';
+import { UnableToDraw } from '../canvas/painter.js';
+import { listenToFailures, listenToLoss, sayUnable } from './failures.js';
 import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
 import { inflated } from './inflated.js';
@@ -20,9 +21,13 @@ import { Tint } from './tint.js';
 
 /** @param {HTMLElement} element */
 export function startWorkbench(element) {
-    const bench = new Workbench(element);
-    // For the browser tests, which must know when the picture is finished.
-    Object.assign(window, { shelfBench: bench });
+    try {
+        // For the browser tests, which must know when the picture is finished.
+        Object.assign(window, { shelfBench: new Workbench(element) });
+    } catch (error) {
+        if (!(error instanceof UnableToDraw)) throw error;
+        sayUnable(element);
+    }
 }
 
 /** Ties the ledger, the canvas and the shelf together. */
@@ -60,6 +65,7 @@ export class Workbench {
         );
         this.listen();
         listenToFailures();
+        listenToLoss(this.canvas.surface);
         listenToLedger(this);
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);

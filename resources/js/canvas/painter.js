@@ -10,6 +10,24 @@ const MOVING_MS = 78;
 const SLICE_MS = 60;
 const SMOOTHING_MS = 3500;
 
+/** The browser gives no means to draw in three dimensions. */
+export class UnableToDraw extends Error {}
+
+/** @param {HTMLCanvasElement} canvas */
+function rendererOn(canvas) {
+    try {
+        return new WebGLRenderer({
+            canvas,
+            antialias: false,
+            alpha: false,
+            preserveDrawingBuffer: true,
+            powerPreference: 'high-performance',
+        });
+    } catch (error) {
+        throw new UnableToDraw('There is no WebGL 2.', { cause: error });
+    }
+}
+
 /**
  * Draws by importance within a time: while the camera moves one slice per frame, at rest slice after slice until everything in the
  * budget is there, then again with a shifted raster to smooth the edges. Beside the colours it keeps which object each pixel shows.
@@ -21,19 +39,14 @@ export class Painter {
      * @param {import('./packs.js').Packs} packs
      * @param {number} budget triangles
      * @param {number} smoothing times that a finished picture is drawn again
+     * @throws {UnableToDraw}
      */
     constructor(canvas, placements, packs, budget, smoothing) {
         this.smoothing = smoothing;
         this.placements = placements;
         this.packs = packs;
         this.budget = budget;
-        this.renderer = new WebGLRenderer({
-            canvas,
-            antialias: false,
-            alpha: false,
-            preserveDrawingBuffer: true,
-            powerPreference: 'high-performance',
-        });
+        this.renderer = rendererOn(canvas);
         this.renderer.autoClear = false;
         this.renderer.sortObjects = false;
         this.renderer.outputColorSpace = 'srgb-linear';
