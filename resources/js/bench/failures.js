@@ -44,7 +44,8 @@ export async function explain(response) {
 }
 
 const UNABLE =
-    'This browser does not draw in three dimensions: WebGL 2 is off or missing. Switch its hardware acceleration on, or open the page in another one.';
+    'This browser does not draw in three dimensions: WebGL 2 is off or missing. ' +
+    'Switch its hardware acceleration on, or open the page in another one.';
 const LOST = 'The graphics card has let the picture go. Nothing is lost: load the page anew to see it again.';
 
 /** The browser cannot draw a model: the page says so and offers nothing that needs it. @param {HTMLElement} work */
