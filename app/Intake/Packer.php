@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
+use App\Files\Compressing;
 use App\Files\Kept;
 use VineShelf\Formats\Intake;
 use VineShelf\Geometry\Hull;
@@ -39,6 +40,8 @@ final class Packer
 
     private PackWriter $open;
 
+    private readonly Compressing $compressing;
+
     /** @var list<int> */
     private array $inOpen = [];
 
@@ -46,6 +49,7 @@ final class Packer
     public function __construct(private readonly string $folder, private readonly string $final)
     {
         $this->open = new PackWriter;
+        $this->compressing = new Compressing;
     }
 
     /**
@@ -73,6 +77,7 @@ final class Packer
             $progress(++$done, count($layerOf));
         }
         $this->close();
+        $this->kept += $this->compressing->finish();
         Kept::put($this->folder.'/hulls', $this->points);
         Kept::put($this->folder.'/shapes', $this->shapes);
         $this->hulls = $this->final.'/hulls';
@@ -90,10 +95,9 @@ final class Packer
         }
         $bytes = $this->open->finish();
         $file = $this->folder.'/'.hash('xxh128', $bytes).'.glb';
-        $packed = (string) gzencode($bytes, 4);
         Kept::put($file, $bytes);
-        Kept::put($file.'.gz', $packed);
-        $this->kept += strlen($bytes) + strlen($packed);
+        $this->compressing->add($file, $bytes);
+        $this->kept += strlen($bytes);
         $this->packs[] = ['file' => $this->final.substr($file, strlen($this->folder)), 'bytes' => strlen($bytes)];
         $this->open = new PackWriter;
         $this->inOpen = [];

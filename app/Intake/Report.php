@@ -24,7 +24,7 @@ final class Report
         $kinds = array_fill(0, count(Kind::cases()), 0);
         $triangles = $unnamed = 0;
         $filed = [];
-        for ($row = 1; $row <= $objects->count(); $row++) {
+        for ($row = 1, $count = $objects->count(); $row <= $count; $row++) {
             $kinds[$objects->kinds[$row]]++;
             $unnamed += $objects->names[$row] === '' ? 1 : 0;
             $filed[$plan->layerOf[$row]] = ($filed[$plan->layerOf[$row]] ?? 0) + 1;

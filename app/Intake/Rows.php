@@ -56,6 +56,10 @@ final class Rows
         if (! mb_check_encoding($text, 'UTF-8')) {
             $text = mb_scrub($text);
         }
+        // Most texts have nothing in them that COPY reads otherwise.
+        if (strcspn($text, "\\\t\n\r\0") === strlen($text)) {
+            return $text;
+        }
 
         return addcslashes(str_replace("\0", '', $text), "\\\t\n\r");
     }

@@ -78,7 +78,7 @@ final class Storing
         }
         $parents = $layers = $kinds = $triangles = $meshes = $placed = [];
         $placements = '';
-        for ($row = 1; $row <= $objects->count(); $row++) {
+        for ($row = 1, $count = $objects->count(); $row <= $count; $row++) {
             $parents[$row] = $objects->parents[$row];
             $layers[$row] = $this->layerOf($row);
             $kinds[$row] = $objects->kinds[$row];

@@ -26,27 +26,45 @@ final class Bounds
     public static function of(Intake $intake, array $meshBoxes): Box
     {
         $objects = $intake->objects();
+        $halves = $middles = [];
+        foreach ($meshBoxes as $mesh => $box) {
+            if (! $box->isEmpty()) {
+                [$halves[$mesh], $middles[$mesh]] = [$box->halves(), $box->middle()];
+            }
+        }
         $exact = new Box;
         $rows = [];
         /** @var array{list<float>, list<float>, list<float>, list<float>, list<float>, list<float>} $reaches by side */
         $reaches = [[], [], [], [], [], []];
-        for ($row = 1; $row <= $objects->count(); $row++) {
+        for ($row = 1, $count = $objects->count(); $row <= $count; $row++) {
             $mesh = $objects->meshes[$row];
-            if ($mesh < 0 || ! isset($meshBoxes[$mesh]) || $meshBoxes[$mesh]->isEmpty()) {
+            if (! isset($halves[$mesh])) {
                 continue;
             }
-            foreach ($objects->placements($row) as $index => $placement) {
-                $box = $meshBoxes[$mesh]->transformed($placement);
-                if (self::alongAxes($placement)) {
-                    $exact = $exact->with($box);
-                } else {
-                    $rows[] = ($row << 32) | $index;
-                    $reaches[0][] = $box->minX;
-                    $reaches[1][] = $box->minY;
-                    $reaches[2][] = $box->minZ;
-                    $reaches[3][] = $box->maxX;
-                    $reaches[4][] = $box->maxY;
-                    $reaches[5][] = $box->maxZ;
+            [[$hx, $hy, $hz], [$mx, $my, $mz]] = [$halves[$mesh], $middles[$mesh]];
+            foreach ($objects->placements($row) as $index => $m) {
+                // As Box::transformed() has it, without a box for each: most lie within what is known, and are done with.
+                $x = $m[0] * $mx + $m[1] * $my + $m[2] * $mz + $m[3];
+                $y = $m[4] * $mx + $m[5] * $my + $m[6] * $mz + $m[7];
+                $z = $m[8] * $mx + $m[9] * $my + $m[10] * $mz + $m[11];
+                $ex = abs($m[0]) * $hx + abs($m[1]) * $hy + abs($m[2]) * $hz;
+                $ey = abs($m[4]) * $hx + abs($m[5]) * $hy + abs($m[6]) * $hz;
+                $ez = abs($m[8]) * $hx + abs($m[9]) * $hy + abs($m[10]) * $hz;
+                if (
+                    $x - $ex >= $exact->minX && $x + $ex <= $exact->maxX
+                    && $y - $ey >= $exact->minY && $y + $ey <= $exact->maxY
+                    && $z - $ez >= $exact->minZ && $z + $ez <= $exact->maxZ
+                ) {
+                    continue;
+                }
+                if (self::alongAxes($m)) {
+                    $exact = $exact->with(new Box($x - $ex, $y - $ey, $z - $ez, $x + $ex, $y + $ey, $z + $ez));
+
+                    continue;
+                }
+                $rows[] = ($row << 32) | $index;
+                foreach ([$x - $ex, $y - $ey, $z - $ez, $x + $ex, $y + $ey, $z + $ez] as $side => $reach) {
+                    $reaches[$side][] = $reach;
                 }
             }
         }

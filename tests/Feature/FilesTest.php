@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Files\Compressing;
 use App\Files\Kept;
 use App\Files\UnableToKeep;
 use App\Jobs\Sweep;
@@ -60,6 +61,38 @@ final class FilesTest extends TestCase
         self::assertSame(['a/b'], Storage::disk('local')->allFiles());
         self::assertSame('as it was', Kept::get('a/b'));
         self::assertNull(Kept::get('a/b', 4));
+    }
+
+    public function test_each_pack_has_a_compressed_twin_and_a_source_says_what_it_takes(): void
+    {
+        $project = $this->baths($this->person());
+        $bytes = 0;
+        foreach (Kept::disk()->allFiles() as $file) {
+            $bytes += str_contains($file, '/index-') ? 0 : Kept::disk()->size($file);
+            if (str_ends_with($file, '.glb')) {
+                self::assertSame(Kept::get($file), gzdecode((string) Kept::get("$file.gz")), $file);
+            }
+        }
+        self::assertGreaterThan(20, DB::table('packs')->where('project_id', $project->id)->count());
+        self::assertSame($bytes, (int) $project->sources()->value('kept'));
+    }
+
+    public function test_what_cannot_be_compressed_is_said(): void
+    {
+        $noise = random_bytes(40_000);
+        $kept = new Compressing;
+        for ($file = 0; $file < 60; $file++) {
+            Kept::put("packs/$file", $noise.$file);
+            $kept->add("packs/$file", $noise.$file);
+        }
+        self::assertGreaterThan(60 * 40_000, $kept->finish());
+        self::assertSame($noise.'59', gzdecode((string) Kept::get('packs/59.gz')));
+
+        $full = new Compressing;
+        $full->add('packs/1', $noise);
+        $this->roomForFiles(10_000);
+        $this->expectException(UnableToKeep::class);
+        $full->finish();
     }
 
     public function test_with_a_full_disk_people_go_on_working(): void

@@ -41,8 +41,11 @@ final readonly class Entry
     public function index(string $name): ?int
     {
         $value = $this->members[$name] ?? null;
+        if ($value === null || (is_int($value) && $value >= 0)) {
+            return $value;
+        }
 
-        return $value === null ? null : self::asWhole($value) ?? throw $this->wrong($name, 'a whole number from 0 on');
+        return self::asWhole($value) ?? throw $this->wrong($name, 'a whole number from 0 on');
     }
 
     /** Some exporters write whole numbers as 1.0. */

@@ -9,6 +9,9 @@ use VineShelf\Formats\UnreadableFile;
 /** A mesh as the JSON describes it: accessors by attribute, without any vertex. */
 final readonly class MeshEntry
 {
+    /** Coordinates on pictures. */
+    private const SETS = ['TEXCOORD_0', 'TEXCOORD_1', 'TEXCOORD_2', 'TEXCOORD_3', 'TEXCOORD_4', 'TEXCOORD_5', 'TEXCOORD_6', 'TEXCOORD_7'];
+
     /**
      * @param list<array{mode: int, indices: int|null, material: int|null, position: int, normal: int|null, uvs: array<int, int>,
      *     colour: int|null, morphs: int}> $pieces
@@ -32,10 +35,9 @@ final readonly class MeshEntry
                 continue;
             }
             $uvs = [];
-            for ($set = 0; $set < 8; $set++) {
-                $accessor = $attributes->index("TEXCOORD_$set");
-                if ($accessor !== null) {
-                    $uvs[$set] = $accessor;
+            foreach (self::SETS as $set => $name) {
+                if ($attributes->has($name)) {
+                    $uvs[$set] = $attributes->required($name);
                 }
             }
             $mode = $piece->whole('mode', 4);
