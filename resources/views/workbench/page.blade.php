@@ -151,7 +151,7 @@
                     class="button small"
                     data-command="region-settings"
                     aria-haspopup="menu"
-                    title="What regions catch: what they touch, or only what is fully inside (T)"
+                    title="What regions catch: what they touch, or only what is fully inside; T switches"
                 >
                     <span id="touching">Touching</span> {!! Icon::svg('chevron-down') !!}
                 </button>
