@@ -135,10 +135,10 @@ final readonly class Comparisons
             $quantity->unit === '' &&
             $unit->kind === TokenKind::Word &&
             $unit->apart &&
-            isset(self::units($dimension)[$unit->text]) &&
+            isset(self::units($dimension)[self::plainUnit($unit->text)]) &&
             $dimension > 0
         ) {
-            $quantity = new Quantity($quantity->digits, $this->reading->take()->text);
+            $quantity = new Quantity($quantity->digits, self::plainUnit($this->reading->take()->text));
         }
         $test = NumberTest::from($operator->text === ':' ? '=' : $operator->text);
 
@@ -147,14 +147,17 @@ final readonly class Comparisons
 
     private function quantity(string $text, Token $token, int $dimension, bool $isProperty): Quantity
     {
-        if (preg_match('~^([+-]?(?:\d{1,15}(?:\.\d{1,12})?|\.\d{1,12}))(.*)$~s', $text, $found) !== 1) {
+        // A number may be grouped as cells show it: 1,234.5.
+        $number = '[+-]?(?:(?:\d{1,3}(?:,\d{3}){1,4}(?!,?\d)|\d{1,15})(?:\.\d{1,12})?|\.\d{1,12})';
+        if (preg_match("~^($number)(.*)$~s", $text, $found) !== 1) {
             throw RuleError::at(
                 $token,
                 "“{$text}” is not a number; write one like ".['1000 or 25k', '1.5m or 40mm', '', '0.2m3'][$dimension].'.',
             );
         }
         $units = $isProperty ? Quantity::MANY : self::units($dimension);
-        if ($found[2] !== '' && ! isset($units[$found[2]])) {
+        $unit = self::plainUnit($found[2]);
+        if ($unit !== '' && ! isset($units[$unit])) {
             $known = implode(', ', array_keys($units));
             throw RuleError::at(
                 $token,
@@ -164,7 +167,13 @@ final readonly class Comparisons
             );
         }
 
-        return new Quantity($found[1], $found[2]);
+        return new Quantity(str_replace(',', '', $found[1]), $unit);
+    }
+
+    /** Cubic units may be written as they are shown, with a raised 3. */
+    private static function plainUnit(string $unit): string
+    {
+        return str_replace('³', '3', $unit);
     }
 
     /** @return array<string, float> */

@@ -22,6 +22,7 @@ use VineShelf\Rules\NumberIs;
 use VineShelf\Rules\Parser;
 use VineShelf\Rules\Pattern;
 use VineShelf\Rules\Printer;
+use VineShelf\Rules\Quantity;
 use VineShelf\Rules\RuleError;
 use VineShelf\Rules\StateIs;
 use VineShelf\Rules\TextIs;
@@ -443,5 +444,26 @@ final class RulesTest extends TestCase
         sort($numbers);
 
         return $numbers;
+    }
+
+    public function test_what_a_cell_shows_can_be_compared_as_it_stands_there(): void
+    {
+        mt_srand(20);
+        foreach ([Measure::Triangles, Measure::Width, Measure::Height, Measure::Bottom, Measure::Volume] as $measure) {
+            foreach (range(-9, 7) as $power) {
+                for ($time = 0; $time < 20; $time++) {
+                    $value = mt_rand(1000, 9999) / 1000 * 10 ** $power;
+                    $value = $measure->dimension() === 0 ? (int) ceil($value) : $value;
+                    $shown = $measure->shown($value);
+                    $node = Parser::parse("{$measure->value} = $shown")->tree;
+                    self::assertInstanceOf(NumberIs::class, $node, $shown);
+                    // Off by half of the last digit that is shown.
+                    self::assertSame(1, preg_match('~^[\d,]+(?:\.(\d+))?~', $shown, $digits));
+                    $unit = (new Quantity('1', (string) $node->number?->unit))->value();
+                    $half = 0.5 * 10 ** -strlen($digits[1] ?? '') * $unit;
+                    self::assertEqualsWithDelta($value, (float) $node->number?->value(), $half * 1.001, $shown);
+                }
+            }
+        }
     }
 }
