@@ -161,6 +161,15 @@ export class Look {
             for (const [number, surface] of this.surfaces) data[number * FLOATS + entry] = numbers.indexOf(surface[member]);
         }
         this.shared.materials.value.needsUpdate = true;
+        if ([...this.surfaces.values()].some((surface) => pictures.has(surface[6] ?? 0))) this.tilt();
+    }
+
+    /** From here on normal maps are looked at: shaders that do cost more, also where there is none. */
+    tilt() {
+        for (const material of [this.materials.solid, this.materials.seeThrough]) {
+            material.defines.RELIEF = '';
+            material.needsUpdate = true;
+        }
     }
 
     /** @param {Uint8Array} states rung by object number, plus 16 when guarded */

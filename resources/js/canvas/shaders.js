@@ -33,7 +33,9 @@ out vec2 vUv;
 out vec4 vColour;
 flat out vec3 vNumber;
 flat out vec4 vSurface;
+#if defined(RELIEF)
 flat out vec2 vRelief;
+#endif
 void main() {
     int width = textureSize(entries, 0).x;
     uvec2 entry = texelFetch(entries, ivec2(gl_DrawID % width, gl_DrawID / width), 0).rg;
@@ -44,7 +46,6 @@ void main() {
     // Normals go by the cofactors of the transform, so that mirrored and unevenly scaled parts are lit rightly.
     vec3 x = vec3(r0.x, r1.x, r2.x), y = vec3(r0.y, r1.y, r2.y), z = vec3(r0.z, r1.z, r2.z);
     vNormal = cross(y, z) * normal.x + cross(z, x) * normal.y + cross(x, y) * normal.z;
-    if (dot(x, cross(y, z)) < 0.0) vNormal = -vNormal;
     vView = world - cameraPosition;
     vUv = uv;
     vNumber = number(about.x);
@@ -55,7 +56,11 @@ void main() {
     vColour = mix(own * mix(vec4(1.0), color, full), vec4(tint.rgb * tint.rgb, own.a), tint.a);
     float whole = full * (1.0 - tint.a);
     vSurface = vec4(mix(-1.0, more.x, whole), more.y * (1.0 - tint.a), more.z * whole, more.w * whole);
+#if defined(RELIEF)
+    // Otherwise it does not matter which side of a mirrored part is its front.
+    if (dot(x, cross(y, z)) < 0.0) vNormal = -vNormal;
     vRelief = full > 0.5 ? cell(materials, int(entry.y) * 3 + 2).xy : vec2(-1.0);
+#endif
     gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
     gl_Position.xy += jitter * gl_Position.w;
     gl_PointSize = 3.0;
@@ -66,7 +71,6 @@ export const partFragment = /* glsl */ `
 precision highp float;
 precision highp sampler2DArray;
 uniform sampler2DArray pictures;
-uniform sampler2DArray reliefs;
 uniform vec3 skyLight;
 uniform vec3 groundLight;
 uniform vec3 sunLight;
@@ -78,10 +82,12 @@ in vec2 vUv;
 in vec4 vColour;
 flat in vec3 vNumber;
 flat in vec4 vSurface;
-flat in vec2 vRelief;
 layout(location = 0) out vec4 outColour;
 layout(location = 1) out vec4 outNumber;
 layout(location = 2) out vec4 outGhost;
+#if defined(RELIEF)
+uniform sampler2DArray reliefs;
+flat in vec2 vRelief;
 /** A normal that a normal map tilts: the directions in which its coordinates grow are those in which they change on the screen. */
 vec3 tilted(vec3 facing, float side) {
     vec3 right = dFdx(vView), up = dFdy(vView);
@@ -94,6 +100,7 @@ vec3 tilted(vec3 facing, float side) {
     // A map's green grows upwards, its coordinates downwards.
     return longest > 0.0 ? normalize((u * along.x - v * along.y) * inversesqrt(longest) + facing * tilt.z) : facing;
 }
+#endif
 void main() {
     vec3 facing = dot(vNormal, vNormal) > 1e-12 ? normalize(vNormal) : normalize(cross(dFdx(vView), dFdy(vView)));
     vec3 way = isOrthographic ? -vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]) : normalize(vView);
@@ -117,7 +124,9 @@ void main() {
 #if defined(UNLIT)
     vec3 lit = colour.rgb;
 #else
+#if defined(RELIEF)
     if (vRelief.x > -0.5) facing = tilted(facing, side);
+#endif
     vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay));
     light += vec3(0.10) * max(0.0, -dot(facing, way));
     vec3 lit = colour.rgb * mix(light, vec3(1.0), vSurface.w);
