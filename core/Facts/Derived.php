@@ -15,6 +15,7 @@ final class Derived
     private const USUAL = [
         'box',
         'place',
+        'near',
         'blocks',
         'drawn',
         'instances',
@@ -81,6 +82,7 @@ final class Derived
                 new Derived\Bounds,
                 new Derived\Boxes,
                 new Derived\Places,
+                new Derived\Near,
                 new Derived\Blocks,
                 new Derived\DrawnColumn,
                 new Derived\Instances,

@@ -70,16 +70,16 @@ final readonly class Ray
     {
         $boxes = $scene->column('box');
         $blocks = $scene->column('blocks');
+        $near = $scene->column('near');
         $candidates = [];
-        for ($block = 0, $count = $scene->count(); $block * Blocks::ROWS <= $count; $block++) {
+        for ($block = 0, $count = intdiv(strlen($blocks), 24); $block < $count; $block++) {
             if ($this->entry($blocks, $block, $origin) === null) {
                 continue;
             }
-            $last = min($count, ($block + 1) * Blocks::ROWS - 1);
-            for ($row = max(1, $block * Blocks::ROWS); $row <= $last; $row++) {
-                $near = $open->has($row) ? $this->entry($boxes, $row, $origin) : null;
-                if ($near !== null) {
-                    $candidates[$row] = $near;
+            foreach (Blocks::of($near, $block) as $row) {
+                $entry = $open->has($row) ? $this->entry($boxes, $row, $origin) : null;
+                if ($entry !== null) {
+                    $candidates[$row] = $entry;
                 }
             }
         }

@@ -93,7 +93,7 @@ final class Region
             return $is;
         }
         $is = self::OUT;
-        foreach ($this->outlines as $outline) {
+        foreach ($this->grid->outlinesAround($left, $top, $right, $bottom) as $outline) {
             if ($outline->right < $left || $outline->left > $right || $outline->bottom < $top || $outline->top > $bottom) {
                 continue;
             }
@@ -135,7 +135,7 @@ final class Region
             return $is === self::IN;
         }
         [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
-        foreach ($this->outlines as $outline) {
+        foreach ($this->grid->outlinesAround($left, $top, $right, $bottom) as $outline) {
             if (
                 $outline->right >= $left &&
                 $outline->left <= $right &&
@@ -168,7 +168,8 @@ final class Region
         }
         // Mostly one of several outlines covers it alone.
         [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
-        foreach ($this->outlines as $outline) {
+        $around = $this->grid->outlinesAround($left, $top, $right, $bottom);
+        foreach ($around as $outline) {
             if (
                 $outline->left <= $left &&
                 $outline->right >= $right &&
@@ -180,7 +181,7 @@ final class Region
             }
         }
 
-        return Clip::area($x, $y) < 1e-6 ? $this->coversLine($x, $y) : self::isUsedUp($this->outlines, 0, $x, $y);
+        return Clip::area($x, $y) < 1e-6 ? $this->coversLine($x, $y) : self::isUsedUp(array_values($around), 0, $x, $y);
     }
 
     /**

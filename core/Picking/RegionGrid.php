@@ -16,6 +16,9 @@ final class RegionGrid
     /** Cells along one side at most. */
     private const MOST_CELLS = 320;
 
+    /** Cells along a side of a tile: outlines are looked up by tiles. */
+    private const TILE = 8;
+
     public readonly float $left;
 
     public readonly float $top;
@@ -31,6 +34,11 @@ final class RegionGrid
 
     /** @var array<int, list<int>> the outlines that pass through a mixed cell */
     private array $through = [];
+
+    private readonly int $tiles;
+
+    /** @var array<int, array<int, Outline>> by tile, row after row: the outlines whose boxes reach into it, by their places in the list */
+    private array $around = [];
 
     /** @var list<int> cells that are not outside, summed from the upper left; one row and column more than cells */
     private array $notOut;
@@ -48,8 +56,50 @@ final class RegionGrid
         $this->cell = max(self::CELL, $wide / self::MOST_CELLS, $tall / self::MOST_CELLS);
         $this->columns = (int) floor($wide / $this->cell) + 1;
         $this->rows = (int) floor($tall / $this->cell) + 1;
+        $this->tiles = intdiv($this->columns - 1, self::TILE) + 1;
         $this->classify();
         $this->sum();
+    }
+
+    /**
+     * The outlines that may reach into a rectangle of the picture: all that do are among them.
+     *
+     * @return array<int, Outline> by their places in the list, in any order
+     */
+    public function outlinesAround(float $left, float $top, float $right, float $bottom): array
+    {
+        if (count($this->outlines) === 1) {
+            return $this->outlines;
+        }
+        [$first, $last, $upper, $lower] = $this->tiles($left, $top, $right, $bottom);
+        if ($first === $last && $upper === $lower) {
+            return $this->around[$upper * $this->tiles + $first] ?? [];
+        }
+        if (($last - $first + 1) * ($lower - $upper + 1) > count($this->outlines)) {
+            return $this->outlines;
+        }
+        $found = [];
+        for ($row = $upper; $row <= $lower; $row++) {
+            for ($column = $first; $column <= $last; $column++) {
+                $found += $this->around[$row * $this->tiles + $column] ?? [];
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return array{int, int, int, int} first and last column, first and last row of the tiles under a rectangle */
+    private function tiles(float $left, float $top, float $right, float $bottom): array
+    {
+        $side = $this->cell * self::TILE;
+        $lowest = intdiv($this->rows - 1, self::TILE);
+
+        return [
+            max(0, min($this->tiles - 1, (int) floor(($left - $this->left) / $side))),
+            max(0, min($this->tiles - 1, (int) floor(($right - $this->left) / $side))),
+            max(0, min($lowest, (int) floor(($top - $this->top) / $side))),
+            max(0, min($lowest, (int) floor(($bottom - $this->top) / $side))),
+        ];
     }
 
     /** How a rectangle of the picture lies to the region, as far as cells can tell. */
@@ -106,6 +156,12 @@ final class RegionGrid
         $this->cells = array_fill(0, $this->columns * $this->rows, Region::OUT);
         foreach ($this->outlines as $index => $outline) {
             $outline->cut($this->cell);
+            [$first, $last, $upper, $lower] = $this->tiles($outline->left, $outline->top, $outline->right, $outline->bottom);
+            for ($tile = $upper; $tile <= $lower; $tile++) {
+                for ($column = $first; $column <= $last; $column++) {
+                    $this->around[$tile * $this->tiles + $column][$index] = $outline;
+                }
+            }
             for ($row = 0; $row < $this->rows; $row++) {
                 // Bands of the outline do not lie on the grid: two of them may pass through a row of cells.
                 $band = ($this->top + $row * $this->cell - $outline->top) / $this->cell;

@@ -21,11 +21,14 @@ use VineShelf\Scene\Scene;
  * The objects that a region in the picture catches, exact to the triangle: what is drawn as a box is caught by its box, what is
  * hidden, guarded or locked is not caught at all. What stands behind something else is caught as well.
  *
- * Bounding boxes decide most: first those around every 64 rows, then those of single objects. Only where a box straddles the region's
+ * Bounding boxes decide most: first those around 32 objects that stand close together, then those of single ones. Only where a box straddles the region's
  * edge are its triangles looked at.
  */
 final class RegionPick
 {
+    /** A box is far away when it reaches less than this part of its distance towards the camera. */
+    private const FAR = 0.05;
+
     private readonly Scene $scene;
 
     private readonly Projection $projection;
@@ -80,35 +83,39 @@ final class RegionPick
     {
         $boxes = $this->scene->column('box');
         $blocks = $this->scene->column('blocks');
-        $count = $this->scene->count();
+        $near = $this->scene->column('near');
         $open = $catchable->bytes;
-        $ranges = $doubtful = [];
-        for ($block = 0; $block * Blocks::ROWS <= $count; $block++) {
-            $first = max(1, $block * Blocks::ROWS);
-            $last = min($count, ($block + 1) * Blocks::ROWS - 1);
+        // One byte a row until all are known: setting bits would take longer.
+        $sure = str_repeat("\0", $this->scene->count() + 1);
+        $doubtful = [];
+        for ($block = 0, $count = intdiv(strlen($blocks), 24); $block < $count; $block++) {
             $is = $this->boxIs($blocks, $block, false);
             if ($is === Region::OUT) {
                 continue;
             }
+            $rows = Blocks::of($near, $block);
             if ($is === Region::IN) {
-                $ranges[] = [$first, $last];
+                foreach ($rows as $row) {
+                    $sure[$row] = "\1";
+                }
 
                 continue;
             }
-            for ($row = $first; $row <= $last; $row++) {
+            foreach ($rows as $row) {
                 if (((ord($open[$row >> 3]) >> ($row & 7)) & 1) === 0) {
                     continue;
                 }
                 $is = $this->boxIs($boxes, $row, true);
                 if ($is === Region::IN) {
-                    $ranges[] = [$row, $row];
+                    $sure[$row] = "\1";
                 } elseif ($is === Region::MIXED) {
                     $doubtful[] = $row;
                 }
             }
         }
+        sort($doubtful);
 
-        return [Bits::ofRanges($count, $ranges)->and($catchable), $doubtful];
+        return [Bits::ofMask($this->scene->count(), $sure)->and($catchable), $doubtful];
     }
 
     /** How a box lies to the region. @param string $boxes six 32-bit floats each */
@@ -140,21 +147,23 @@ final class RegionPick
         }
         $x = $m[0] * $cx + $m[1] * $cy + $m[2] * $cz + $m[3];
         $y = $m[4] * $cx + $m[5] * $cy + $m[6] * $cz + $m[7];
-        // A rectangle that is a little too large tells mostly enough.
-        $reachX = abs($m[0]) * $hx + abs($m[1]) * $hy + abs($m[2]) * $hz;
-        $reachY = abs($m[4]) * $hx + abs($m[5]) * $hy + abs($m[6]) * $hz;
-        $left = $x - $reachX;
-        $right = $x + $reachX;
-        $top = $y - $reachY;
-        $bottom = $y + $reachY;
-        $is = $this->region->rectangleIs(
-            $left / ($left < 0 ? $w - $reach : $w + $reach),
-            $top / ($top < 0 ? $w - $reach : $w + $reach),
-            $right / ($right < 0 ? $w + $reach : $w - $reach),
-            $bottom / ($bottom < 0 ? $w + $reach : $w - $reach),
-        );
+        // How far a corner can be from the middle in the picture: (x + dx) / (w + dw) - u = (dx - u dw) / (w + dw).
+        $u = $x / $w;
+        $v = $y / $w;
+        $least = $w - $reach;
+        $reachU = (abs($m[0] - $u * $m[8]) * $hx + abs($m[1] - $u * $m[9]) * $hy + abs($m[2] - $u * $m[10]) * $hz) / $least;
+        $reachV = (abs($m[4] - $v * $m[8]) * $hx + abs($m[5] - $v * $m[9]) * $hy + abs($m[6] - $v * $m[10]) * $hz) / $least;
+        $left = $u - $reachU;
+        $right = $u + $reachU;
+        $top = $v - $reachV;
+        $bottom = $v + $reachV;
+        $is = $this->region->rectangleIs($left, $top, $right, $bottom);
         if ($is !== Region::MIXED) {
             return $is;
+        }
+        // Of what is far away, that is as good as its corners.
+        if ($reach < self::FAR * $w) {
+            return $exactly ? $this->region->rectangleIsExactly($left, $top, $right, $bottom) : $is;
         }
         $xx = $m[0] * $hx;
         $xy = $m[1] * $hy;

@@ -8,16 +8,19 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
 use VineShelf\Facts\Derived;
+use VineShelf\Facts\Derived\Blocks;
 use VineShelf\Facts\Measure;
 use VineShelf\Facts\Order;
 use VineShelf\Facts\Ordered;
 use VineShelf\Facts\Ranked;
 use VineShelf\Facts\Tally;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\MissingColumn;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Planes;
+use VineShelf\Scene\Scene;
 
 /** Columns that follow from others, against plain loops over plain objects. */
 final class DerivedTest extends TestCase
@@ -224,6 +227,55 @@ final class DerivedTest extends TestCase
                     self::assertSame(array_search($row, $rows, true), $ordered->place($row));
                 }
             }
+        }
+    }
+
+    #[DataProvider('models')]
+    public function test_blocks_hold_each_row_that_draws_once_and_are_around_all_that_it_draws(int $seed, int $objects): void
+    {
+        $model = self::grow($seed, $objects);
+        $scene = $model->facts->scene;
+        $drawing = [];
+        foreach ($model->placements as $number => $placements) {
+            if ($model->meshes[$number] !== 0 && $placements !== []) {
+                $drawing[] = $scene->row($number);
+            }
+        }
+        sort($drawing);
+        $blocks = $scene->column('blocks');
+        $found = [];
+        foreach (Blocks::rows($scene) as $block => $rows) {
+            $around = Packed::float32($blocks, $block * 24, 6);
+            foreach ($rows as $row) {
+                $found[] = $row;
+                foreach (Packed::float32($scene->column('box'), $row * 24, 6) as $side => $reach) {
+                    self::assertTrue($side < 3 ? $around[$side] <= $reach : $around[$side] >= $reach, "side $side of row $row");
+                }
+            }
+        }
+        sort($found);
+        self::assertSame($drawing, $found);
+        self::assertSame((int) ceil(count($found) / Blocks::ROWS) * 24, strlen($blocks));
+    }
+
+    public function test_rows_that_stand_together_are_near_each_other_however_the_model_is_sorted(): void
+    {
+        // 4,096 cubes on a grid, shuffled: a block is 32 neighbours and not 32 of anywhere.
+        mt_srand(4);
+        $places = range(0, 4095);
+        shuffle($places);
+        $boxes = pack('g6', 0, 0, 0, 0, 0, 0);
+        foreach ($places as $place) {
+            [$x, $y, $z] = [$place & 15, ($place >> 4) & 15, $place >> 8];
+            $boxes .= pack('g6', $x, $y, $z, $x + 0.5, $y + 0.5, $z + 0.5);
+        }
+        $columns = ['kind' => str_repeat("\1", 4097), 'box' => $boxes, 'recordAt' => pack('V*', 0, ...range(0, 4096))];
+        $near = Derived::make(new Scene(new ColumnsInMemory($columns)), 'near');
+        $blocks = Derived::make(new Scene(new ColumnsInMemory($columns + ['near' => $near])), 'blocks');
+        self::assertSame(128 * 24, strlen($blocks));
+        for ($block = 0; $block < 128; $block++) {
+            [$x1, $y1, $z1, $x2, $y2, $z2] = Packed::float32($blocks, $block * 24, 6);
+            self::assertLessThan(40.0, ($x2 - $x1) * ($y2 - $y1) * ($z2 - $z1), 'of 4,096 cubic metres');
         }
     }
 

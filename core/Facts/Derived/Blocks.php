@@ -8,11 +8,11 @@ use VineShelf\Geometry\Box;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
-/** "blocks": six 32-bit floats each: the box around what rows 0 to 63 draw, 64 to 127, and so on. */
+/** "blocks": six 32-bit floats each: the box around the first 32 rows of "near", around the next 32, and so on. */
 final class Blocks implements Family
 {
     /** Rows that one of them is around. */
-    public const ROWS = 64;
+    public const ROWS = 32;
 
     public function name(): string
     {
@@ -26,25 +26,36 @@ final class Blocks implements Family
 
     public function needs(string $of): array
     {
-        return ['box', 'recordAt'];
+        return ['box', 'near'];
     }
 
     public function make(Scene $scene, string $of): string
     {
         $boxes = $scene->column('box');
-        $count = $scene->count();
-        $records = Packed::uint32($scene->column('recordAt'), 0, $count + 2);
         $packed = '';
-        for ($first = 0; $first <= $count; $first += self::ROWS) {
+        foreach (self::rows($scene) as $rows) {
             $block = new Box;
-            for ($row = max(1, $first), $last = min($count, $first + self::ROWS - 1); $row <= $last; $row++) {
-                if ($records[$row + 1] > $records[$row]) {
-                    $block = $block->with(new Box(...Packed::float32($boxes, $row * 24, 6)));
-                }
+            foreach ($rows as $row) {
+                $block = $block->with(new Box(...Packed::float32($boxes, $row * 24, 6)));
             }
             $packed .= pack('g6', $block->minX, $block->minY, $block->minZ, $block->maxX, $block->maxY, $block->maxZ);
         }
 
         return $packed;
+    }
+
+    /** @return iterable<int, list<int>> the rows of each block */
+    public static function rows(Scene $scene): iterable
+    {
+        $near = $scene->column('near');
+        for ($block = 0, $count = intdiv(strlen($near), 4); $block * self::ROWS < $count; $block++) {
+            yield $block => self::of($near, $block);
+        }
+    }
+
+    /** @return list<int> the rows of a block */
+    public static function of(string $near, int $block): array
+    {
+        return Packed::uint32($near, $block * self::ROWS * 4, min(self::ROWS, intdiv(strlen($near), 4) - $block * self::ROWS));
     }
 }
