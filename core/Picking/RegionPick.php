@@ -21,8 +21,8 @@ use VineShelf\Scene\Scene;
  * The objects that a region in the picture catches, exact to the triangle: what is drawn as a box is caught by its box, what is
  * hidden, guarded or locked is not caught at all. What stands behind something else is caught as well.
  *
- * Bounding boxes decide most: first those around 32 objects that stand close together, then those of single ones. Only where a box straddles the region's
- * edge are its triangles looked at.
+ * Bounding boxes decide most: first those around 32 objects that stand close together, then those of single ones. Only where a box
+ * straddles the region's edge are its triangles looked at.
  */
 final class RegionPick
 {
