@@ -9,6 +9,7 @@ use App\Http\Controllers\FindController;
 use App\Http\Controllers\HistoryController;
 use App\Http\Controllers\ImportController;
 use App\Http\Controllers\IsolationController;
+use App\Http\Controllers\KeptFileController;
 use App\Http\Controllers\LayerController;
 use App\Http\Controllers\LayoutController;
 use App\Http\Controllers\LedgerController;
@@ -62,10 +63,10 @@ Route::middleware('auth')->group(function (): void {
     Route::prefix('/projects/{project}')
         ->middleware(['can:see,project', BringBench::class])
         ->group(function (): void {
-            Route::get('/packs/{pack}', [CanvasController::class, 'pack'])->name('packs');
-            Route::get('/textures/{texture}', [CanvasController::class, 'texture'])->name('textures');
-            Route::get('/views/{view}/picture', [CanvasController::class, 'picture'])->name('views.picture');
-            Route::get('/picture', [CanvasController::class, 'projectPicture'])->name('projects.picture');
+            Route::get('/packs/{pack}', [KeptFileController::class, 'pack'])->name('packs');
+            Route::get('/textures/{texture}', [KeptFileController::class, 'texture'])->name('textures');
+            Route::get('/views/{view}/picture', [KeptFileController::class, 'picture'])->name('views.picture');
+            Route::get('/picture', [KeptFileController::class, 'projectPicture'])->name('projects.picture');
         });
 
     Route::prefix('/projects/{project}')
@@ -139,7 +140,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/views/{view}/update', [ViewController::class, 'preview'])->name('views.preview');
             Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');
             Route::delete('/views/{view}', [ViewController::class, 'destroy'])->name('views.destroy');
-            Route::post('/picture', [CanvasController::class, 'keepProjectPicture'])->name('projects.picture.keep');
+            Route::post('/picture', [KeptFileController::class, 'keepProjectPicture'])->name('projects.picture.keep');
             Route::post('/undo', [HistoryController::class, 'undo'])->name('undo');
             Route::post('/redo', [HistoryController::class, 'redo'])->name('redo');
         });

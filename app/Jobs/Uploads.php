@@ -19,7 +19,7 @@ use VineShelf\Layers\SortBy;
 final class Uploads
 {
     /**
-     * Moves the file at $path to where the worker finds it.
+     * Moves the file at $path to where the worker finds it. When that is refused, the file is let go: nobody else knows of it.
      *
      * @throws Refused      when there is no room for it
      * @throws UnableToKeep
@@ -27,10 +27,15 @@ final class Uploads
     public function receive(User $person, ?Project $project, string $path, string $fileName, SortBy $sortBy, string $property): Import
     {
         $bytes = (int) @filesize($path);
-        Room::check($person, $bytes);
         $key = Str::lower(Str::random(20));
         $kept = 'uploads/'.$key;
-        self::move($path, $kept, $bytes);
+        try {
+            Room::check($person, $bytes);
+            self::move($path, $kept, $bytes);
+        } catch (Refused|UnableToKeep $full) {
+            @unlink($path);
+            throw $full;
+        }
         try {
             // The row and its job come together or not at all.
             return DB::transaction(static function () use ($key, $kept, $bytes, $person, $project, $fileName, $sortBy, $property): Import {

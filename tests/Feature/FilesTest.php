@@ -298,6 +298,7 @@ final class FilesTest extends TestCase
                 static fn (string $said): bool => str_starts_with($said, 'The server has room for files of up to'),
             );
         self::assertSame(0, Import::query()->where('user_id', auth()->id())->count());
+        self::assertFileDoesNotExist($copy, 'what is refused is let go of');
         foreach (['', '-1', 'x', '1e99', '99999999999999999999'] as $odd) {
             $this->getJson("/imports/room?bytes=$odd")->assertStatus(422);
         }
