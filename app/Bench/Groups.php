@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use VineShelf\Facts\Tally;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 
@@ -55,8 +56,8 @@ final readonly class Groups
         $tally = $facts->tally('kindclass');
         $groups = [];
         foreach ($tally->rows as $code => $rows) {
-            $class = $code & 0xffff;
-            if ($code >> 16 === $kind->value && $class > 0) {
+            $class = $code >> 4;
+            if ($class > 0 && $code === Tally::ofKind($kind->value, $class)) {
                 $groups[] = new Group(
                     "K$kind->value.$class",
                     (string) $facts->words('class.words')[$class],
@@ -81,7 +82,7 @@ final readonly class Groups
     {
         $facts = $this->bench->facts();
         $tally = $facts->tally('kindclass');
-        $code = $kind->value << 16;
+        $code = Tally::ofKind($kind->value, 0);
 
         return new Group(
             "K$kind->value.0",

@@ -18,7 +18,7 @@ final readonly class Tally
      */
     private function __construct(public array $rows, public array $triangles) {}
 
-    /** @param string $column "layer", "source", "kind", "class", "surfaces", or "kindclass" for a kind times 65536 plus a class code */
+    /** @param string $column "layer", "source", "kind", "class", "surfaces", or "kindclass" for {@see ofKind()} */
     public static function of(Scene $scene, string $column): self
     {
         try {
@@ -34,6 +34,12 @@ final readonly class Tally
         }
 
         return new self($rows, $triangles);
+    }
+
+    /** The value for a class among the objects of a kind; kinds are fewer than 16, and there may be as many classes as objects. */
+    public static function ofKind(int $kind, int $class): int
+    {
+        return ($class << 4) | $kind;
     }
 
     public static function pack(Scene $scene, string $column): string
@@ -58,7 +64,7 @@ final readonly class Tally
             for ($row = 1; $row <= $count; $row++) {
                 $value = match ($column) {
                     'kind' => ord($kinds[$row]),
-                    'kindclass' => (ord($kinds[$row]) << 16) | ($codes[$row] & 0xffff),
+                    'kindclass' => self::ofKind(ord($kinds[$row]), $codes[$row]),
                     default => $codes[$row],
                 };
                 $rows[$value] = ($rows[$value] ?? 0) + 1;

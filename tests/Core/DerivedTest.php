@@ -108,7 +108,7 @@ final class DerivedTest extends TestCase
             'class' => array_map(static fn (string $class): int => $class === '' ? 0 : $words[$class], $model->classes),
         ];
         foreach ($model->forest->kinds as $number => $kind) {
-            $of['kindclass'][$number] = $kind * 65536 + $of['class'][$number];
+            $of['kindclass'][$number] = 16 * $of['class'][$number] + $kind;
         }
         foreach ($of as $name => $values) {
             $rows = $triangles = [];
@@ -277,6 +277,20 @@ final class DerivedTest extends TestCase
             [$x1, $y1, $z1, $x2, $y2, $z2] = Packed::float32($blocks, $block * 24, 6);
             self::assertLessThan(40.0, ($x2 - $x1) * ($y2 - $y1) * ($z2 - $z1), 'of 4,096 cubic metres');
         }
+    }
+
+    public function test_as_many_classes_are_told_apart_as_there_are_objects(): void
+    {
+        $scene = new Scene(new ColumnsInMemory([
+            'kind' => str_repeat("\1\2", 35_001),
+            'class' => pack('V*', ...range(0, 70_001)),
+            'triangles' => pack('P*', ...range(0, 70_002)),
+        ]));
+        $tally = Tally::of($scene, 'kindclass');
+        self::assertCount(70_001, $tally->rows);
+        self::assertSame([1], array_values(array_unique($tally->rows)));
+        // Row 65,536 has another class than row 0, whose number ends as its own does.
+        self::assertSame(1, $tally->rows[Tally::ofKind(1, 65_536)]);
     }
 
     public function test_a_column_that_cannot_be_is_named(): void
