@@ -24,6 +24,10 @@ final readonly class Limits
         public int $meshVertices = 5_000_000,
         /** Times that meshes are drawn in all, by instancing too. */
         public int $placements = 1_000_000,
+        /** Bytes of one compressed buffer view, unpacked. */
+        public int $viewBytes = 268_435_456,
+        /** Bytes of all compressed buffer views, unpacked. */
+        public int $unpackedBytes = 1_073_741_824,
         /** Bytes of one texture. */
         public int $textureBytes = 67_108_864,
         /** Files inside a zip. */

@@ -554,4 +554,26 @@ final class GltfReaderTest extends TestCase
         $this->expectExceptionMessage('too many instances at node 1: 6, and the limit is 5');
         GltfReader::read(Gltf::file($gltf), new Limits(placements: 5));
     }
+
+    public function test_compressed_views_may_not_come_to_more_than_the_limits(): void
+    {
+        $gltf = Gltf::triangle();
+        $packed = ['buffer' => 0, 'byteLength' => 36, 'byteStride' => 12, 'count' => 100, 'mode' => 'ATTRIBUTES'];
+        foreach ([2, 3] as $view) {
+            $gltf['bufferViews'][$view] = ['buffer' => 0, 'byteLength' => 36, 'extensions' => ['EXT_meshopt_compression' => $packed]];
+        }
+        $said = static function (Limits $limits) use ($gltf): string {
+            try {
+                return (string) GltfReader::read(Gltf::file($gltf), $limits)->objects()->count();
+            } catch (UnreadableFile $error) {
+                return $error->getMessage();
+            }
+        };
+        self::assertSame('1', $said(new Limits(viewBytes: 1200, unpackedBytes: 2400)), 'nothing is drawn out of them');
+        self::assertStringContainsString('too many bytes in buffer view 2: 1,200, and the limit is 1,199', $said(new Limits(viewBytes: 1199)));
+        self::assertStringContainsString(
+            'too many bytes in its compressed data: 2,400, and the limit is 2,399',
+            $said(new Limits(unpackedBytes: 2399)),
+        );
+    }
 }

@@ -98,6 +98,9 @@ final class GltfReader implements Reader
 
     private bool $versioned = false;
 
+    /** What all compressed views come to. */
+    private int $unpackedBytes = 0;
+
     private function __construct(private readonly Limits $limits)
     {
         $this->nodes = new NodeColumns;
@@ -269,8 +272,12 @@ final class GltfReader implements Reader
             );
         }
         $unpackedBytes = $packed->required('count') * $packed->required('byteStride');
-        if ($unpackedBytes > $this->limits->bytes) {
-            throw UnreadableFile::tooMuch("too many bytes in $entry->place", $unpackedBytes, $this->limits->bytes);
+        if ($unpackedBytes > $this->limits->viewBytes) {
+            throw UnreadableFile::tooMuch("too many bytes in $entry->place", $unpackedBytes, $this->limits->viewBytes);
+        }
+        $this->unpackedBytes += $unpackedBytes;
+        if ($this->unpackedBytes > $this->limits->unpackedBytes) {
+            throw UnreadableFile::tooMuch('too many bytes in its compressed data', $this->unpackedBytes, $this->limits->unpackedBytes);
         }
 
         return new BufferView(
