@@ -48,6 +48,15 @@ final class FindingTest extends BrowserTestCase
         $browser->press('Enter')->waitForText('#hit-place', '2 of 4')->press('Shift+Enter')->waitForText('#hit-place', '1 of 4');
         $browser->press('Control+Enter')->waitForText('#card', '4 parts picked');
 
+        // Out of the line by the keyboard alone: what was looked for goes, then the rows have the keys.
+        $browser->press('Escape')->waitUntil('return document.querySelector("#words").value === ""', 'the words stay');
+        $browser->press('Escape')->waitUntil('return document.activeElement.matches(".row")', 'the rows do not get the keys');
+        $browser->press('i')->waitForText('#isolated', '4 isolated')->press('Backspace')->waitUntil(
+            'return document.querySelector("#isolated").textContent.trim() === ""',
+            'still isolated',
+        );
+        $browser->type('#words', 'lifering')->waitForText('#hits', '4 objects');
+
         $browser->click('[data-command="hits-isolate"]')->waitForText('#isolated', '4 isolated')->settled();
         self::assertSame(4, $browser->js('return shelfBench.canvas.states.filter((state) => (state & 15) > 0).length'));
         $browser->click('[data-command="isolate-rest"]')->waitForText('#isolated', 'Rest: ghost')->settled();

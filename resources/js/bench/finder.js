@@ -136,6 +136,7 @@ export class Finder {
         else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) this.bench.command('hits-pick');
         else if (event.key === 'Enter') this.step(event.shiftKey ? -1 : 1);
         else if (event.key === 'Escape' && open) this.close();
+        else if (event.key === 'Escape' && this.input.value === '') this.bench.ledger.takeFocus();
         else if (event.key === 'Escape') this.search('');
         else if (event.key === 'ArrowDown') this.bench.ledger.focusPlace(0);
         else return;

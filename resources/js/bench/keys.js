@@ -52,6 +52,7 @@ export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
     ],
     Find: [
         ['Enter, Shift + Enter', 'next hit, hit before'],
+        ['Esc', 'empty the line, then leave it'],
         ['Ctrl + Enter', 'pick the hits'],
         ['↓, Tab', 'choose and take an offer'],
     ],

@@ -234,6 +234,12 @@ export class Ledger {
         return key === '' ? null : /** @type {HTMLElement | null} */ (document.getElementById(`row-${key}`));
     }
 
+    /** The row that had the focus last gets it back, or the first one here. */
+    takeFocus() {
+        const row = this.row(this.focusKey) ?? /** @type {HTMLElement | null} */ (this.rows.querySelector('.row'));
+        row?.focus();
+    }
+
     /** @param {HTMLElement} row where it stands among all rows, from 0 */
     place(row) {
         return Number(row.getAttribute('aria-rowindex')) - 2;
