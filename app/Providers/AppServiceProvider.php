@@ -21,6 +21,17 @@ use Illuminate\Support\ServiceProvider;
 
 final class AppServiceProvider extends ServiceProvider
 {
+    /** Settings of PHP's compiler under which numbers are right: off, or without values in registers. */
+    private const RIGHT = ['', '0', 'off', 'no', 'disable', '1054'];
+
+    public function register(): void
+    {
+        // However PHP was started; see docs/decisions/jit-without-registers.md.
+        if (! in_array(strtolower((string) ini_get('opcache.jit')), self::RIGHT, true)) {
+            @ini_set('opcache.jit', '1054');
+        }
+    }
+
     public function boot(): void
     {
         Gate::policy(Project::class, ProjectPolicy::class);

@@ -307,4 +307,17 @@ final class HouseTest extends TestCase
     {
         return $project->folder().'/index-'.IndexFiles::LAYOUT;
     }
+
+    public function test_numbers_are_right_however_php_is_started(): void
+    {
+        foreach (['tracing' => '1', 'function' => '1', '1254' => '1', '1054' => '1', 'off' => '', '0' => ''] as $mode => $on) {
+            $code = '(require "bootstrap/app.php")->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
+                .'$jit = opcache_get_status(false)["jit"]; echo $jit["on"], "|", $jit["on"] ? $jit["opt_flags"] & 3 : 0;';
+            $php = [PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', "opcache.jit=$mode", '-d', 'opcache.jit_buffer_size=8M'];
+            $process = proc_open([...$php, '-r', "require 'vendor/autoload.php'; $code"], [1 => ['pipe', 'w']], $pipes, base_path());
+            self::assertIsResource($process);
+            self::assertSame("$on|0", stream_get_contents($pipes[1]), "opcache.jit=$mode");
+            proc_close($process);
+        }
+    }
 }
