@@ -47,6 +47,9 @@ final class LookTest extends BrowserTestCase
     public function test_a_browser_that_cannot_draw_or_can_no_longer_says_so_in_words(): void
     {
         $browser = $this->workbench(drawn: false);
+        $browser->js('shelfBench.canvas.settings.records += "/nowhere"; shelfBench.canvas.fetchRecords(new Uint32Array([1]))');
+        $browser->waitForText('#message .warns', 'This is not here any more');
+        $browser->complaints();
         $browser->js('shelfBench.canvas.surface.getContext("webgl2").getExtension("WEBGL_lose_context").loseContext()');
         $browser->waitForText('.unable[role="alert"]', 'Nothing is lost: load the page anew');
         $browser->press('Enter')->waitUntil('return window.shelfBench !== undefined && !document.querySelector(".unable")', 'no new page');

@@ -6,6 +6,7 @@ import { Order } from '../../resources/js/canvas/order.js';
 import { Packs, unscaled } from '../../resources/js/canvas/packs.js';
 import { Page } from '../../resources/js/canvas/pages.js';
 import { Placements } from '../../resources/js/canvas/placements.js';
+import { PlacementReader } from '../../resources/js/canvas/reader.js';
 
 let seed = 1;
 const random = (low = 0, high = 1) => {
@@ -37,8 +38,20 @@ function packed(meshes, placements, parts = 1) {
     return view.buffer;
 }
 
-test('placements are read with their meshes, and an object that is here already is not doubled', () => {
+/** Placements that read answers themselves, which the canvas has done beside the page. */
+function readable() {
     const placements = new Placements();
+    const reader = new PlacementReader();
+    const read = (/** @type {ArrayBuffer} */ buffer) => {
+        const answer = reader.read(buffer);
+        placements.append(answer);
+        return answer.parts;
+    };
+    return Object.assign(placements, { read });
+}
+
+test('placements are read with their meshes, and an object that is here already is not doubled', () => {
+    const placements = readable();
     const parts = placements.read(
         packed(
             [{ number: 7, half: [1, 2, 3] }],
@@ -72,7 +85,7 @@ test('placements are read with their meshes, and an object that is here already 
 });
 
 test('a record whose mesh is unknown is passed over', () => {
-    const placements = new Placements();
+    const placements = readable();
     placements.read(
         packed(
             [{ number: 1 }],
@@ -86,7 +99,7 @@ test('a record whose mesh is unknown is passed over', () => {
 });
 
 test('room grows without losing what is there', () => {
-    const placements = new Placements();
+    const placements = readable();
     for (let round = 0; round < 12; round++) {
         placements.read(
             packed(
@@ -109,7 +122,7 @@ test('room grows without losing what is there', () => {
 });
 
 test('bounds are those of the boxes that pass the test', () => {
-    const placements = new Placements();
+    const placements = readable();
     placements.read(
         packed(
             [{ number: 1 }],
@@ -141,7 +154,7 @@ test('bounds are those of the boxes that pass the test', () => {
 
 /** A scene of random boxes, a camera that looks at it, and the order of both. */
 function ordered(count, states) {
-    const placements = new Placements();
+    const placements = readable();
     placements.read(
         packed(
             [{ number: 1 }, { number: 2, half: [0.1, 0.1, 0.1] }],
@@ -265,7 +278,7 @@ function cubePack(mesh, material) {
 }
 
 test('a pack gives its meshes to the placements, also when it comes before them', () => {
-    const placements = new Placements();
+    const placements = readable();
     const packs = new Packs('/packs', placements, () => {});
     packs.open(cubePack(4, 6));
     assert.equal(packs.waiting.size, 1);
@@ -278,7 +291,7 @@ test('a pack gives its meshes to the placements, also when it comes before them'
 });
 
 test('the sharp edges of a cube are its twelve', () => {
-    const placements = new Placements();
+    const placements = readable();
     placements.read(packed([{ number: 4 }], [{ object: 1, mesh: 4 }]));
     const packs = new Packs('/packs', placements, () => {});
     packs.open(cubePack(4, 0));

@@ -5,7 +5,7 @@ import { commandsOf } from './commands.js';
 import { Dialogs } from './dialogs.js';
 import { listenToDivider } from './divider.js';
 import { UnableToDraw } from '../canvas/painter.js';
-import { listenToFailures, listenToLoss, sayUnable } from './failures.js';
+import { explain, listenToFailures, listenToLoss, sayUnable } from './failures.js';
 import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
 import { inflated } from './inflated.js';
@@ -66,6 +66,7 @@ export class Workbench {
         this.listen();
         listenToFailures();
         listenToLoss(this.canvas.surface);
+        this.canvas.element.addEventListener('shelf:failed', (event) => explain(/** @type {CustomEvent} */ (event).detail.response));
         listenToLedger(this);
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);

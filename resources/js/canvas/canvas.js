@@ -3,6 +3,7 @@ import { Viewpoint } from './camera.js';
 import { Packs } from './packs.js';
 import { Painter } from './painter.js';
 import { Placements } from './placements.js';
+import { Reading } from './reading.js';
 
 /**
  * @typedef {object} Settings
@@ -18,7 +19,7 @@ import { Placements } from './placements.js';
 /**
  * The canvas of a workbench. It draws what it is told and reports gestures as events on its element:
  * `shelf:pick` {number, mode}, `shelf:menu` {number, x, y}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done},
- * `shelf:sight` when it looks from elsewhere.
+ * `shelf:sight` when it looks from elsewhere, `shelf:failed` {response} when objects could not be fetched.
  */
 export class Canvas {
     /**
@@ -30,6 +31,7 @@ export class Canvas {
         this.settings = settings;
         // The biggest objects are asked for before anything else is set up.
         this.early = fetch(`${settings.records}?part=0`);
+        this.reading = new Reading();
         this.surface = /** @type {HTMLCanvasElement} */ (element.querySelector('canvas'));
         this.placements = new Placements();
         this.packs = new Packs(settings.packs, this.placements, () => this.packArrived());
@@ -65,45 +67,47 @@ export class Canvas {
             this.viewpoint.set(camera, true);
             this.framed = true;
         }
-        await this.readRecords(await this.early);
+        await this.whole(this.early);
         this.loadPictures();
         if (!this.framed) this.fitAll(true);
-        let parts = this.parts ?? 0;
-        for (let part = 1; part <= parts; part++) {
-            await this.fetchRecords(`${this.settings.records}?part=${part}`);
-            parts = this.parts ?? parts;
-        }
+        for (let part = 1; part <= (this.parts ?? 0); part++) await this.whole(fetch(`${this.settings.records}?part=${part}`));
         this.loading = false;
         this.refreshBounds();
         this.stale = true;
     }
 
-    /**
-     * @param {string} address
-     * @param {Uint32Array} [numbers]
-     */
-    async fetchRecords(address, numbers) {
-        const response = await fetch(
-            address,
-            numbers
-                ? {
-                      method: 'POST',
-                      body: /** @type {any} */ (numbers),
-                      headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' },
-                  }
-                : {},
-        );
-        await this.readRecords(response, !numbers);
+    /** Reads a part of the whole. @param {Promise<Response>} asked */
+    async whole(asked) {
+        const read = await this.readRecords(asked);
+        if (read) this.parts = read.parts;
     }
 
-    /** @param {Response} response @param {boolean} [whole] */
-    async readRecords(response, whole = true) {
-        if (!response.ok) return;
-        const parts = this.placements.read(await response.arrayBuffer());
-        if (whole) this.parts = parts;
-        this.packs.settle();
-        this.refreshBounds();
-        this.stale = true;
+    /** Asks for objects that were not on show. @param {Uint32Array} numbers */
+    fetchRecords(numbers) {
+        return this.readRecords(
+            fetch(this.settings.records, {
+                method: 'POST',
+                body: /** @type {any} */ (numbers),
+                headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' },
+            }),
+        );
+    }
+
+    /** What fails is reported as `shelf:failed`, with the answer if there was one. @param {Promise<Response>} asked */
+    async readRecords(asked) {
+        let response = null;
+        try {
+            response = await asked;
+            if (!response.ok) return void this.report('shelf:failed', { response });
+            const read = await this.reading.of(await response.arrayBuffer());
+            this.placements.append(read);
+            this.packs.settle();
+            this.refreshBounds();
+            this.stale = true;
+            return read;
+        } catch {
+            this.report('shelf:failed', { response: null });
+        }
     }
 
     async loadPictures() {
@@ -152,8 +156,7 @@ export class Canvas {
             this.painter.look.setStates(states);
             this.stale = true;
         }
-        for (let at = 0; at < missing.length; at += 100000)
-            this.fetchRecords(this.settings.records, Uint32Array.from(missing.slice(at, at + 100000)));
+        for (let at = 0; at < missing.length; at += 100000) this.fetchRecords(Uint32Array.from(missing.slice(at, at + 100000)));
     }
 
     /** @param {Uint8Array | null} colours four bytes by object number; null for own materials */

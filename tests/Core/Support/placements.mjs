@@ -1,11 +1,13 @@
 // Reads answers of placements as the canvas does and prints what came of them: object, mesh and twelve floats of each.
 import { readFileSync } from 'node:fs';
 import { Placements } from '../../../resources/js/canvas/placements.js';
+import { PlacementReader } from '../../../resources/js/canvas/reader.js';
 
 const placements = new Placements();
+const reader = new PlacementReader();
 for (const path of process.argv.slice(2)) {
     const file = readFileSync(path);
-    placements.read(file.buffer.slice(file.byteOffset, file.byteOffset + file.length));
+    placements.append(reader.read(file.buffer.slice(file.byteOffset, file.byteOffset + file.length)));
 }
 const found = [];
 for (let index = 0; index < placements.count; index++) {
