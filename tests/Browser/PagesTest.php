@@ -134,14 +134,18 @@ final class PagesTest extends BrowserTestCase
     /** Everything in the light theme; in the dark one the contrast, which is all that a theme changes. */
     private static function assertNoFindings(Browser $browser, string $screen): void
     {
-        $browser->js((string) file_get_contents(__DIR__.'/../../node_modules/axe-core/axe.min.js'));
+        if ($browser->js('return window.axe === undefined') === true) {
+            $browser->js((string) file_get_contents(__DIR__.'/../../node_modules/axe-core/axe.min.js'));
+        }
         foreach (['light' => [], 'dark' => ['runOnly' => ['color-contrast']]] as $theme => $options) {
             $browser->dark($theme === 'dark');
             $findings = $browser->driver->executeAsyncScript(
                 <<<'JS'
                     const done = arguments[arguments.length - 1];
                     const said = (node) => `${node.target.join(' ')} ${node.any[0]?.message ?? node.all[0]?.message ?? ''}`;
-                    axe.run(document, { resultTypes: ['violations'], ...arguments[0] }).then(({ violations }) =>
+                    // Behind a dialog nothing can be reached.
+                    const seen = document.querySelector('dialog[open]') ?? document;
+                    axe.run(seen, { resultTypes: ['violations'], ...arguments[0] }).then(({ violations }) =>
                         done(violations.map((found) => `${found.id}: ${found.help}: ${found.nodes.slice(0, 4).map(said).join(' | ')}`)));
                 JS
                 ,
