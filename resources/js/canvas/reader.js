@@ -28,8 +28,8 @@ const THIN = 0.05;
  */
 
 /**
- * Works out of the server's answers where each object stands. It needs nothing of the page, so it runs beside it; what one answer says once,
- * the next may build on.
+ * Works out of the server's answers where each object stands. It needs nothing of the page, so it runs beside it; what one answer says
+ * once, the next may build on.
  */
 export class PlacementReader {
     constructor() {
