@@ -44,9 +44,14 @@ final class Projection
         $rows = $this->rows($shape, $placement);
         $near = $this->camera->near;
         $region = $this->region;
+        $window = $this->window($rows);
+        if ($window === null) {
+            return false;
+        }
+        [$left, $top, $right, $bottom] = $window;
         foreach ($shape->pieces as $index => $piece) {
             $xs = $ys = $ws = [];
-            if (! $this->project($shape, $index, $rows, false, $xs, $ys, $ws)) {
+            if (! $this->project($shape, $index, $rows, $window, false, $xs, $ys, $ws)) {
                 return true;
             }
             $behind = $ws !== [] && min($ws) < $near;
@@ -70,6 +75,15 @@ final class Projection
                         $y1 = $ys[$a];
                         $y2 = $ys[$b];
                         $y3 = $ys[$c];
+                        // Most pass by where the region can be at all.
+                        if (
+                            ($x1 < $left && $x2 < $left && $x3 < $left) ||
+                            ($x1 > $right && $x2 > $right && $x3 > $right) ||
+                            ($y1 < $top && $y2 < $top && $y3 < $top) ||
+                            ($y1 > $bottom && $y2 > $bottom && $y3 > $bottom)
+                        ) {
+                            continue;
+                        }
                         $is = $region->rectangleIs(
                             $x1 < $x2 ? ($x1 < $x3 ? $x1 : $x3) : ($x2 < $x3 ? $x2 : $x3),
                             $y1 < $y2 ? ($y1 < $y3 ? $y1 : $y3) : ($y2 < $y3 ? $y2 : $y3),
@@ -102,10 +116,14 @@ final class Projection
     {
         $rows = $this->rows($shape, $placement);
         $region = $this->region;
+        $window = $this->window($rows);
+        if ($window === null) {
+            return false;
+        }
         $any = false;
         foreach ($shape->pieces as $index => $piece) {
             $xs = $ys = $ws = [];
-            if (! $this->project($shape, $index, $rows, true, $xs, $ys, $ws)) {
+            if (! $this->project($shape, $index, $rows, $window, true, $xs, $ys, $ws)) {
                 return false;
             }
             $corners = $this->corners($shape, $index);
@@ -193,10 +211,35 @@ final class Projection
     }
 
     /**
+     * Where the region can be, of where the shape can be in the picture.
+     *
+     * @param Transform $rows camera rows for the shape's quantized places
+     *
+     * @return array{float, float, float, float}|null left, top, right, bottom; null for nowhere
+     */
+    private function window(array $rows): ?array
+    {
+        [$a, $b, $c, $d, $e, $f, $g, $h, $i, $j, $k, $l] = $rows;
+        // A little more than the largest place, so that rounding hides nothing.
+        $most = Shape::STEPS * 1.0001;
+        $least = $l - (abs($i) + abs($j) + abs($k)) * $most;
+        if ($least < $this->camera->near) {
+            return [-INF, -INF, INF, INF];
+        }
+        $u = $d / $l;
+        $v = $h / $l;
+        $across = ((abs($a - $u * $i) + abs($b - $u * $j) + abs($c - $u * $k)) * $most) / $least + 1e-6;
+        $along = ((abs($e - $v * $i) + abs($f - $v * $j) + abs($g - $v * $k)) * $most) / $least + 1e-6;
+
+        return $this->region->within($u - $across, $v - $along, $u + $across, $v + $along);
+    }
+
+    /**
      * Puts the vertices of a piece into the picture until one settles the question: one in the region when $inside is false, one that
      * is not when it is true. Vertices that nothing is made of settle nothing.
      *
      * @param Transform   $rows
+     * @param array{float, float, float, float} $window left, top, right, bottom of where the region can be
      * @param list<float> $xs pixels where in front of the camera, else before the division
      * @param list<float> $ys likewise
      * @param list<float> $ws depth before the division
@@ -207,8 +250,17 @@ final class Projection
      *
      * @return bool whether the question is still open
      */
-    private function project(Shape $shape, int $piece, array $rows, bool $inside, array &$xs, array &$ys, array &$ws): bool
-    {
+    private function project(
+        Shape $shape,
+        int $piece,
+        array $rows,
+        array $window,
+        bool $inside,
+        array &$xs,
+        array &$ys,
+        array &$ws,
+    ): bool {
+        [$left, $top, $right, $bottom] = $window;
         [$a, $b, $c, $d, $e, $f, $g, $h, $i, $j, $k, $l] = $rows;
         $near = $this->camera->near;
         $region = $this->region;
@@ -221,7 +273,8 @@ final class Projection
                 if ($w >= $near) {
                     $u = ($a * $x + $b * $y + $c * $z + $d) / $w;
                     $v = ($e * $x + $f * $y + $g * $z + $h) / $w;
-                    if ($region->has($u, $v) !== $inside && $this->uses($shape, $piece, count($ws))) {
+                    $has = $u >= $left && $u <= $right && $v >= $top && $v <= $bottom && $region->has($u, $v);
+                    if ($has !== $inside && $this->uses($shape, $piece, count($ws))) {
                         return false;
                     }
                 } else {

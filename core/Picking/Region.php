@@ -85,7 +85,13 @@ final class Region
         return $this->grid->rectangleIs($left, $top, $right, $bottom);
     }
 
-    /** The same, and MIXED only where the region's edge really passes through the rectangle. */
+    /** @return array{float, float, float, float}|null a rectangle around what of the region lies in another one; null for nothing */
+    public function within(float $left, float $top, float $right, float $bottom): ?array
+    {
+        return $this->grid->reached($left, $top, $right, $bottom);
+    }
+
+    /** How a rectangle lies to the region, and MIXED only where its edge really passes through the rectangle. */
     public function rectangleIsExactly(float $left, float $top, float $right, float $bottom): int
     {
         $is = $this->rectangleIs($left, $top, $right, $bottom);

@@ -138,6 +138,59 @@ final class RegionGrid
             : Region::MIXED;
     }
 
+    /**
+     * Where in a rectangle of the picture the region can be at all.
+     *
+     * @return array{float, float, float, float}|null left, top, right, bottom of the cells in it that are not outside; null when all are
+     */
+    public function reached(float $left, float $top, float $right, float $bottom): ?array
+    {
+        $c1 = (int) floor(max(0.0, ($left - $this->left) / $this->cell));
+        $r1 = (int) floor(max(0.0, ($top - $this->top) / $this->cell));
+        $c2 = (int) floor(min($this->columns - 1.0, ($right - $this->left) / $this->cell));
+        $r2 = (int) floor(min($this->rows - 1.0, ($bottom - $this->top) / $this->cell));
+        if ($c1 > $c2 || $r1 > $r2 || $this->notOutside($c1, $r1, $c2, $r2) === 0) {
+            return null;
+        }
+        // Each side moves in by halves until the next cells on it are not all outside.
+        $c1 = self::first($c1, $c2, fn (int $column): bool => $this->notOutside($c1, $r1, $column, $r2) > 0);
+        $c2 = $c2 - self::first(0, $c2 - $c1, fn (int $off): bool => $this->notOutside($c2 - $off, $r1, $c2, $r2) > 0);
+        $r1 = self::first($r1, $r2, fn (int $row): bool => $this->notOutside($c1, $r1, $c2, $row) > 0);
+        $r2 = $r2 - self::first(0, $r2 - $r1, fn (int $off): bool => $this->notOutside($c1, $r2 - $off, $c2, $r2) > 0);
+
+        return [
+            $this->left + $c1 * $this->cell,
+            $this->top + $r1 * $this->cell,
+            $this->left + ($c2 + 1) * $this->cell,
+            $this->top + ($r2 + 1) * $this->cell,
+        ];
+    }
+
+    /** @param \Closure(int): bool $is not so up to somewhere, and so from there to the end */
+    private static function first(int $from, int $to, \Closure $is): int
+    {
+        while ($from < $to) {
+            $middle = intdiv($from + $to, 2);
+            if ($is($middle)) {
+                $to = $middle;
+            } else {
+                $from = $middle + 1;
+            }
+        }
+
+        return $from;
+    }
+
+    /** How many cells are not outside, the last column and row counted too. */
+    private function notOutside(int $c1, int $r1, int $c2, int $r2): int
+    {
+        $sums = $this->notOut;
+        $upper = $r1 * ($this->columns + 1);
+        $lower = ($r2 + 1) * ($this->columns + 1);
+
+        return $sums[$lower + $c2 + 1] - $sums[$upper + $c2 + 1] - $sums[$lower + $c1] + $sums[$upper + $c1];
+    }
+
     /** @return int|list<int> whether a place is in or out; where its cell is mixed, the outlines that pass through it */
     public function at(float $x, float $y): int|array
     {

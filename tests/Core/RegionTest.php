@@ -122,6 +122,30 @@ final class RegionTest extends TestCase
         }
     }
 
+    public function test_where_a_region_can_be_in_a_rectangle_holds_all_of_it_that_is_there(): void
+    {
+        mt_srand(9);
+        $narrowed = $empty = 0;
+        for ($round = 0; $round < 60; $round++) {
+            [$region] = self::region();
+            for ($try = 0; $try < 10; $try++) {
+                [$left, $top] = [mt_rand(-50, 800), mt_rand(-50, 600)];
+                [$right, $bottom] = [$left + mt_rand(1, 300), $top + mt_rand(1, 300)];
+                $within = $region->within($left, $top, $right, $bottom);
+                $empty += $within === null ? 1 : 0;
+                $narrowed += $within !== null && ($within[0] > $left + 4 || $within[2] < $right - 4) ? 1 : 0;
+                for ($point = 0; $point < 60; $point++) {
+                    [$x, $y] = [mt_rand($left * 10, $right * 10) / 10, mt_rand($top * 10, $bottom * 10) / 10];
+                    if ($region->has($x, $y)) {
+                        self::assertNotNull($within);
+                        self::assertTrue($x >= $within[0] && $x <= $within[2] && $y >= $within[1] && $y <= $within[3], "$x, $y");
+                    }
+                }
+            }
+        }
+        self::assertGreaterThan(20, min($narrowed, $empty));
+    }
+
     public function test_a_rectangle_is_mixed_exactly_where_the_edge_passes_through_it(): void
     {
         $square = Region::rectangle(100, 100, 200, 200);

@@ -16,6 +16,8 @@ export class Finder {
         this.offers = [];
         this.chosen = -1;
         this.object = 0;
+        /** What emptying the line brings. @type {Promise<any> | undefined} */
+        this.emptied = undefined;
         /**
          * Where the last hit was framed from, and the direction that the person had chosen before.
          * @type {import('../canvas/camera.js').Sight | undefined}
@@ -136,12 +138,18 @@ export class Finder {
         else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) this.bench.command('hits-pick');
         else if (event.key === 'Enter') this.step(event.shiftKey ? -1 : 1);
         else if (event.key === 'Escape' && open) this.close();
-        else if (event.key === 'Escape' && this.input.value === '') this.bench.ledger.takeFocus();
-        else if (event.key === 'Escape') this.search('');
+        else if (event.key === 'Escape' && this.input.value === '') this.leave();
+        else if (event.key === 'Escape') this.emptied = this.search('');
         else if (event.key === 'ArrowDown') this.bench.ledger.focusPlace(0);
         else return;
         event.preventDefault();
         event.stopPropagation();
+    }
+
+    /** Gives the keyboard to the rows, once those have come that an emptied line brings. */
+    async leave() {
+        await this.emptied;
+        this.bench.ledger.takeFocus();
     }
 
     /** @param {number} way */

@@ -6,6 +6,7 @@ namespace Tests\Browser\Support;
 
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Exception\ElementNotInteractableException;
 use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
@@ -173,7 +174,7 @@ final class Browser
                     }
                     $actions->perform();
                     break;
-                } catch (StaleElementReferenceException $error) {
+                } catch (StaleElementReferenceException | ElementNotInteractableException $error) {
                     // The focused element was replaced while the key was on its way.
                     if ($try > 3) {
                         throw $error;
