@@ -27,9 +27,10 @@ final class BoxesSeenTest extends TestCase
     public function test_a_box_of_which_a_place_shows_in_the_region_is_never_out_and_one_that_is_in_shows_nothing_outside(int $seed): void
     {
         mt_srand($seed);
+        $eye = [mt_rand(-50, 50), -mt_rand(12, 60), mt_rand(-5, 30)];
         $camera = $seed % 3 === 0
             ? Camera::parallel([40, -60, 30], [0, 0, 0], [0, 0, 1], mt_rand(20, 80), 780, 644)
-            : Camera::perspective([mt_rand(-50, 50), -mt_rand(12, 60), mt_rand(-5, 30)], [0, 0, 0], [0, 0, 1], mt_rand(30, 90), 780, 644, 0.1);
+            : Camera::perspective($eye, [0, 0, 0], [0, 0, 1], mt_rand(30, 90), 780, 644, 0.1);
         $region = match ($seed % 4) {
             0 => Region::rectangle(300, 200, 480, 400),
             1 => Region::circle(390, 320, 120),
