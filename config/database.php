@@ -14,13 +14,11 @@ $pgsql = [
     'prefix_indexes' => true,
     'search_path' => 'public',
     'sslmode' => env('DB_SSLMODE', 'prefer'),
-    // Opening a connection costs more than most answers: each process that serves pages keeps its own and opens another when it has died.
-    // Not on the command line: there one process has several in turn, and letting go of one would take back what the next is about to
-    // write.
-    'options' => [PDO::ATTR_PERSISTENT => env('DB_PERSISTENT', PHP_SAPI !== 'cli')],
 ];
 
 return [
+    // Opening a connection costs more than most answers: each process that serves pages keeps its own and opens another when it has died.
+    'keep' => env('DB_PERSISTENT', true),
     'default' => env('DB_CONNECTION', 'pgsql'),
     'connections' => [
         'pgsql' => $pgsql,

@@ -30,6 +30,19 @@ final class AppServiceProvider extends ServiceProvider
         if (! in_array(strtolower((string) ini_get('opcache.jit')), self::RIGHT, true)) {
             @ini_set('opcache.jit', '1054');
         }
+        // Not among the settings themselves: those are kept by a process of the command line for those that serve pages.
+        config(['database.connections.pgsql.options' => self::connection(PHP_SAPI)]);
+    }
+
+    /**
+     * On the command line one process has several connections in turn, and letting go of one that is kept would take back what the next is
+     * about to write.
+     *
+     * @return array<int, bool> options of the database connection
+     */
+    public static function connection(string $sapi): array
+    {
+        return [\PDO::ATTR_PERSISTENT => (bool) config('database.keep') && $sapi !== 'cli'];
     }
 
     public function boot(): void

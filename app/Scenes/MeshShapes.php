@@ -87,6 +87,8 @@ final class MeshShapes implements Shapes
             return null;
         }
         $handle = @fopen($disk->path($this->file($pack)), 'rb');
+        // Meshes lie anywhere: reading on beyond one would be for nothing.
+        $handle !== false && stream_set_read_buffer($handle, 0);
         $head = $handle === false ? '' : (string) fread($handle, 16);
         if ($handle === false || strlen($head) < 16) {
             return null;

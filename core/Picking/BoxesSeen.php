@@ -14,69 +14,89 @@ final readonly class BoxesSeen
     public function __construct(private Camera $camera, private Region $region, private array $origin) {}
 
     /**
-     * Many at once: what the camera says is looked up once for all of them.
+     * Many at once, in runs of some that follow each other: a number costs little to unpack among others, and what the camera says is
+     * looked up once for all.
      *
      * @param string    $boxes   least and greatest x, y, z in 32-bit floats each, metres; the least above the greatest for no box
-     * @param list<int> $rows    which of them
+     * @param list<int> $runs    run 0 is the first boxes, run 1 the next ones
+     * @param int       $length  boxes of a run; the last one may have fewer
      * @param bool      $exactly whether the outlines themselves are asked where the grid cannot tell
      *
-     * @return array<int, int> IN or MIXED by row, of those that are not OUT; MIXED may also be said of one that is not quite
+     * @return array<int, int> IN or MIXED by box, of those that are not OUT; MIXED may also be said of one that is not quite
      */
-    public function are(string $boxes, array $rows, bool $exactly): array
+    public function are(string $boxes, array $runs, int $length, bool $exactly): array
     {
         [$m0, $m1, $m2, $m3, $m4, $m5, $m6, $m7, $m8, $m9, $m10, $m11] = $this->camera->rows;
         [$ox, $oy, $oz] = $this->origin;
         [$a8, $a9, $a10] = [abs($m8), abs($m9), abs($m10)];
         $near = $this->camera->near;
         $region = $this->region;
+        $grid = $region->grid;
         $found = [];
-        foreach ($rows as $row) {
-            if (($row + 1) * 24 > strlen($boxes)) {
-                break;
-            }
-            /** @var array{1: float, 2: float, 3: float, 4: float, 5: float, 6: float} $b */
-            $b = unpack('g6', $boxes, $row * 24);
-            if ($b[1] > $b[4]) {
+        foreach ($runs as $run) {
+            $box = $run * $length;
+            $sides = 6 * min($length, intdiv(strlen($boxes), 24) - $box);
+            if ($sides <= 0) {
                 continue;
             }
-            $cx = ($b[1] + $b[4]) / 2 + $ox;
-            $cy = ($b[2] + $b[5]) / 2 + $oy;
-            $cz = ($b[3] + $b[6]) / 2 + $oz;
-            // Boxes are kept as 32-bit floats: a little larger, so that rounding hides nothing.
-            $hx = ($b[4] - $b[1]) * 0.500005 + 1e-4;
-            $hy = ($b[5] - $b[2]) * 0.500005 + 1e-4;
-            $hz = ($b[6] - $b[3]) * 0.500005 + 1e-4;
-            $w = $m8 * $cx + $m9 * $cy + $m10 * $cz + $m11;
-            $reach = $a8 * $hx + $a9 * $hy + $a10 * $hz;
-            $least = $w - $reach;
-            if ($least < $near) {
-                if ($w + $reach >= $near && $this->mayShow([$cx - $hx, $cy - $hy, $cz - $hz, $cx + $hx, $cy + $hy, $cz + $hz])) {
-                    $found[$row] = Region::MIXED;
+            /** @var array<int, float> $b */
+            $b = unpack("g$sides", $boxes, $box * 24);
+            for ($at = 1; $at < $sides; $at += 6, $box++) {
+                $x1 = $b[$at];
+                $x2 = $b[$at + 3];
+                if ($x1 > $x2) {
+                    continue;
                 }
+                $y1 = $b[$at + 1];
+                $y2 = $b[$at + 4];
+                $z1 = $b[$at + 2];
+                $z2 = $b[$at + 5];
+                $cx = ($x1 + $x2) * 0.5 + $ox;
+                $cy = ($y1 + $y2) * 0.5 + $oy;
+                $cz = ($z1 + $z2) * 0.5 + $oz;
+                // Boxes are kept as 32-bit floats: a little larger, so that rounding hides nothing.
+                $hx = ($x2 - $x1) * 0.500005 + 1e-4;
+                $hy = ($y2 - $y1) * 0.500005 + 1e-4;
+                $hz = ($z2 - $z1) * 0.500005 + 1e-4;
+                $w = $m8 * $cx + $m9 * $cy + $m10 * $cz + $m11;
+                $reach = $a8 * $hx + $a9 * $hy + $a10 * $hz;
+                $least = $w - $reach;
+                if ($least < $near) {
+                    if ($w + $reach >= $near && $this->mayShow([$cx - $hx, $cy - $hy, $cz - $hz, $cx + $hx, $cy + $hy, $cz + $hz])) {
+                        $found[$box] = Region::MIXED;
+                    }
 
-                continue;
-            }
-            $x = $m0 * $cx + $m1 * $cy + $m2 * $cz + $m3;
-            $y = $m4 * $cx + $m5 * $cy + $m6 * $cz + $m7;
-            // How far a corner can be from the middle in the picture: (x + dx) / (w + dw) - u = (dx - u dw) / (w + dw).
-            $u = $x / $w;
-            $v = $y / $w;
-            $across = (abs($m0 - $u * $m8) * $hx + abs($m1 - $u * $m9) * $hy + abs($m2 - $u * $m10) * $hz) / $least;
-            $along = (abs($m4 - $v * $m8) * $hx + abs($m5 - $v * $m9) * $hy + abs($m6 - $v * $m10) * $hz) / $least;
-            $is = $region->rectangleIs($u - $across, $v - $along, $u + $across, $v + $along);
-            // Of what is far away, that is as good as its corners.
-            if ($is === Region::MIXED && $reach >= self::FAR * $w) {
-                $around = self::around($x, $y, $w, [
-                    [$m0 * $hx, $m4 * $hx, $m8 * $hx],
-                    [$m1 * $hy, $m5 * $hy, $m9 * $hy],
-                    [$m2 * $hz, $m6 * $hz, $m10 * $hz],
-                ]);
-                $is = $exactly ? $region->rectangleIsExactly(...$around) : $region->rectangleIs(...$around);
-            } elseif ($is === Region::MIXED && $exactly) {
-                $is = $region->rectangleIsExactly($u - $across, $v - $along, $u + $across, $v + $along);
-            }
-            if ($is !== Region::OUT) {
-                $found[$row] = $is;
+                    continue;
+                }
+                $x = $m0 * $cx + $m1 * $cy + $m2 * $cz + $m3;
+                $y = $m4 * $cx + $m5 * $cy + $m6 * $cz + $m7;
+                // How far a corner can be from the middle in the picture: (x + dx) / (w + dw) - u = (dx - u dw) / (w + dw). Comparing is
+                // quicker than calling abs().
+                $u = $x / $w;
+                $v = $y / $w;
+                $ux = $m0 - $u * $m8;
+                $uy = $m1 - $u * $m9;
+                $uz = $m2 - $u * $m10;
+                $vx = $m4 - $v * $m8;
+                $vy = $m5 - $v * $m9;
+                $vz = $m6 - $v * $m10;
+                $across = (($ux < 0 ? -$ux : $ux) * $hx + ($uy < 0 ? -$uy : $uy) * $hy + ($uz < 0 ? -$uz : $uz) * $hz) / $least;
+                $along = (($vx < 0 ? -$vx : $vx) * $hx + ($vy < 0 ? -$vy : $vy) * $hy + ($vz < 0 ? -$vz : $vz) * $hz) / $least;
+                $is = $grid->rectangleIs($u - $across, $v - $along, $u + $across, $v + $along);
+                // Of what is far away, that is as good as its corners.
+                if ($is === Region::MIXED && $reach >= self::FAR * $w) {
+                    $around = self::around($x, $y, $w, [
+                        [$m0 * $hx, $m4 * $hx, $m8 * $hx],
+                        [$m1 * $hy, $m5 * $hy, $m9 * $hy],
+                        [$m2 * $hz, $m6 * $hz, $m10 * $hz],
+                    ]);
+                    $is = $exactly ? $region->rectangleIsExactly(...$around) : $region->rectangleIs(...$around);
+                } elseif ($is === Region::MIXED && $exactly) {
+                    $is = $region->mixedIs($u - $across, $v - $along, $u + $across, $v + $along);
+                }
+                if ($is !== Region::OUT) {
+                    $found[$box] = $is;
+                }
             }
         }
 

@@ -53,30 +53,43 @@ final class Outline
     }
 
     /**
-     * Where each side passes through a band.
+     * The cells of a grid that the outline passes through, with a hundredth of a pixel to each side.
      *
-     * @param int $band counted from the outline's top
+     * @param float $left where column 0 begins
+     * @param float $top  where row 0 begins
+     * @param float $cell side of a cell, pixels
      *
-     * @return list<array{float, float}> least and greatest x
+     * @return array<int, array<int, true>> by row, by column
      */
-    public function passes(int $band): array
+    public function columns(float $left, float $top, float $cell): array
     {
-        $passes = [];
-        $top = $this->top + $band * $this->band;
-        foreach ($this->bands[$band] ?? [] as $at) {
-            $before = $at === 0 ? $this->corners - 1 : $at - 1;
-            [$ax, $ay, $bx, $by] = [$this->x[$before], $this->y[$before], $this->x[$at], $this->y[$at]];
-            if ($ay === $by) {
-                $passes[] = [min($ax, $bx), max($ax, $bx)];
-
-                continue;
+        $found = [];
+        for ($at = 0, $before = $this->corners - 1; $at < $this->corners; $before = $at++) {
+            $ax = $this->x[$before] - $left;
+            $ay = $this->y[$before] - $top;
+            $bx = $this->x[$at] - $left;
+            $by = $this->y[$at] - $top;
+            if ($ay > $by) {
+                [$ax, $ay, $bx, $by] = [$bx, $by, $ax, $ay];
             }
-            $from = $ax + ($bx - $ax) * max(0.0, min(1.0, ($top - $ay) / ($by - $ay)));
-            $to = $ax + ($bx - $ax) * max(0.0, min(1.0, ($top + $this->band - $ay) / ($by - $ay)));
-            $passes[] = [min($from, $to), max($from, $to)];
+            $last = (int) floor(($by + 0.01) / $cell);
+            for ($row = (int) floor(($ay - 0.01) / $cell); $row <= $last; $row++) {
+                $from = $ax;
+                $to = $bx;
+                if ($by > $ay) {
+                    $upper = ($row * $cell - 0.01 - $ay) / ($by - $ay);
+                    $lower = (($row + 1) * $cell + 0.01 - $ay) / ($by - $ay);
+                    $from = $upper > 0 ? $ax + ($bx - $ax) * ($upper < 1 ? $upper : 1) : $ax;
+                    $to = $lower < 1 ? $ax + ($bx - $ax) * ($lower > 0 ? $lower : 0) : $bx;
+                }
+                $end = (int) floor((($from > $to ? $from : $to) + 0.01) / $cell);
+                for ($column = (int) floor((($from < $to ? $from : $to) - 0.01) / $cell); $column <= $end; $column++) {
+                    $found[$row][$column] = true;
+                }
+            }
         }
 
-        return $passes;
+        return $found;
     }
 
     /** Whether the outline turns one way only, and once around. */
@@ -104,12 +117,13 @@ final class Outline
     public function has(float $x, float $y): bool
     {
         $inside = false;
+        $xs = $this->x;
+        $ys = $this->y;
         foreach ($this->bands[$this->band === INF ? 0 : (int) floor(($y - $this->top) / $this->band)] ?? [] as $at) {
             $before = $at === 0 ? $this->corners - 1 : $at - 1;
-            if (
-                $this->y[$at] > $y !== $this->y[$before] > $y &&
-                $x < (($this->x[$before] - $this->x[$at]) * ($y - $this->y[$at])) / ($this->y[$before] - $this->y[$at]) + $this->x[$at]
-            ) {
+            $fromY = $ys[$before];
+            $toY = $ys[$at];
+            if ($toY > $y !== $fromY > $y && $x < (($xs[$before] - $xs[$at]) * ($y - $toY)) / ($fromY - $toY) + $xs[$at]) {
                 $inside = ! $inside;
             }
         }
@@ -159,10 +173,23 @@ final class Outline
      */
     public function crosses(array $x, array $y): bool
     {
-        [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
+        return $this->crossesWithin($x, $y, min($x), min($y), max($x), max($y));
+    }
+
+    /**
+     * The same for a polygon around which a rectangle is known.
+     *
+     * @param non-empty-list<float> $x
+     * @param non-empty-list<float> $y
+     */
+    public function crossesWithin(array $x, array $y, float $left, float $top, float $right, float $bottom): bool
+    {
         $corners = count($x);
-        $first = $this->band === INF ? 0 : max(0, (int) floor(($top - $this->top) / $this->band));
-        $last = $this->band === INF ? 0 : min(count($this->bands) - 1, (int) floor(($bottom - $this->top) / $this->band));
+        $first = $last = 0;
+        if ($this->band !== INF) {
+            $first = $top > $this->top ? (int) (($top - $this->top) / $this->band) : 0;
+            $last = (int) ((($bottom < $this->bottom ? $bottom : $this->bottom) - $this->top) / $this->band);
+        }
         for ($band = $first; $band <= $last; $band++) {
             foreach ($this->bands[$band] as $at) {
                 $before = $at === 0 ? $this->corners - 1 : $at - 1;
@@ -192,29 +219,37 @@ final class Outline
     /** Whether the outline passes through an upright rectangle, or lies wholly in it. */
     public function crossesRectangle(float $left, float $top, float $right, float $bottom): bool
     {
-        $first = $this->band === INF ? 0 : max(0, (int) floor(($top - $this->top) / $this->band));
-        $last = $this->band === INF ? 0 : min(count($this->bands) - 1, (int) floor(($bottom - $this->top) / $this->band));
+        $xs = $this->x;
+        $ys = $this->y;
+        $first = $last = 0;
+        if ($this->band !== INF) {
+            $first = $top > $this->top ? (int) (($top - $this->top) / $this->band) : 0;
+            $last = (int) ((($bottom < $this->bottom ? $bottom : $this->bottom) - $this->top) / $this->band);
+        }
         for ($band = $first; $band <= $last; $band++) {
             foreach ($this->bands[$band] as $at) {
                 $before = $at === 0 ? $this->corners - 1 : $at - 1;
-                $ax = $this->x[$before];
-                $bx = $this->x[$at];
+                $ax = $xs[$before];
+                $bx = $xs[$at];
                 if (($ax > $bx ? $ax : $bx) < $left || ($ax < $bx ? $ax : $bx) > $right) {
                     continue;
                 }
-                $ay = $this->y[$before];
-                $by = $this->y[$at];
+                $ay = $ys[$before];
+                $by = $ys[$at];
                 if (($ay > $by ? $ay : $by) < $top || ($ay < $by ? $ay : $by) > $bottom) {
                     continue;
                 }
                 // All four corners on one side of the line: it passes by.
                 $x = $bx - $ax;
                 $y = $by - $ay;
-                $one = $x * ($top - $ay) - $y * ($left - $ax);
-                $two = $x * ($top - $ay) - $y * ($right - $ax);
-                $three = $x * ($bottom - $ay) - $y * ($left - $ax);
-                $four = $x * ($bottom - $ay) - $y * ($right - $ax);
-                if (! ($one > 0 && $two > 0 && $three > 0 && $four > 0) && ! ($one < 0 && $two < 0 && $three < 0 && $four < 0)) {
+                $one = $x * ($top - $ay);
+                $two = $x * ($bottom - $ay);
+                $three = $y * ($left - $ax);
+                $four = $y * ($right - $ax);
+                if (
+                    ! ($one > $three && $one > $four && $two > $three && $two > $four) &&
+                    ! ($one < $three && $one < $four && $two < $three && $two < $four)
+                ) {
                     return true;
                 }
             }

@@ -18,13 +18,16 @@ final class Projection
     /** Vertices worked on at a time. */
     private const WINDOW = 8192;
 
+    /** Bytes of indices that are searched sooner than looked up. */
+    private const SHORT = 2048;
+
     /** @var \WeakMap<Shape, array<int, array<int, int>>> places of small pieces, unpacked once */
     private \WeakMap $places;
 
     /** @var \WeakMap<Shape, array<int, array<int, int>>> */
     private \WeakMap $corners;
 
-    /** @var \WeakMap<Shape, array<int, array<int, int>>> by vertex that a primitive is made of */
+    /** @var \WeakMap<Shape, array<int, array<int, int>>> by vertex that a primitive of a large piece is made of */
     private \WeakMap $used;
 
     public function __construct(private readonly Camera $camera, private readonly Region $region)
@@ -42,25 +45,24 @@ final class Projection
     public function touches(Shape $shape, array $placement): bool
     {
         $rows = $this->rows($shape, $placement);
+        if ($this->oneOfFewIsIn($shape, $rows)) {
+            return true;
+        }
         $near = $this->camera->near;
         $region = $this->region;
         $window = $this->window($rows);
         if ($window === null) {
             return false;
         }
-        [$left, $top, $right, $bottom] = $window;
         foreach ($shape->pieces as $index => $piece) {
-            $xs = $ys = $ws = [];
-            if (! $this->project($shape, $index, $rows, $window, false, $xs, $ys, $ws)) {
+            [$is, $xs, $ys, $ws, $beside] = $this->project($shape, $index, $rows, $window, false);
+            if ($is === Region::IN) {
                 return true;
             }
-            $behind = $ws !== [] && min($ws) < $near;
-            if (
-                ! $behind &&
-                ($xs === [] || $ys === [] || $region->rectangleIsExactly(min($xs), min($ys), max($xs), max($ys)) === Region::OUT)
-            ) {
+            if ($is === Region::OUT) {
                 continue;
             }
+            $behind = $ws !== [] && min($ws) < $near;
             $corners = $this->corners($shape, $index);
             $size = self::size($piece['kind']);
             for ($at = 1, $count = count($corners); $at + $size - 1 <= $count; $at += $size) {
@@ -68,29 +70,13 @@ final class Projection
                 if ($size === 3) {
                     $b = $corners[$at + 1];
                     $c = $corners[$at + 2];
+                    // Most lie wholly on one side of where the region can be.
+                    if (($beside[$a] & $beside[$b] & $beside[$c]) !== 0) {
+                        continue;
+                    }
                     if (! $behind || ($ws[$a] >= $near && $ws[$b] >= $near && $ws[$c] >= $near)) {
-                        $x1 = $xs[$a];
-                        $x2 = $xs[$b];
-                        $x3 = $xs[$c];
-                        $y1 = $ys[$a];
-                        $y2 = $ys[$b];
-                        $y3 = $ys[$c];
-                        // Most pass by where the region can be at all.
-                        if (
-                            ($x1 < $left && $x2 < $left && $x3 < $left) ||
-                            ($x1 > $right && $x2 > $right && $x3 > $right) ||
-                            ($y1 < $top && $y2 < $top && $y3 < $top) ||
-                            ($y1 > $bottom && $y2 > $bottom && $y3 > $bottom)
-                        ) {
-                            continue;
-                        }
-                        $is = $region->rectangleIs(
-                            $x1 < $x2 ? ($x1 < $x3 ? $x1 : $x3) : ($x2 < $x3 ? $x2 : $x3),
-                            $y1 < $y2 ? ($y1 < $y3 ? $y1 : $y3) : ($y2 < $y3 ? $y2 : $y3),
-                            $x1 > $x2 ? ($x1 > $x3 ? $x1 : $x3) : ($x2 > $x3 ? $x2 : $x3),
-                            $y1 > $y2 ? ($y1 > $y3 ? $y1 : $y3) : ($y2 > $y3 ? $y2 : $y3),
-                        );
-                        if ($is === Region::IN || ($is === Region::MIXED && $region->touches([$x1, $x2, $x3], [$y1, $y2, $y3]))) {
+                        // None of its corners is in the region.
+                        if ($region->crosses([$xs[$a], $xs[$b], $xs[$c]], [$ys[$a], $ys[$b], $ys[$c]])) {
                             return true;
                         }
 
@@ -122,14 +108,14 @@ final class Projection
         }
         $any = false;
         foreach ($shape->pieces as $index => $piece) {
-            $xs = $ys = $ws = [];
-            if (! $this->project($shape, $index, $rows, $window, true, $xs, $ys, $ws)) {
+            [$is, $xs, $ys] = $this->project($shape, $index, $rows, $window, true);
+            if ($is === Region::OUT) {
                 return false;
             }
             $corners = $this->corners($shape, $index);
             $size = self::size($piece['kind']);
             $count = count($corners) - (count($corners) % $size);
-            if ($region->isConvex) {
+            if ($is === Region::IN || $region->isConvex) {
                 $any = $any || $count > 0;
 
                 continue;
@@ -235,76 +221,143 @@ final class Projection
     }
 
     /**
-     * Puts the vertices of a piece into the picture until one settles the question: one in the region when $inside is false, one that
-     * is not when it is true. Vertices that nothing is made of settle nothing.
+     * Whether the first, a middle or the last vertex of a piece is in the region: mostly that is so when any is, and costs little to see.
      *
-     * @param Transform   $rows
-     * @param array{float, float, float, float} $window left, top, right, bottom of where the region can be
-     * @param list<float> $xs pixels where in front of the camera, else before the division
-     * @param list<float> $ys likewise
-     * @param list<float> $ws depth before the division
-     *
-     * @param-out list<float> $xs
-     * @param-out list<float> $ys
-     * @param-out list<float> $ws
-     *
-     * @return bool whether the question is still open
+     * @param Transform $rows
      */
-    private function project(
-        Shape $shape,
-        int $piece,
-        array $rows,
-        array $window,
-        bool $inside,
-        array &$xs,
-        array &$ys,
-        array &$ws,
-    ): bool {
+    private function oneOfFewIsIn(Shape $shape, array $rows): bool
+    {
+        [$a, $b, $c, $d, $e, $f, $g, $h, $i, $j, $k, $l] = $rows;
+        foreach ($shape->pieces as $piece => ['positions' => $positions]) {
+            $last = intdiv(strlen($positions), 8) - 1;
+            foreach ($last < 0 ? [] : array_unique([0, $last >> 1, $last]) as $vertex) {
+                /** @var array{1: int, 2: int, 3: int} $n */
+                $n = unpack('s3', $positions, $vertex * 8);
+                [1 => $x, 2 => $y, 3 => $z] = $n;
+                $w = $i * $x + $j * $y + $k * $z + $l;
+                if (
+                    $w >= $this->camera->near &&
+                    $this->region->has(($a * $x + $b * $y + $c * $z + $d) / $w, ($e * $x + $f * $y + $g * $z + $h) / $w) &&
+                    $this->uses($shape, $piece, $vertex)
+                ) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * Puts the vertices of a piece into the picture, and looks how they lie: when one in the region ($inside false) or one that is not
+     * (true) settles the question, the others are left. Vertices that nothing is made of settle nothing.
+     *
+     * @param Transform                         $rows
+     * @param array{float, float, float, float} $window left, top, right, bottom of where the region can be
+     *
+     * @return array{int, list<float>, list<float>, list<float>, list<int>} how the piece lies to the region, MIXED when vertices alone
+     *     cannot tell; of each vertex x and y, in pixels where it is in front of the camera and else before the division; its depth; and
+     *     beyond which sides of the window it lies in front of the camera: 1 left, 2 right, 4 top, 8 bottom
+     */
+    private function project(Shape $shape, int $piece, array $rows, array $window, bool $inside): array
+    {
+        $xs = $ys = $ws = $beside = [];
         [$left, $top, $right, $bottom] = $window;
         [$a, $b, $c, $d, $e, $f, $g, $h, $i, $j, $k, $l] = $rows;
         $near = $this->camera->near;
-        $region = $this->region;
+        $isBig = strlen($shape->pieces[$piece]['positions']) > self::WINDOW * 8;
         foreach ($this->windows($shape, $piece) as $n) {
+            $from = count($ws);
             for ($at = 1, $end = count($n); $at < $end; $at += 4) {
                 $x = $n[$at];
                 $y = $n[$at + 1];
                 $z = $n[$at + 2];
+                $u = $a * $x + $b * $y + $c * $z + $d;
+                $v = $e * $x + $f * $y + $g * $z + $h;
                 $w = $i * $x + $j * $y + $k * $z + $l;
+                $sides = 0;
                 if ($w >= $near) {
-                    $u = ($a * $x + $b * $y + $c * $z + $d) / $w;
-                    $v = ($e * $x + $f * $y + $g * $z + $h) / $w;
-                    $has = $u >= $left && $u <= $right && $v >= $top && $v <= $bottom && $region->has($u, $v);
-                    if ($has !== $inside && $this->uses($shape, $piece, count($ws))) {
-                        return false;
-                    }
-                } else {
-                    if ($inside && $this->uses($shape, $piece, count($ws))) {
-                        return false;
-                    }
-                    $u = $a * $x + $b * $y + $c * $z + $d;
-                    $v = $e * $x + $f * $y + $g * $z + $h;
+                    $u /= $w;
+                    $v /= $w;
+                    $sides = ($u < $left ? 1 : ($u > $right ? 2 : 0)) | ($v < $top ? 4 : ($v > $bottom ? 8 : 0));
                 }
+                $beside[] = $sides;
                 $xs[] = $u;
                 $ys[] = $v;
                 $ws[] = $w;
             }
+            // Of what is big, the others need not be worked out at all.
+            if ($isBig && $this->oneSettles($shape, $piece, $inside, $from, $xs, $ys, $ws, $beside)) {
+                return [$inside ? Region::OUT : Region::IN, $xs, $ys, $ws, $beside];
+            }
+        }
+        $is = match (true) {
+            $xs === [] || $ys === [] || $ws === [] => $inside ? Region::IN : Region::OUT,
+            min($ws) < $near => Region::MIXED,
+            default => $this->region->rectangleIsExactly(min($xs), min($ys), max($xs), max($ys)),
+        };
+        if ($is !== ($inside ? Region::IN : Region::OUT)) {
+            $is = Region::MIXED;
+            if (! $isBig && $this->oneSettles($shape, $piece, $inside, 0, $xs, $ys, $ws, $beside)) {
+                $is = $inside ? Region::OUT : Region::IN;
+            }
         }
 
-        return true;
+        return [$is, $xs, $ys, $ws, $beside];
+    }
+
+    /**
+     * Whether one of the vertices from some place on is in the region, or is not when $inside is true.
+     *
+     * @param list<float> $xs
+     * @param list<float> $ys
+     * @param list<float> $ws
+     * @param list<int>   $beside
+     */
+    private function oneSettles(
+        Shape $shape,
+        int $piece,
+        bool $inside,
+        int $from,
+        array $xs,
+        array $ys,
+        array $ws,
+        array $beside,
+    ): bool {
+        $near = $this->camera->near;
+        $region = $this->region;
+        for ($vertex = $from, $count = count($ws); $vertex < $count; $vertex++) {
+            $has = $beside[$vertex] === 0 && $ws[$vertex] >= $near && $region->has($xs[$vertex], $ys[$vertex]);
+            if ($has !== $inside && $this->uses($shape, $piece, $vertex)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** Whether a primitive of the piece is made of a vertex. */
     private function uses(Shape $shape, int $piece, int $vertex): bool
     {
-        $known = $this->used[$shape] ?? [];
-        if (! isset($known[$piece])) {
-            $corners = $this->corners($shape, $piece);
-            $size = self::size($shape->pieces[$piece]['kind']);
-            $known[$piece] = array_flip(array_slice($corners, 0, count($corners) - (count($corners) % $size)));
-            $this->used[$shape] = $known;
+        ['kind' => $kind, 'indices' => $indices, 'wide' => $wide] = $shape->pieces[$piece];
+        $bytes = $wide ? 4 : 2;
+        $end = strlen($indices) - (strlen($indices) % ($bytes * self::size($kind)));
+        if ($end > self::SHORT) {
+            $known = $this->used[$shape] ?? [];
+            if (! isset($known[$piece])) {
+                $known[$piece] = array_flip(array_slice($this->corners($shape, $piece), 0, intdiv($end, $bytes)));
+                $this->used[$shape] = $known;
+            }
+
+            return isset($known[$piece][$vertex]);
+        }
+        $sought = pack($wide ? 'V' : 'v', $vertex);
+        $at = strpos($indices, $sought);
+        while ($at !== false && $at % $bytes !== 0) {
+            $at = strpos($indices, $sought, $at + 1);
         }
 
-        return isset($known[$piece][$vertex]);
+        return $at !== false && $at < $end;
     }
 
     /** @return iterable<array<int, int>> quantized places, counted from 1, four numbers each */

@@ -68,23 +68,24 @@ final readonly class Ray
      */
     private function candidates(Scene $scene, array $origin, Bits $open): array
     {
-        $boxes = $scene->column('box');
-        $blocks = $scene->column('blocks');
         $near = $scene->column('near');
+        $blocks = range(0, intdiv(strlen($near), 4 * Blocks::SIZES[0]));
         $candidates = [];
-        for ($block = 0, $count = intdiv(strlen($blocks), 24); $block < $count; $block++) {
-            if ($this->entry($blocks, $block, $origin) === null) {
-                continue;
-            }
-            foreach (Blocks::of($near, $block) as $row) {
-                $entry = $open->has($row) ? $this->entry($boxes, $row, $origin) : null;
-                if ($entry !== null) {
-                    $candidates[$row] = $entry;
+        foreach (Blocks::SIZES as $size) {
+            $boxes = $scene->column("blocks.$size");
+            $met = [];
+            foreach ($blocks as $block) {
+                $entry = ($block + 1) * 24 > strlen($boxes) ? null : $this->entry($boxes, $block, $origin);
+                if ($entry !== null && $size === 1) {
+                    $candidates[Packed::uint32At($near, $block)] = $entry;
+                } elseif ($entry !== null) {
+                    array_push($met, ...range($block * Blocks::STEP, ($block + 1) * Blocks::STEP - 1));
                 }
             }
+            $blocks = $met;
         }
 
-        return $candidates;
+        return array_filter($candidates, $open->has(...), ARRAY_FILTER_USE_KEY);
     }
 
     /**

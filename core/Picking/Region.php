@@ -24,7 +24,7 @@ final class Region
     /** Whether all that has its corners in the region lies in it. */
     public readonly bool $isConvex;
 
-    private readonly RegionGrid $grid;
+    public readonly RegionGrid $grid;
 
     /** @param non-empty-list<Outline> $outlines more than one only if all are convex */
     private function __construct(private readonly array $outlines)
@@ -94,10 +94,14 @@ final class Region
     /** How a rectangle lies to the region, and MIXED only where its edge really passes through the rectangle. */
     public function rectangleIsExactly(float $left, float $top, float $right, float $bottom): int
     {
-        $is = $this->rectangleIs($left, $top, $right, $bottom);
-        if ($is !== self::MIXED) {
-            return $is;
-        }
+        $is = $this->grid->rectangleIs($left, $top, $right, $bottom);
+
+        return $is === self::MIXED ? $this->mixedIs($left, $top, $right, $bottom) : $is;
+    }
+
+    /** The same, for one of which the grid has said that it is mixed. */
+    public function mixedIs(float $left, float $top, float $right, float $bottom): int
+    {
         $is = self::OUT;
         foreach ($this->grid->outlinesAround($left, $top, $right, $bottom) as $outline) {
             if ($outline->right < $left || $outline->left > $right || $outline->bottom < $top || $outline->top > $bottom) {
@@ -120,7 +124,7 @@ final class Region
             return $through === self::IN;
         }
         foreach ($through as $outline) {
-            if ($this->outlines[$outline]->has($x, $y)) {
+            if ($outline->has($x, $y)) {
                 return true;
             }
         }
@@ -148,6 +152,39 @@ final class Region
                 $outline->bottom >= $top &&
                 $outline->top <= $bottom &&
                 $outline->touches($x, $y)
+            ) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * Whether a triangle none of whose corners is in the region has any place in common with it.
+     *
+     * @param array{float, float, float} $x
+     * @param array{float, float, float} $y
+     */
+    public function crosses(array $x, array $y): bool
+    {
+        [$x1, $x2, $x3] = $x;
+        [$y1, $y2, $y3] = $y;
+        // Comparing is quicker than calling min() and max().
+        $left = $x1 < $x2 ? ($x1 < $x3 ? $x1 : $x3) : ($x2 < $x3 ? $x2 : $x3);
+        $top = $y1 < $y2 ? ($y1 < $y3 ? $y1 : $y3) : ($y2 < $y3 ? $y2 : $y3);
+        $right = $x1 > $x2 ? ($x1 > $x3 ? $x1 : $x3) : ($x2 > $x3 ? $x2 : $x3);
+        $bottom = $y1 > $y2 ? ($y1 > $y3 ? $y1 : $y3) : ($y2 > $y3 ? $y2 : $y3);
+        if ($this->grid->rectangleIs($left, $top, $right, $bottom) === self::OUT) {
+            return false;
+        }
+        foreach ($this->grid->outlinesAround($left, $top, $right, $bottom) as $outline) {
+            if (
+                $outline->right >= $left &&
+                $outline->left <= $right &&
+                $outline->bottom >= $top &&
+                $outline->top <= $bottom &&
+                $outline->crossesWithin($x, $y, $left, $top, $right, $bottom)
             ) {
                 return true;
             }

@@ -16,8 +16,11 @@ final class RegionGrid
     /** Cells along one side at most. */
     private const MOST_CELLS = 320;
 
-    /** Cells along a side of a tile: outlines are looked up by tiles. */
+    /** Cells along a side of a tile: for a large rectangle, outlines are looked up by tiles. */
     private const TILE = 8;
+
+    /** Cells of a rectangle that are looked at one by one. */
+    private const FEW = 12;
 
     public readonly float $left;
 
@@ -32,7 +35,7 @@ final class RegionGrid
     /** @var array<int, int> by cell, row after row */
     private array $cells;
 
-    /** @var array<int, list<int>> the outlines that pass through a mixed cell */
+    /** @var array<int, array<int, Outline>> the outlines that pass through a mixed cell, by their places in the list */
     private array $through = [];
 
     private readonly int $tiles;
@@ -58,11 +61,11 @@ final class RegionGrid
         $this->rows = (int) floor($tall / $this->cell) + 1;
         $this->tiles = intdiv($this->columns - 1, self::TILE) + 1;
         $this->classify();
-        $this->sum();
     }
 
     /**
-     * The outlines that may reach into a rectangle of the picture: all that do are among them.
+     * The outlines that may reach into a rectangle of the picture which is mixed: all that do are among them. One that passes through none
+     * of its cells is around all of them, and then they were inside, or around none.
      *
      * @return array<int, Outline> by their places in the list, in any order
      */
@@ -71,10 +74,24 @@ final class RegionGrid
         if (count($this->outlines) === 1) {
             return $this->outlines;
         }
-        [$first, $last, $upper, $lower] = $this->tiles($left, $top, $right, $bottom);
-        if ($first === $last && $upper === $lower) {
-            return $this->around[$upper * $this->tiles + $first] ?? [];
+        $c1 = $left > $this->left ? (int) (($left - $this->left) / $this->cell) : 0;
+        $r1 = $top > $this->top ? (int) (($top - $this->top) / $this->cell) : 0;
+        $c2 = min($this->columns - 1, (int) (($right - $this->left) / $this->cell));
+        $r2 = min($this->rows - 1, (int) (($bottom - $this->top) / $this->cell));
+        if ($c1 === $c2 && $r1 === $r2) {
+            return $this->through[$r1 * $this->columns + $c1] ?? [];
         }
+        if (($c2 - $c1 + 1) * ($r2 - $r1 + 1) <= self::FEW) {
+            $found = [];
+            for ($row = $r1; $row <= $r2; $row++) {
+                for ($at = $row * $this->columns + $c1, $end = $at + $c2 - $c1; $at <= $end; $at++) {
+                    $found += $this->through[$at] ?? [];
+                }
+            }
+
+            return $found;
+        }
+        [$first, $last, $upper, $lower] = $this->tiles($left, $top, $right, $bottom);
         if (($last - $first + 1) * ($lower - $upper + 1) > count($this->outlines)) {
             return $this->outlines;
         }
@@ -105,37 +122,30 @@ final class RegionGrid
     /** How a rectangle of the picture lies to the region, as far as cells can tell. */
     public function rectangleIs(float $left, float $top, float $right, float $bottom): int
     {
-        $c1 = (int) floor(($left - $this->left) / $this->cell);
-        $r1 = (int) floor(($top - $this->top) / $this->cell);
-        $c2 = (int) floor(($right - $this->left) / $this->cell);
-        $r2 = (int) floor(($bottom - $this->top) / $this->cell);
+        $c1 = ($left - $this->left) / $this->cell;
+        $r1 = ($top - $this->top) / $this->cell;
+        $c2 = ($right - $this->left) / $this->cell;
+        $r2 = ($bottom - $this->top) / $this->cell;
         if ($c2 < 0 || $r2 < 0 || $c1 >= $this->columns || $r1 >= $this->rows) {
             return Region::OUT;
         }
         $whole = $c1 >= 0 && $r1 >= 0 && $c2 < $this->columns && $r2 < $this->rows;
-        $c1 = max(0, $c1);
-        $r1 = max(0, $r1);
-        $c2 = min($this->columns - 1, $c2) + 1;
-        $r2 = min($this->rows - 1, $r2) + 1;
         $wide = $this->columns + 1;
-        if (
-            $this->notOut[$r2 * $wide + $c2] -
-                $this->notOut[$r1 * $wide + $c2] -
-                $this->notOut[$r2 * $wide + $c1] +
-                $this->notOut[$r1 * $wide + $c1] ===
-            0
-        ) {
+        // Cutting off what stands after the point is rounding down now, and quicker than floor().
+        $c1 = $c1 > 0 ? (int) $c1 : 0;
+        $upper = $r1 > 0 ? (int) $r1 * $wide : 0;
+        $c2 = $c2 < $this->columns ? (int) $c2 + 1 : $this->columns;
+        $lower = $r2 < $this->rows ? ((int) $r2 + 1) * $wide : $this->rows * $wide;
+        $sums = $this->notOut;
+        if ($sums[$lower + $c2] - $sums[$upper + $c2] - $sums[$lower + $c1] + $sums[$upper + $c1] === 0) {
             return Region::OUT;
         }
+        if (! $whole) {
+            return Region::MIXED;
+        }
+        $sums = $this->notIn;
 
-        return $whole &&
-            $this->notIn[$r2 * $wide + $c2] -
-                $this->notIn[$r1 * $wide + $c2] -
-                $this->notIn[$r2 * $wide + $c1] +
-                $this->notIn[$r1 * $wide + $c1] ===
-                0
-            ? Region::IN
-            : Region::MIXED;
+        return $sums[$lower + $c2] - $sums[$upper + $c2] - $sums[$lower + $c1] + $sums[$upper + $c1] === 0 ? Region::IN : Region::MIXED;
     }
 
     /**
@@ -191,22 +201,25 @@ final class RegionGrid
         return $sums[$lower + $c2 + 1] - $sums[$upper + $c2 + 1] - $sums[$lower + $c1] + $sums[$upper + $c1];
     }
 
-    /** @return int|list<int> whether a place is in or out; where its cell is mixed, the outlines that pass through it */
+    /** @return int|array<int, Outline> whether a place is in or out; where its cell is mixed, the outlines that pass through it */
     public function at(float $x, float $y): int|array
     {
-        $column = (int) floor(($x - $this->left) / $this->cell);
-        $row = (int) floor(($y - $this->top) / $this->cell);
+        $column = ($x - $this->left) / $this->cell;
+        $row = ($y - $this->top) / $this->cell;
         if ($column < 0 || $row < 0 || $column >= $this->columns || $row >= $this->rows) {
             return Region::OUT;
         }
-        $at = $row * $this->columns + $column;
+        $at = (int) $row * $this->columns + (int) $column;
+        $is = $this->cells[$at];
 
-        return $this->cells[$at] === Region::MIXED ? $this->through[$at] : $this->cells[$at];
+        return $is === Region::MIXED ? $this->through[$at] : $is;
     }
 
     private function classify(): void
     {
         $this->cells = array_fill(0, $this->columns * $this->rows, Region::OUT);
+        /** @var array<int, int> $covers how many more outlines are around a cell than around the one before it in its row */
+        $covers = [];
         foreach ($this->outlines as $index => $outline) {
             $outline->cut($this->cell);
             [$first, $last, $upper, $lower] = $this->tiles($outline->left, $outline->top, $outline->right, $outline->bottom);
@@ -215,71 +228,74 @@ final class RegionGrid
                     $this->around[$tile * $this->tiles + $column][$index] = $outline;
                 }
             }
-            for ($row = 0; $row < $this->rows; $row++) {
-                // Bands of the outline do not lie on the grid: two of them may pass through a row of cells.
-                $band = ($this->top + $row * $this->cell - $outline->top) / $this->cell;
-                if ($band < -1 || $band > ($outline->bottom - $outline->top) / $this->cell + 1) {
-                    continue;
+            foreach ($outline->columns($this->left, $this->top, $this->cell) as $row => $mixed) {
+                if ($row >= 0 && $row < $this->rows) {
+                    $this->mark($index, $row, $mixed, $covers);
                 }
-                $passes = [...$outline->passes((int) floor($band)), ...$outline->passes((int) floor($band) + 1)];
-                $this->fill($index, $row, $passes);
             }
         }
+        $this->sum($covers);
     }
 
     /**
-     * Marks the cells of a row that an outline passes through, and fills those between them.
+     * Marks the cells of a row that an outline passes through. Those between two of them are all on the same side.
      *
-     * @param list<array{float, float}> $passes least and greatest x of each side in the row
+     * @param array<int, true> $mixed  by column
+     * @param array<int, int>  $covers
+     *
+     * @param-out array<int, int> $covers
      */
-    private function fill(int $index, int $row, array $passes): void
+    private function mark(int $index, int $row, array $mixed, array &$covers): void
     {
+        ksort($mixed);
         $outline = $this->outlines[$index];
-        $mixed = [];
-        foreach ($passes as [$from, $to]) {
-            for (
-                $column = max(0, (int) floor(($from - 0.01 - $this->left) / $this->cell)),
-                $last = min($this->columns - 1, (int) floor(($to + 0.01 - $this->left) / $this->cell));
-                $column <= $last;
-                $column++
-            ) {
-                $mixed[$column] = true;
-            }
-        }
-        $first = max(0, (int) floor(($outline->left - $this->left) / $this->cell));
-        $last = min($this->columns - 1, (int) floor(($outline->right - $this->left) / $this->cell));
-        $is = null;
-        for ($column = $first; $column <= $last; $column++) {
-            $at = $row * $this->columns + $column;
-            if (isset($mixed[$column])) {
-                $this->cells[$at] = max($this->cells[$at], Region::MIXED);
-                $this->through[$at][] = $index;
-                $is = null;
-
+        $y = $this->top + ($row + 0.5) * $this->cell;
+        $start = $row * $this->columns;
+        $before = -1;
+        foreach ($mixed as $column => $_) {
+            if ($column < 0 || $column >= $this->columns) {
                 continue;
             }
-            // Cells between two that are passed through are all on the same side.
-            $is ??= $outline->has($this->left + ($column + 0.5) * $this->cell, $this->top + ($row + 0.5) * $this->cell);
-            if ($is) {
-                $this->cells[$at] = Region::IN;
+            $at = $start + $column;
+            $this->cells[$at] = Region::MIXED;
+            $this->through[$at][$index] = $outline;
+            if ($before >= 0 && $column > $before + 1 && $outline->has($this->left + ($before + 1.5) * $this->cell, $y)) {
+                $from = $start + $before + 1;
+                $covers[$from] = ($covers[$from] ?? 0) + 1;
+                $covers[$at] = ($covers[$at] ?? 0) - 1;
             }
+            $before = $column;
         }
     }
 
-    private function sum(): void
+    /** @param array<int, int> $covers how many more outlines are around a cell than around the one before it in its row */
+    private function sum(array $covers): void
     {
-        $this->notOut = $this->notIn = array_fill(0, $this->columns + 1, 0);
+        $cells = $this->cells;
+        $notOut = $notIn = array_fill(0, $this->columns + 1, 0);
+        $around = $at = 0;
+        $above = 1;
         for ($row = 0; $row < $this->rows; $row++) {
             $outs = $ins = 0;
-            $this->notOut[] = $this->notIn[] = 0;
-            for ($column = 0; $column < $this->columns; $column++) {
-                $is = $this->cells[$row * $this->columns + $column];
-                $outs += $is === Region::OUT ? 0 : 1;
-                $ins += $is === Region::IN ? 0 : 1;
-                $above = $row * ($this->columns + 1) + $column + 1;
-                $this->notOut[] = $this->notOut[$above] + $outs;
-                $this->notIn[] = $this->notIn[$above] + $ins;
+            $notOut[] = $notIn[] = 0;
+            for ($column = 0; $column < $this->columns; $column++, $at++, $above++) {
+                if (isset($covers[$at])) {
+                    $around += $covers[$at];
+                }
+                if ($around > 0) {
+                    $cells[$at] = Region::IN;
+                    $outs++;
+                } else {
+                    $ins++;
+                    $outs += $cells[$at];
+                }
+                $notOut[] = $notOut[$above] + $outs;
+                $notIn[] = $notIn[$above] + $ins;
             }
+            $above++;
         }
+        $this->cells = $cells;
+        $this->notOut = $notOut;
+        $this->notIn = $notIn;
     }
 }

@@ -21,8 +21,8 @@ use VineShelf\Scene\Scene;
  * The objects that a region in the picture catches, exact to the triangle: what is drawn as a box is caught by its box, what is
  * hidden, guarded or locked is not caught at all. What stands behind something else is caught as well.
  *
- * Bounding boxes decide most: first those around 32 objects that stand close together, then those of single ones. Only where a box
- * straddles the region's edge are its triangles looked at.
+ * Bounding boxes decide most: first those around 64 objects that stand close together, then around 8, then those of single ones. Only
+ * where a box straddles the region's edge are its triangles looked at.
  */
 final class RegionPick
 {
@@ -54,10 +54,10 @@ final class RegionPick
     public function find(): Bits
     {
         [$sure, $doubtful] = $this->byBoxes($this->catchable());
-        $rungs = $this->inEffect->rungs();
+        $asBox = $this->inEffect->rungs()->being(Rung::Box->value);
         $found = [];
         foreach ($doubtful as $row) {
-            if ($this->catches($row, $rungs->at($row) === Rung::Box->value)) {
+            if ($this->catches($row, $asBox->has($row))) {
                 $found[] = $row;
             }
         }
@@ -78,32 +78,37 @@ final class RegionPick
     /** @return array{Bits, list<int>} rows that are caught for sure, and those whose boxes cannot tell */
     private function byBoxes(Bits $catchable): array
     {
-        $boxes = $this->scene->column('box');
-        $blocks = $this->scene->column('blocks');
         $near = $this->scene->column('near');
         $open = $catchable->bytes;
         // One byte a row until all are known: setting bits would take longer.
         $sure = str_repeat("\0", $this->scene->count() + 1);
         $doubtful = [];
         $seen = new BoxesSeen($this->camera, $this->region, $this->origin);
-        $straddling = [];
-        foreach ($seen->are($blocks, range(0, max(0, intdiv(strlen($blocks), 24) - 1)), false) as $block => $is) {
-            if ($is === Region::IN) {
-                foreach (Blocks::of($near, $block) as $row) {
-                    $sure[$row] = "\1";
-                }
-            } elseif ($is === Region::MIXED) {
-                foreach (Blocks::of($near, $block) as $row) {
-                    if (((ord($open[$row >> 3]) >> ($row & 7)) & 1) === 1) {
-                        $straddling[] = $row;
+        $runs = range(0, intdiv(strlen($near), 4 * Blocks::SIZES[0] * Blocks::STEP));
+        foreach (array_slice(Blocks::SIZES, 0, -1) as $size) {
+            $straddling = [];
+            foreach ($seen->are($this->scene->column("blocks.$size"), $runs, Blocks::STEP, false) as $block => $is) {
+                if ($is === Region::IN) {
+                    foreach (Blocks::rows($near, $size, $block) as $row) {
+                        $sure[$row] = "\1";
                     }
+                } else {
+                    $straddling[] = $block;
                 }
             }
+            $runs = $straddling;
         }
-        foreach ($seen->are($boxes, $straddling, true) as $row => $is) {
+        $run = -1;
+        $rows = [];
+        foreach ($seen->are($this->scene->column('blocks.1'), $runs, Blocks::STEP, true) as $at => $is) {
+            if (intdiv($at, Blocks::STEP) !== $run) {
+                $run = intdiv($at, Blocks::STEP);
+                $rows = Blocks::rows($near, Blocks::STEP, $run);
+            }
+            $row = $rows[($at % Blocks::STEP) + 1];
             if ($is === Region::IN) {
                 $sure[$row] = "\1";
-            } else {
+            } elseif (((ord($open[$row >> 3]) >> ($row & 7)) & 1) === 1) {
                 $doubtful[] = $row;
             }
         }
@@ -116,30 +121,18 @@ final class RegionPick
     {
         $records = $this->scene->column('records');
         $recordAt = $this->scene->column('recordAt');
-        [$first, $last] = Packed::uint32($recordAt, $row * 4, 2);
+        [$ox, $oy, $oz] = $this->origin;
+        [$first, $last] = [Packed::uint32At($recordAt, $row), Packed::uint32At($recordAt, $row + 1)];
         $any = false;
         for ($record = $first; $record < $last; $record++) {
-            $at = $record * DrawRecords::RECORD;
-            $mesh = Packed::uint32At(substr($records, $at + 4, 4), 0);
-            $shape = $asBox ? $this->boxShape($mesh) : $this->shapes->shape($mesh);
+            /** @var array{mesh: int, 1: float, 2: float, 3: float, 4: float, 5: float, 6: float, 7: float, 8: float, 9: float, 10: float,
+             *     11: float, 12: float} $m */
+            $m = unpack('Vmesh/g12', $records, $record * DrawRecords::RECORD + 4);
+            $shape = $asBox ? $this->boxShape($m['mesh']) : $this->shapes->shape($m['mesh']);
             if ($shape === null) {
                 continue;
             }
-            $m = Packed::float32($records, $at + 8, 12);
-            $placement = [
-                $m[0],
-                $m[1],
-                $m[2],
-                $m[3] + $this->origin[0],
-                $m[4],
-                $m[5],
-                $m[6],
-                $m[7] + $this->origin[1],
-                $m[8],
-                $m[9],
-                $m[10],
-                $m[11] + $this->origin[2],
-            ];
+            $placement = [$m[1], $m[2], $m[3], $m[4] + $ox, $m[5], $m[6], $m[7], $m[8] + $oy, $m[9], $m[10], $m[11], $m[12] + $oz];
             if ($this->inside) {
                 if (! $this->projection->isInside($shape, $placement)) {
                     return false;

@@ -41,7 +41,7 @@ final class BoxesSeenTest extends TestCase
         $seen = new BoxesSeen($camera, $region, self::ORIGIN);
         $met = [Region::OUT => 0, Region::MIXED => 0, Region::IN => 0];
         foreach ([false, true] as $exactly) {
-            $found = $seen->are($packed, array_keys($boxes), $exactly);
+            $found = $seen->are($packed, range(0, 11), 13, $exactly);
             foreach ($boxes as $row => $box) {
                 $is = $found[$row] ?? Region::OUT;
                 $met[$is]++;
@@ -53,14 +53,16 @@ final class BoxesSeenTest extends TestCase
         self::assertGreaterThan(0, min($met[Region::OUT], $met[Region::MIXED]));
     }
 
-    public function test_only_the_rows_that_are_asked_for_are_told_and_no_box_is_out(): void
+    public function test_only_the_runs_that_are_asked_for_are_told_and_no_box_is_out(): void
     {
         $camera = Camera::perspective([0, -20, 0], [0, 0, 0], [0, 0, 1], 60, 800, 800, 0.1);
-        $boxes = pack('g6', INF, INF, INF, -INF, -INF, -INF).str_repeat(pack('g6', -1, -1, -1, 1, 1, 1), 3);
+        $boxes = pack('g6', INF, INF, INF, -INF, -INF, -INF).str_repeat(pack('g6', -1, -1, -1, 1, 1, 1), 6);
         $seen = new BoxesSeen($camera, Region::rectangle(0, 0, 800, 800), [0.0, 0.0, 0.0]);
-        self::assertSame([3 => Region::IN, 1 => Region::IN], $seen->are($boxes, [3, 0, 1], true));
-        self::assertSame([], $seen->are($boxes, [], true));
-        self::assertSame([], $seen->are('', [0], false));
+        self::assertSame([3 => Region::IN, 1 => Region::IN], $seen->are($boxes, [3, 0, 1], 1, true));
+        self::assertSame([6 => Region::IN, 1 => Region::IN], $seen->are($boxes, [3, 0], 2, true), 'the last run has one box');
+        self::assertSame([], $seen->are($boxes, [4, 5], 2, true), 'there are no such runs');
+        self::assertSame([], $seen->are($boxes, [], 8, true));
+        self::assertSame([], $seen->are('', [0], 8, false));
     }
 
     /** @return array{string, array<int, array{float, float, float, float, float, float}>} */

@@ -9,6 +9,7 @@ use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
 use VineShelf\Facts\Derived;
 use VineShelf\Facts\Derived\Blocks;
+use VineShelf\Facts\DerivedColumns;
 use VineShelf\Facts\Measure;
 use VineShelf\Facts\Order;
 use VineShelf\Facts\Ordered;
@@ -242,25 +243,28 @@ final class DerivedTest extends TestCase
             }
         }
         sort($drawing);
-        $blocks = $scene->column('blocks');
-        $found = [];
-        foreach (Blocks::rows($scene) as $block => $rows) {
-            $around = Packed::float32($blocks, $block * 24, 6);
-            foreach ($rows as $row) {
-                $found[] = $row;
-                foreach (Packed::float32($scene->column('box'), $row * 24, 6) as $side => $reach) {
-                    self::assertTrue($side < 3 ? $around[$side] <= $reach : $around[$side] >= $reach, "side $side of row $row");
+        foreach (Blocks::SIZES as $size) {
+            $blocks = $scene->column("blocks.$size");
+            self::assertSame((int) ceil(count($drawing) / $size) * 24, strlen($blocks));
+            $found = [];
+            for ($block = 0; $block * 24 < strlen($blocks); $block++) {
+                $around = Packed::float32($blocks, $block * 24, 6);
+                foreach (Blocks::rows($scene->column('near'), $size, $block) as $row) {
+                    $found[] = $row;
+                    foreach (Packed::float32($scene->column('box'), $row * 24, 6) as $side => $reach) {
+                        self::assertTrue($side < 3 ? $around[$side] <= $reach : $around[$side] >= $reach, "side $side of row $row");
+                    }
                 }
             }
+            sort($found);
+            self::assertSame($drawing, $found);
         }
-        sort($found);
-        self::assertSame($drawing, $found);
-        self::assertSame((int) ceil(count($found) / Blocks::ROWS) * 24, strlen($blocks));
+        self::assertSame([], Blocks::rows($scene->column('near'), 64, count($drawing)));
     }
 
     public function test_rows_that_stand_together_are_near_each_other_however_the_model_is_sorted(): void
     {
-        // 4,096 cubes on a grid, shuffled: a block is 32 neighbours and not 32 of anywhere.
+        // 4,096 cubes on a grid, shuffled: a block is 64 neighbours and not 64 of anywhere.
         mt_srand(4);
         $places = range(0, 4095);
         shuffle($places);
@@ -271,11 +275,14 @@ final class DerivedTest extends TestCase
         }
         $columns = ['kind' => str_repeat("\1", 4097), 'box' => $boxes, 'recordAt' => pack('V*', 0, ...range(0, 4096))];
         $near = Derived::make(new Scene(new ColumnsInMemory($columns)), 'near');
-        $blocks = Derived::make(new Scene(new ColumnsInMemory($columns + ['near' => $near])), 'blocks');
-        self::assertSame(128 * 24, strlen($blocks));
-        for ($block = 0; $block < 128; $block++) {
-            [$x1, $y1, $z1, $x2, $y2, $z2] = Packed::float32($blocks, $block * 24, 6);
-            self::assertLessThan(40.0, ($x2 - $x1) * ($y2 - $y1) * ($z2 - $z1), 'of 4,096 cubic metres');
+        $scene = new Scene(new DerivedColumns(new ColumnsInMemory($columns + ['near' => $near])));
+        foreach ([64 => 70.0, 8 => 8.0, 1 => 0.126] as $size => $most) {
+            $blocks = $scene->column("blocks.$size");
+            self::assertSame(intdiv(4096, $size) * 24, strlen($blocks));
+            for ($block = 0; $block < intdiv(4096, $size); $block++) {
+                [$x1, $y1, $z1, $x2, $y2, $z2] = Packed::float32($blocks, $block * 24, 6);
+                self::assertLessThan($most, ($x2 - $x1) * ($y2 - $y1) * ($z2 - $z1), 'of 4,096 cubic metres');
+            }
         }
     }
 
@@ -295,7 +302,7 @@ final class DerivedTest extends TestCase
 
     public function test_a_column_that_cannot_be_is_named(): void
     {
-        $names = ['ranked.colour', 'order.name', 'bits.heavy', 'tally.names', 'planes.', 'depths.deep', 'nothing', 'order.property.x.up'];
+        $names = ['ranked.colour', 'order.name', 'bits.heavy', 'planes.', 'blocks', 'blocks.2', 'nothing', 'order.property.x.up'];
         foreach ($names as $name) {
             self::assertFalse(Derived::has($name), $name);
             try {

@@ -8,7 +8,10 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\ShapedModel;
 use Tests\Core\Support\SlowRegion;
+use VineShelf\Geometry\PrimitiveKind;
+use VineShelf\Geometry\Shape;
 use VineShelf\Picking\Camera;
+use VineShelf\Picking\Projection;
 use VineShelf\Picking\Region;
 use VineShelf\Picking\RegionPick;
 use VineShelf\Picking\Stroke;
@@ -175,6 +178,71 @@ final class RegionTest extends TestCase
             }
         }
         self::assertGreaterThan(12, min($told));
+    }
+
+    public function test_a_rectangle_of_a_few_pixels_on_the_edge_is_told_as_exactly(): void
+    {
+        mt_srand(21);
+        $told = [Region::OUT => 0, Region::MIXED => 0, Region::IN => 0];
+        for ($round = 0; $round < 60; $round++) {
+            [$region, $slow] = self::region();
+            for ($try = 0; $try < 400; $try++) {
+                [$x, $y] = [mt_rand(0, 8000) / 10 + 0.037, mt_rand(0, 6000) / 10 + 0.041];
+                [$wide, $tall] = [mt_rand(1, 60) / 10, mt_rand(1, 60) / 10];
+                if ($region->rectangleIs($x, $y, $x + $wide, $y + $tall) !== Region::MIXED) {
+                    continue;
+                }
+                $is = $region->mixedIs($x, $y, $x + $wide, $y + $tall);
+                $told[$is]++;
+                $rectangle = [[$x, $y], [$x + $wide, $y], [$x + $wide, $y + $tall], [$x, $y + $tall]];
+                $corners = [$slow->touches($rectangle), $slow->covers($rectangle)];
+                if ($is !== Region::MIXED) {
+                    self::assertSame([$is === Region::IN, $is === Region::IN], $corners, "$slow->kind, round $round");
+                } elseif ($slow->kind !== 'brush') {
+                    self::assertSame([true, false], $corners, "$slow->kind, round $round");
+                }
+            }
+        }
+        self::assertGreaterThan(40, min($told));
+    }
+
+    public function test_a_side_that_is_nearly_level_marks_only_the_cells_that_it_passes_through(): void
+    {
+        $region = Region::polygon([[0.0, 100.0], [600.0, 100.0 + 1e-7], [600.0, 200.0], [0.0, 200.0 - 1e-9]]);
+        self::assertSame(Region::OUT, $region->rectangleIs(10, 90, 590, 99));
+        self::assertSame(Region::IN, $region->rectangleIs(10, 105, 590, 195));
+        self::assertSame(Region::MIXED, $region->rectangleIs(300, 99, 301, 101));
+        self::assertSame(Region::OUT, $region->rectangleIs(610, 120, 640, 130));
+    }
+
+    /** @return iterable<string, array{string, bool, bool}> */
+    public static function uses(): iterable
+    {
+        $few = [1, 1, 2];
+        yield 'a number that stands askew between two others' => [pack('v*', ...$few), false, false];
+        yield 'what is left over after the last triangle' => [pack('v*', ...$few, ...[256]), false, false];
+        yield 'one of a triangle' => [pack('v*', 1, 256, 2), false, true];
+        yield 'wide numbers' => [pack('V*', 1, 1, 2), true, false];
+        yield 'one among wide numbers' => [pack('V*', 2, 1, 256), true, true];
+        yield 'many' => [str_repeat(pack('v*', ...$few), 400), false, false];
+        yield 'one among many' => [str_repeat(pack('v*', ...$few), 400).pack('v*', 1, 2, 256), false, true];
+    }
+
+    #[DataProvider('uses')]
+    public function test_a_vertex_that_nothing_is_made_of_is_not_caught(string $indices, bool $wide, bool $caught): void
+    {
+        // Vertex 256 is in the middle of the picture, all others are high above it.
+        $places = array_fill(0, 259 * 4, 0);
+        foreach (array_diff(range(0, 258), [256]) as $vertex) {
+            $places[$vertex * 4 + 2] = 32_767;
+        }
+        $piece = ['kind' => PrimitiveKind::Triangles, 'positions' => pack('s*', ...$places), 'indices' => $indices, 'wide' => $wide];
+        $shape = new Shape([10.0, 10.0, 10.0], [$piece]);
+        $camera = Camera::perspective([0.0, -20.0, 0.0], [0.0, 0.0, 0.0], [0.0, 0.0, 1.0], 40, 800, 600, 0.1);
+        $projection = new Projection($camera, Region::circle(400, 300, 20));
+        self::assertSame($caught, $projection->touches($shape, [1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0]));
+        $above = new Projection($camera, Region::rectangle(300, -1000, 500, 200));
+        self::assertSame(! $caught, $above->isInside($shape, [1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0]));
     }
 
     public function test_an_outline_that_turns_one_way_and_once_around_is_convex(): void
