@@ -212,6 +212,16 @@ final class Bench
         return new Found($found->rows, remarks: $found->remarks);
     }
 
+    /** Goes on with the desk as it was just written. The project is still what it was when it was read. */
+    public function sit(Desk $desk): void
+    {
+        $this->desk = $desk;
+        $this->settings = $this->isolation = $this->arrangement = $this->parked = null;
+        $this->pick = $this->picked = $this->pickedByLayer = null;
+        $this->found = [];
+        $this->inEffect = $this->inEffect?->under($this->settings(), $this->isolation());
+    }
+
     /** Reads everything anew, after a change. */
     public function refresh(): void
     {

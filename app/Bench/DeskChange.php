@@ -19,15 +19,15 @@ final class DeskChange
      */
     public static function on(Bench $bench, callable $change): mixed
     {
-        $result = DB::transaction(function () use ($bench, $change): mixed {
+        [$desk, $result] = DB::transaction(static function () use ($bench, $change): array {
             $desk = self::held($bench->project->id, $bench->person->id);
             $result = $change($desk);
             $desk->revision++;
             $desk->save();
 
-            return $result;
+            return [$desk, $result];
         });
-        $bench->refresh();
+        $bench->sit($desk);
 
         return $result;
     }

@@ -89,18 +89,21 @@ final class History
         return $this->turn($bench, $number, false);
     }
 
-    public function nextUndo(Project $project): ?Change
+    /** @return array{Change|null, Change|null} what can be taken back, and what can be done again */
+    public function next(Project $project, User $person): array
     {
-        return self::done($project)->first(Change::HEAD);
+        $changes = self::done($project)
+            ->select(Change::HEAD)
+            ->limit(1)
+            ->unionAll(self::lastUndone($project, $person)->select(Change::HEAD)->limit(1))
+            ->get();
+
+        return [$changes->firstWhere('undone', false), $changes->firstWhere('undone', true)];
     }
 
-    /** What the person took back last; where they took back nothing, what anybody did. */
-    public function nextRedo(Project $project, User $person): ?Change
+    private function nextUndo(Project $project): ?Change
     {
-        return self::undone($project)
-            ->orderByRaw('undone_by IS NOT DISTINCT FROM ? DESC', [$person->id])
-            ->orderByDesc('turn')
-            ->first(Change::HEAD);
+        return self::done($project)->first(Change::HEAD);
     }
 
     /** Everybody else who wants to change the project waits here until the transaction ends. */
@@ -162,7 +165,7 @@ final class History
     private function redoable(Project $project, User $person, ?int $number): ?Change
     {
         $meant = $number === null ? null : self::undone($project)->with('user')->where('no', $number)->first();
-        $by = $meant === null ? $this->nextRedo($project, $person)?->undone_by : $meant->undone_by;
+        $by = $meant === null ? self::lastUndone($project, $person)->first(Change::HEAD)?->undone_by : $meant->undone_by;
 
         return self::undone($project)->with('user')->where('undone_by', $by)->orderByDesc('turn')->first();
     }
@@ -216,6 +219,18 @@ final class History
     private static function done(Project $project): \Illuminate\Database\Eloquent\Builder
     {
         return $project->changes()->getQuery()->where('undone', false)->where('barred', '')->orderByDesc('turn');
+    }
+
+    /**
+     * What the person took back, the last first; then what anybody took back.
+     *
+     * @return \Illuminate\Database\Eloquent\Builder<Change>
+     */
+    private static function lastUndone(Project $project, User $person): \Illuminate\Database\Eloquent\Builder
+    {
+        return self::undone($project)
+            ->orderByRaw('undone_by IS NOT DISTINCT FROM ? DESC', [$person->id])
+            ->orderByDesc('turn');
     }
 
     /** @return \Illuminate\Database\Eloquent\Builder<Change> */

@@ -37,6 +37,9 @@ final class Project extends Model
 
     protected $casts = ['origin' => 'array'];
 
+    /** @var array<int, string> by person, as they were read */
+    private array $roles = [];
+
     public function getRouteKeyName(): string
     {
         return 'key';
@@ -46,6 +49,12 @@ final class Project extends Model
     public function people(): BelongsToMany
     {
         return $this->belongsToMany(User::class, 'project_people')->withPivot('role');
+    }
+
+    /** @return string "owner", "editor" or "viewer", "" for a stranger */
+    public function role(User $person): string
+    {
+        return $this->roles[$person->id] ??= (string) $this->people()->whereKey($person->id)->value('project_people.role');
     }
 
     /** @return HasMany<Source, $this> */

@@ -29,8 +29,6 @@ final class ProjectPolicy
     /** @param list<string> $roles */
     private function has(User $person, Project $project, array $roles): Response
     {
-        return $project->people()->whereKey($person->id)->wherePivotIn('role', $roles)->exists()
-            ? Response::allow()
-            : Response::denyAsNotFound();
+        return in_array($project->role($person), $roles, true) ? Response::allow() : Response::denyAsNotFound();
     }
 }

@@ -95,7 +95,8 @@ final class Answer
     /** @return array<string, mixed> what the workbench's parts are drawn from */
     public static function parts(Bench $bench, Request $request): array
     {
-        $history = app(History::class);
+        [$undoable, $redoable] = app(History::class)->next($bench->project, $bench->person);
+        [$deskUndoable, $deskRedoable] = DeskSteps::next($bench->desk);
         $layers = $bench->layers();
         $views = $bench->project->views()->get();
         $current = $views->firstWhere('no', $bench->desk->view_no);
@@ -112,10 +113,10 @@ final class Answer
             'hidden' => $bench->inEffect()->rungs()->histogram()[Rung::Hidden->value] ?? 0,
             'views' => $views,
             'differs' => $wanted !== null && ! $wanted->same($bench->settings()),
-            'undoable' => $history->nextUndo($bench->project),
-            'redoable' => $history->nextRedo($bench->project, $bench->person),
-            'deskUndoable' => DeskSteps::next($bench->desk, false),
-            'deskRedoable' => DeskSteps::next($bench->desk, true),
+            'undoable' => $undoable,
+            'redoable' => $redoable,
+            'deskUndoable' => $deskUndoable,
+            'deskRedoable' => $deskRedoable,
             'state' => CanvasState::of($bench),
         ];
     }

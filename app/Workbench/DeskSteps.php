@@ -62,12 +62,18 @@ final class DeskSteps
         return self::turn($bench, undone: true);
     }
 
-    public static function next(Desk $desk, bool $undone): ?DeskStep
+    /** @return array{DeskStep|null, DeskStep|null} what can be taken back, and what can be done again */
+    public static function next(Desk $desk): array
     {
-        return self::steps($desk)
-            ->where('undone', $undone)
-            ->orderBy('no', $undone ? 'asc' : 'desc')
-            ->first(['project_id', 'user_id', 'no', 'name']);
+        $steps = self::steps($desk)
+            ->where(
+                static fn (Builder $query): Builder => $query
+                    ->where('no', self::steps($desk)->where('undone', false)->selectRaw('max(no)'))
+                    ->orWhere('no', self::steps($desk)->where('undone', true)->selectRaw('min(no)')),
+            )
+            ->get(['project_id', 'user_id', 'no', 'name', 'undone']);
+
+        return [$steps->firstWhere('undone', false), $steps->firstWhere('undone', true)];
     }
 
     private static function turn(Bench $bench, bool $undone): ?DeskStep

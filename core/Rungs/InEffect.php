@@ -32,6 +32,15 @@ final class InEffect
         private readonly ?Isolation $isolation = null,
     ) {}
 
+    /** The same objects under other settings; locks do not depend on those. */
+    public function under(Settings $settings, ?Isolation $isolation): self
+    {
+        $other = new self($this->scene, $this->layers, $settings, $isolation);
+        $other->locks = $this->locks;
+
+        return $other;
+    }
+
     /** Rung per row. */
     public function rungs(): Levels
     {
