@@ -33,7 +33,10 @@ final class DeskSteps
             if ($before->same($after)) {
                 return false;
             }
-            self::steps($desk)->where('undone', true)->delete();
+            $old = $desk->next_step - self::KEPT;
+            self::steps($desk)
+                ->where(static fn (Builder $query): Builder => $query->where('undone', true)->orWhere('no', '<=', $old))
+                ->delete();
             DeskStep::query()->create([
                 'project_id' => $desk->project_id,
                 'user_id' => $desk->user_id,
@@ -42,9 +45,6 @@ final class DeskSteps
                 'before' => $before->pack(),
                 'after' => $after->pack(),
             ]);
-            self::steps($desk)
-                ->where('no', '<=', $desk->next_step - self::KEPT)
-                ->delete();
             $desk->next_step++;
             $desk->putSettings($after);
 

@@ -135,9 +135,9 @@ web() {
         rm -f "$STATE/run/fpm.sock"
         # Only real loops are worth compiling: with the usual thresholds the framework's start-up is traced again and again, and every
         # request pays. The framework alone can use up the usual number of traces; the core's loops come later and must still find room.
-        # Columns of millions of bytes are taken in pages of two megabytes where the machine has such: a request touches thousands of the usual
-        # ones, and waits for each.
-        USE_ZEND_ALLOC_HUGE_PAGES=1 php-fpm8.2 --fpm-config "$STATE/fpm.conf" "${JIT[@]}" -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
+        # Columns are millions of bytes: in pages of two megabytes, where there are such, a request touches a few instead of thousands.
+        USE_ZEND_ALLOC_HUGE_PAGES=1 php-fpm8.2 --fpm-config "$STATE/fpm.conf" "${JIT[@]}" \
+            -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
             -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 \
             -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
             $( [ "$(id -u)" = 0 ] && printf -- '-R' ) >"$STATE/log/fpm-start.log" 2>&1 \

@@ -320,4 +320,29 @@ final class HouseTest extends TestCase
             proc_close($process);
         }
     }
+
+    public function test_what_serves_pages_keeps_its_connection_and_the_command_line_does_not(): void
+    {
+        $cache = (string) tempnam(sys_get_temp_dir(), 'settings');
+        unlink($cache);
+        $run = static function (string $code, string $keep) use ($cache): string {
+            $start = 'require "vendor/autoload.php"; $app = require "bootstrap/app.php";'
+                .'$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();';
+            $environment = ['APP_CONFIG_CACHE' => "$cache.php", 'DB_PERSISTENT' => $keep] + getenv();
+            $process = proc_open([PHP_BINARY, '-r', "$start $code"], [1 => ['pipe', 'w']], $pipes, base_path(), $environment);
+            self::assertIsResource($process);
+            $said = (string) stream_get_contents($pipes[1]);
+            proc_close($process);
+
+            return $said;
+        };
+        $tell = '$by = App\Providers\AppServiceProvider::connection(...); $here = config("database.connections.pgsql.options");'
+            .'foreach ([$by("fpm-fcgi"), $by("cli"), $here] as $options) { echo var_export($options[PDO::ATTR_PERSISTENT], true); }';
+        foreach (['true' => 'truefalsefalse', 'false' => 'falsefalsefalse'] as $keep => $told) {
+            $run('Illuminate\Support\Facades\Artisan::call("config:cache");', (string) $keep);
+            self::assertFileExists("$cache.php");
+            self::assertSame($told, $run($tell, ''), 'settings that the command line has kept for those who serve pages');
+            unlink("$cache.php");
+        }
+    }
 }
