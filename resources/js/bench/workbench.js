@@ -4,7 +4,6 @@ import { CommandBox } from './commandbox.js';
 import { commandsOf } from './commands.js';
 import { Dialogs } from './dialogs.js';
 import { listenToDivider } from './divider.js';
-import { UnableToDraw } from '../canvas/painter.js';
 import { explain, listenToFailures, listenToLoss, sayUnable } from './failures.js';
 import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
@@ -21,13 +20,8 @@ import { Tint } from './tint.js';
 
 /** @param {HTMLElement} element */
 export function startWorkbench(element) {
-    try {
-        // For the browser tests, which must know when the picture is finished.
-        Object.assign(window, { shelfBench: new Workbench(element) });
-    } catch (error) {
-        if (!(error instanceof UnableToDraw)) throw error;
-        sayUnable(element);
-    }
+    // For the browser tests, which must know when the picture is finished.
+    Object.assign(window, { shelfBench: new Workbench(element) });
 }
 
 /** Ties the ledger, the canvas and the shelf together. */
@@ -66,6 +60,7 @@ export class Workbench {
         this.listen();
         listenToFailures();
         listenToLoss(this.canvas.surface);
+        this.canvas.element.addEventListener('shelf:unable', () => sayUnable(element));
         this.canvas.element.addEventListener('shelf:failed', (event) => explain(/** @type {CustomEvent} */ (event).detail.response));
         listenToLedger(this);
         listenToColumns(this);

@@ -1,7 +1,8 @@
 import { Box3, Vector3 } from 'three';
 import { Viewpoint } from './camera.js';
+import { Draft } from './draft.js';
 import { Packs } from './packs.js';
-import { Painter } from './painter.js';
+import { Painter, UnableToDraw } from './painter.js';
 import { Placements } from './placements.js';
 import { Reading } from './reading.js';
 
@@ -16,10 +17,17 @@ import { Reading } from './reading.js';
  * @property {string} csrf
  */
 
+/** Milliseconds after which the graphics card is made ready whatever has come. */
+const OPEN_MS = 2500;
+
+/** Milliseconds that the first picture may take to become whole before it is shown as it is. */
+const WHOLE_MS = 400;
+
 /**
  * The canvas of a workbench. It draws what it is told and reports gestures as events on its element:
  * `shelf:pick` {number, mode}, `shelf:menu` {number, x, y}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done},
- * `shelf:sight` when it looks from elsewhere, `shelf:failed` {response} when objects could not be fetched.
+ * `shelf:sight` when it looks from elsewhere, `shelf:failed` {response} when objects could not be fetched, `shelf:unable` when the browser
+ * cannot draw.
  */
 export class Canvas {
     /**
@@ -35,9 +43,16 @@ export class Canvas {
         this.surface = /** @type {HTMLCanvasElement} */ (element.querySelector('canvas'));
         this.placements = new Placements();
         this.packs = new Packs(settings.packs, this.placements, () => this.packArrived());
-        this.painter = new Painter(this.surface, this.placements, this.packs, settings.budget, settings.smoothing);
+        this.painter = new Painter(this.placements, this.packs, settings.budget, settings.smoothing);
         this.painter.look.setMaterials(settings.materials);
         this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
+        /** @type {Draft | null} */
+        this.draft = new Draft(this.surface);
+        this.opened = false;
+        /** When the first picture could be seen. */
+        this.pictureAt = Infinity;
+        // Also where nothing has come, and where nothing is shown.
+        setTimeout(() => this.open(), OPEN_MS);
         /** @type {Uint8Array} */
         this.states = new Uint8Array(1);
         /** @type {Uint8Array} */
@@ -175,6 +190,7 @@ export class Canvas {
         const { clientWidth, clientHeight } = this.element;
         if (clientWidth === 0 || clientHeight === 0) return;
         this.painter.resize(clientWidth, clientHeight);
+        this.draft?.resize(clientWidth, clientHeight);
         this.viewpoint.resize(clientWidth, clientHeight);
         this.stale = true;
         this.report('shelf:sight', {});
@@ -254,8 +270,44 @@ export class Canvas {
         this.viewpoint.fit(box);
     }
 
+    /** Until the graphics card is ready, boxes are drawn without it. */
+    drawDraft() {
+        if (!this.draft || !this.stale || this.placements.count === 0) return;
+        this.stale = false;
+        this.viewpoint.clip();
+        const { look, order } = this.painter;
+        const boxes = this.draft.draw(this.placements, look, order, this.viewpoint.camera);
+        this.report('shelf:drawn', { drawn: 0, boxes, missing: 0, done: false, loading: true });
+        // Only when that is on the screen: while the card is made ready, the browser shows nothing new.
+        requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => this.open())));
+    }
+
+    /** Makes the graphics card ready, once. */
+    open() {
+        if (this.opened) return;
+        this.opened = true;
+        try {
+            this.painter.open(this.surface);
+            this.stale = true;
+        } catch (error) {
+            if (!(error instanceof UnableToDraw)) throw error;
+            this.report('shelf:unable', {});
+        }
+    }
+
+    /** The draft goes when there is a picture that is whole, or worth more. */
+    endDraft(/** @type {number} */ now) {
+        if (!this.draft || !this.painter.hasPicture) return;
+        this.pictureAt = Math.min(this.pictureAt, now);
+        const { pass } = this.painter;
+        if (pass && !pass.moving && pass.round === 0 && now - this.pictureAt < WHOLE_MS) return;
+        this.draft.end();
+        this.draft = null;
+    }
+
     frame() {
         requestAnimationFrame(() => this.frame());
+        if (!this.painter.isOpen) return this.drawDraft();
         const now = performance.now();
         const moving = now < this.movingUntil;
         if (this.wasMoving && !moving) this.stale = true;
@@ -278,6 +330,7 @@ export class Canvas {
             this.screenStale = false;
             this.painter.show(this.hovered || this.outlined);
         }
+        this.endDraft(now);
     }
 
     /**
@@ -326,7 +379,7 @@ export class Canvas {
     /** @param {PointerEvent} event */
     numberUnder(event) {
         const { left, top } = this.surface.getBoundingClientRect();
-        return this.painter.numberAt(event.clientX - left, event.clientY - top);
+        return (this.draft ?? this.painter).numberAt(event.clientX - left, event.clientY - top);
     }
 
     /** @param {PointerEvent} event */
@@ -348,16 +401,17 @@ export class Canvas {
 
     /** A small picture of what the canvas shows. @returns {string} a data address */
     picture() {
-        this.painter.show(0);
+        if (this.painter.isOpen) this.painter.show(0);
         this.screenStale = true;
+        const shown = this.draft?.board ?? this.surface;
         const board = document.createElement('canvas');
         board.width = 248;
         board.height = 148;
-        const scale = Math.max(board.width / this.surface.width, board.height / this.surface.height);
+        const scale = Math.max(board.width / shown.width, board.height / shown.height);
         const pen = /** @type {CanvasRenderingContext2D} */ (board.getContext('2d'));
         pen.imageSmoothingQuality = 'high';
-        const [width, height] = [this.surface.width * scale, this.surface.height * scale];
-        pen.drawImage(this.surface, (board.width - width) / 2, (board.height - height) / 2, width, height);
+        const [width, height] = [shown.width * scale, shown.height * scale];
+        pen.drawImage(shown, (board.width - width) / 2, (board.height - height) / 2, width, height);
         return board.toDataURL('image/jpeg', 0.88);
     }
 

@@ -10,9 +10,10 @@ const GLASS = 8388608;
  * ones; and how they come to the screen.
  */
 export class Frames {
-    /** @param {import('three').WebGLRenderer} renderer */
-    constructor(renderer) {
-        this.renderer = renderer;
+    constructor() {
+        /** @type {import('three').WebGLRenderer} */
+        this.renderer = /** @type {any} */ (null);
+        this.width = this.height = 1;
         this.targets = [0, 1].map(() => this.makeTarget());
         this.mean = new WebGLRenderTarget(1, 1, { type: HalfFloatType, depthBuffer: false });
         this.front = 0;
@@ -22,6 +23,12 @@ export class Frames {
         this.screen = screen;
         this.blend = blend;
         this.flat = flat;
+    }
+
+    /** @param {import('three').WebGLRenderer} renderer */
+    open(renderer) {
+        this.renderer = renderer;
+        renderer.setSize(this.width, this.height, false);
     }
 
     get back() {
@@ -48,7 +55,7 @@ export class Frames {
     resize(width, height) {
         this.width = Math.max(1, width);
         this.height = Math.max(1, height);
-        this.renderer.setSize(this.width, this.height, false);
+        this.renderer?.setSize(this.width, this.height, false);
         this.targets.forEach((target) => target.setSize(this.width, this.height));
         this.mean.setSize(this.width, this.height);
         this.screen.material.uniforms.size.value.set(this.width, this.height);

@@ -34,18 +34,43 @@ function rendererOn(canvas) {
  */
 export class Painter {
     /**
-     * @param {HTMLCanvasElement} canvas
      * @param {import('./placements.js').Placements} placements
      * @param {import('./packs.js').Packs} packs
      * @param {number} budget triangles
      * @param {number} smoothing times that a finished picture is drawn again
-     * @throws {UnableToDraw}
      */
-    constructor(canvas, placements, packs, budget, smoothing) {
+    constructor(placements, packs, budget, smoothing) {
         this.smoothing = smoothing;
         this.placements = placements;
         this.packs = packs;
         this.budget = budget;
+        /** @type {WebGLRenderer} */
+        this.renderer = /** @type {any} */ (null);
+        this.order = new Order();
+        this.pixel = new Uint8Array(4);
+        this.speed = 600; // triangles a millisecond; measured as it goes
+        this.sorting = 0;
+        this.showing = 5; // milliseconds that putting the picture on the screen takes
+        this.frames = new Frames();
+        this.pass = null;
+        this.summary = { drawn: 0, boxes: 0, missing: 0, done: false };
+        this.scene = new Scene();
+        this.scene.matrixWorldAutoUpdate = false;
+        this.look = new Look(placements, this.frames.screen.material.uniforms);
+        /** Whether anything was drawn that can be seen. */
+        this.hasPicture = false;
+    }
+
+    get isOpen() {
+        return this.renderer !== null;
+    }
+
+    /**
+     * Makes the graphics card ready: a browser may need a second for that, and shows nothing new meanwhile.
+     * @param {HTMLCanvasElement} canvas
+     * @throws {UnableToDraw}
+     */
+    open(canvas) {
         this.renderer = rendererOn(canvas);
         this.renderer.autoClear = false;
         this.renderer.sortObjects = false;
@@ -53,17 +78,7 @@ export class Painter {
         this.renderer.setPixelRatio(1);
         // Asking whether a shader is right waits until it is compiled; using one that is not is said in the console all the same.
         this.renderer.debug.checkShaderErrors = false;
-        this.order = new Order();
-        this.pixel = new Uint8Array(4);
-        this.speed = 600; // triangles a millisecond; measured as it goes
-        this.sorting = 0;
-        this.showing = 5; // milliseconds that putting the picture on the screen takes
-        this.frames = new Frames(this.renderer);
-        this.pass = null;
-        this.summary = { drawn: 0, boxes: 0, missing: 0, done: false };
-        this.scene = new Scene();
-        this.scene.matrixWorldAutoUpdate = false;
-        this.look = new Look(placements, this.frames.screen.material.uniforms);
+        this.frames.open(this.renderer);
         this.compileBoxes();
     }
 
@@ -137,6 +152,7 @@ export class Painter {
         if (pass.sliceWeight > 3000) this.speed = Math.max(60, this.speed * 0.6 + 0.4 * (pass.sliceWeight / Math.max(0.5, spent)));
         if (pass.shown && pass.first) {
             this.frames.swap();
+            this.hasPicture = true;
             pass.first = false;
             pass.inFront = true;
         }
@@ -158,6 +174,7 @@ export class Painter {
         const pass = this.pass;
         if (!pass.inFront) this.frames.swap();
         pass.inFront = false;
+        this.hasPicture = true;
         this.summary = { drawn: pass.drawn, boxes: pass.boxes, missing: this.packs.missing, done: whole };
         if (!whole) {
             this.pass = null;
