@@ -44,12 +44,52 @@ final class LookTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_boxes_are_seen_and_picked_before_the_graphics_card_is_ready(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $waiting = $browser->tools->execute('Page.addScriptToEvaluateOnNewDocument', [
+            'source' => <<<'JS'
+                let bench;
+                Object.defineProperty(window, 'shelfBench', { get: () => bench, set(made) {
+                    bench = made;
+                    bench.open = () => bench.canvas.constructor.prototype.open.call(bench.canvas);
+                    bench.canvas.open = () => {};
+                } });
+                addEventListener('shelf:drawn', ({ detail }) => { window.drawn = detail; }, true);
+            JS
+        ,
+        ]);
+        $browser->js('location.reload()');
+        $browser->waitUntil('return window.drawn?.boxes > 100 && !shelfBench.canvas.loading', 'no boxes are seen');
+        self::assertFalse($browser->js('return shelfBench.canvas.painter.isOpen'));
+        // Some place where one object is wide enough to be clicked.
+        [$x, $y, $number] = (array) $browser->js(
+            <<<'JS'
+                const { draft, surface } = shelfBench.canvas, { left, top } = surface.getBoundingClientRect();
+                for (let y = 150; y < surface.clientHeight - 150; y += 3)
+                    for (let x = 60; x < surface.clientWidth - 300; x += 3) {
+                        const number = draft.numberAt(x, y);
+                        const same = (dx, dy) => draft.numberAt(x + dx, y + dy) === number;
+                        if (number > 0 && same(-2, -2) && same(2, -2) && same(-2, 2) && same(2, 2)) return [x, y, number];
+                    }
+            JS
+        );
+        $browser->clickCanvas((int) $x, (int) $y);
+        $browser->waitUntil("return shelfBench.canvas.pick[$number] === 1", 'a click on a box does not pick its object');
+        self::assertTrue($browser->has('#card .card'));
+        $browser->js('shelfBench.open()');
+        $browser->settled()->waitUntil('return document.querySelector(".draft") === null', 'the draft does not go');
+        self::assertSame([], $browser->complaints());
+        $browser->tools->execute('Page.removeScriptToEvaluateOnNewDocument', $waiting);
+    }
+
     public function test_a_browser_that_cannot_draw_or_can_no_longer_says_so_in_words(): void
     {
         $browser = $this->workbench(drawn: false);
         $browser->js('shelfBench.canvas.settings.records += "/nowhere"; shelfBench.canvas.fetchRecords(new Uint32Array([1]))');
         $browser->waitForText('#message .warns', 'This is not here any more');
         $browser->complaints();
+        $browser->waitUntil('return shelfBench.canvas.painter.isOpen', 'the graphics card is not made ready');
         $browser->js('shelfBench.canvas.surface.getContext("webgl2").getExtension("WEBGL_lose_context").loseContext()');
         $browser->waitForText('.unable[role="alert"]', 'Nothing is lost: load the page anew');
         $browser->press('Enter')->waitUntil('return window.shelfBench !== undefined && !document.querySelector(".unable")', 'no new page');

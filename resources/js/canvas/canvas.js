@@ -20,6 +20,9 @@ import { Reading } from './reading.js';
 /** Milliseconds after which the graphics card is made ready whatever has come. */
 const OPEN_MS = 2500;
 
+/** Milliseconds for each placement for which a picture is left to be looked at while more comes. */
+const PATIENCE_MS = 0.02;
+
 /** Milliseconds that the first picture may take to become whole before it is shown as it is. */
 const WHOLE_MS = 400;
 
@@ -66,6 +69,8 @@ export class Canvas {
         this.drawnAt = 0;
         this.drawnIn = 0;
         this.stale = true;
+        /** What has come since the picture was begun that is seen. */
+        this.arrivals = 0;
         this.screenStale = true;
         this.framed = false;
         this.loading = true;
@@ -85,10 +90,13 @@ export class Canvas {
         await this.whole(this.early);
         this.loadPictures();
         if (!this.framed) this.fitAll(true);
+        // The next ones would keep the first from being seen.
+        const seen = new Promise((resolve) => this.element.addEventListener('shelf:drawn', resolve, { once: true }));
+        await Promise.race([seen, new Promise((resolve) => setTimeout(resolve, OPEN_MS))]);
         for (let part = 1; part <= (this.parts ?? 0); part++) await this.whole(fetch(`${this.settings.records}?part=${part}`));
         this.loading = false;
         this.refreshBounds();
-        this.stale = true;
+        this.cameMore();
     }
 
     /** Reads a part of the whole. @param {Promise<Response>} asked */
@@ -98,14 +106,17 @@ export class Canvas {
     }
 
     /** Asks for objects that were not on show. @param {Uint32Array} numbers */
-    fetchRecords(numbers) {
-        return this.readRecords(
+    async fetchRecords(numbers) {
+        const read = await this.readRecords(
             fetch(this.settings.records, {
                 method: 'POST',
                 body: /** @type {any} */ (numbers),
                 headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' },
             }),
         );
+        // Somebody waits for these.
+        this.stale = true;
+        return read;
     }
 
     /** What fails is reported as `shelf:failed`, with the answer if there was one. @param {Promise<Response>} asked */
@@ -118,7 +129,7 @@ export class Canvas {
             this.placements.append(read);
             this.packs.settle();
             this.refreshBounds();
-            this.stale = true;
+            this.cameMore();
             return read;
         } catch {
             this.report('shelf:failed', { response: null });
@@ -205,8 +216,13 @@ export class Canvas {
 
     packArrived() {
         this.packs.fetchNext();
-        // The picture under way is finished first; it is drawn anew when the packs have come that it wanted most.
-        this.arrivals = (this.arrivals ?? 0) + 1;
+        this.cameMore();
+    }
+
+    /** The picture under way is finished first; it is drawn anew when enough has come. */
+    cameMore() {
+        if (this.painter.hasPicture) this.arrivals++;
+        else this.stale = true;
     }
 
     /** Tells the camera what floats over the canvas at its sides, so that nothing is framed behind it. */
@@ -312,7 +328,9 @@ export class Canvas {
         const moving = now < this.movingUntil;
         if (this.wasMoving && !moving) this.stale = true;
         this.wasMoving = moving;
-        if (!this.painter.pass && (this.arrivals ?? 0) > 0 && !moving && this.worthDrawingAnew(now)) this.stale = true;
+        // Making edges smooth can wait for what has come.
+        const free = !this.painter.pass || this.painter.pass.round > 0;
+        if (free && this.arrivals > 0 && !moving && this.worthDrawingAnew(now)) this.stale = true;
         if (this.stale && this.placements.count > 0) {
             this.stale = false;
             this.arrivals = 0;
@@ -334,11 +352,17 @@ export class Canvas {
     }
 
     /**
-     * Packs that came wait until all have, or as long as the last picture took: half of the time at most goes into pictures that will not
-     * stay.
+     * What came waits until all has, or for as long as the last picture took and a while: less than half of the time goes into pictures
+     * that will not stay, and what comes next comes faster while nothing is drawn.
      */
     worthDrawingAnew(/** @type {number} */ now) {
-        return this.packs.coming.size === 0 || now - this.drawnAt > this.drawnIn;
+        if (this.packs.coming.size === 0 && !this.loading) {
+            // What came last may need packs that nobody has asked for.
+            this.painter.survey(this.viewpoint.camera);
+            this.packs.fetchNext();
+            if (this.packs.coming.size === 0) return true;
+        }
+        return now - this.drawnAt > Math.max(this.drawnIn, this.placements.count * PATIENCE_MS);
     }
 
     listen() {

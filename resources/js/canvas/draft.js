@@ -137,7 +137,8 @@ export class Boxes {
         const { edges, normals, eye, way } = this;
         for (let axis = 0; axis < 3; axis++) for (let row = 0; row < 3; row++) edges[axis * 3 + row] = m[at + row * 4 + axis] * half[axis];
         const before = this.corners(m[at + 3], m[at + 7], m[at + 11], raster.width, raster.height);
-        let any = false;
+        /** Faces that face the eye, a bit each. */
+        let fronts = 0;
         for (let axis = 0; axis < 3; axis++) {
             const [u, v, n] = [((axis + 1) % 3) * 3, ((axis + 2) % 3) * 3, axis * 3];
             let x = edges[u + 1] * edges[v + 2] - edges[u + 2] * edges[v + 1];
@@ -155,18 +156,32 @@ export class Boxes {
             // The lower side faces the other way.
             for (let side = 0; side < 2; side++) {
                 const front = way ? (side === 1 ? ahead < 0 : ahead > 0) : side === 1 ? ahead + reach < 0 : ahead - reach > 0;
-                if (!front) continue;
-                any = true;
-                this.face(raster, axis * 2 + side, before, light.on(this.colour, normals, n, side === 1 ? 1 : -1), number);
+                if (front) fronts |= 1 << (axis * 2 + side);
             }
         }
-        if (any) return;
-        // From within a box all its faces are seen from behind.
-        for (let face = 0; face < 6; face++)
-            this.face(raster, face, before, light.on(this.colour, normals, (face >> 1) * 3, face % 2 === 1 ? -1 : 1), number);
+        for (let face = 0; face < 6; face++) {
+            const front = ((fronts >> face) & 1) === 1;
+            // From within a box, or where the nearest plane cuts it open, its faces are seen from behind.
+            if (!front && before && fronts > 0) continue;
+            this.face(
+                raster,
+                face,
+                before,
+                light.on(this.colour, normals, (face >> 1) * 3, (face & 1) === (front ? 1 : 0) ? 1 : -1),
+                number,
+            );
+        }
     }
 
-    /** @param {number} x @param {number} y @param {number} z @param {number} width @param {number} height @returns {boolean} whether all are in front */
+    /**
+     * Puts the corners of a box into the picture.
+     * @param {number} x its middle
+     * @param {number} y
+     * @param {number} z
+     * @param {number} width pixels
+     * @param {number} height pixels
+     * @returns {boolean} whether all are in front
+     */
     corners(x, y, z, width, height) {
         const { edges, seen } = this;
         const e = this.matrix.elements;
@@ -187,7 +202,13 @@ export class Boxes {
         return before;
     }
 
-    /** @param {Raster} raster @param {number} face @param {boolean} before whether all of the box is in front @param {number} colour @param {number} number */
+    /**
+     * @param {Raster} raster
+     * @param {number} face
+     * @param {boolean} before whether all of the box is in front
+     * @param {number} colour
+     * @param {number} number of the object
+     */
     face(raster, face, before, colour, number) {
         const { seen, shape } = this;
         const corners = FACES[face];

@@ -57,6 +57,8 @@ export class Painter {
         this.scene = new Scene();
         this.scene.matrixWorldAutoUpdate = false;
         this.look = new Look(placements, this.frames.screen.material.uniforms);
+        /** Placements that were looked through for packs that they need. */
+        this.surveyed = 0;
         /** Whether anything was drawn that can be seen. */
         this.hasPicture = false;
     }
@@ -112,10 +114,30 @@ export class Painter {
         this.order.sort(this.placements, this.look.states, camera, this.height);
         this.sorting = performance.now() - sorted;
         this.packs.startWanting();
+        if (!moving) this.wantAll();
+        this.surveyed = this.placements.count;
         this.pass = { camera, moving, next: 0, round: 0, drawn: 0, boxes: 0, missing: 0, milliseconds: 0, shownBehind: false };
         this.summary = { ...this.summary, done: false };
         this.frames.smoothed = false;
         this.openPass(true);
+    }
+
+    /** Looks through what has come since the last picture was begun. @param {import('three').Camera} camera */
+    survey(camera) {
+        if (this.surveyed === this.placements.count) return;
+        this.surveyed = this.placements.count;
+        this.order.sort(this.placements, this.look.states, camera, this.height);
+        this.wantAll();
+    }
+
+    /** Says at once which packs the picture needs: one that is found wanting at its end would have it drawn again. */
+    wantAll() {
+        const { placements, order } = this;
+        for (let next = 0; next < order.count; next++) {
+            const index = order.list[next];
+            const { pieces, pack } = placements.facts[placements.mesh[index]];
+            if (!pieces && (this.look.states[placements.object[index]] & 15) > 1) this.packs.want(pack, order.size[index] ** 2);
+        }
     }
 
     /** @param {boolean} shown whether the pass is to be seen while it is drawn */
@@ -223,7 +245,7 @@ export class Painter {
             const pixels = order.size[index];
             let asBox = rung === 1;
             if (!asBox && !facts.pieces) {
-                this.packs.want(facts.pack, pixels * pixels);
+                if (pass.moving) this.packs.want(facts.pack, pixels * pixels);
                 pass.missing++;
                 asBox = true;
                 if (pixels < 2) continue;

@@ -64,7 +64,7 @@ export class Placements {
         const { half, colour } = row;
         const slot = this.facts.length;
         this.slots.set(row.number, slot);
-        this.facts.push({ ...row, scale: half, pieces: null, edges: null, asked: false });
+        this.facts.push({ ...row, scale: half, pieces: null, edges: null });
         this.meshes = grown(this.meshes, (slot + 1) * 3);
         const data = /** @type {Float32Array} */ (this.meshes.image.data);
         data.set([...half, 0, ...half, 0, ...[0, 8, 16, 24].map((shift) => ((colour >>> shift) & 255) / 255)], slot * 12);
@@ -128,7 +128,6 @@ export class Placements {
  * @property {number[]} scale of its quantized vertices, metres
  * @property {import('./pages.js').Piece[] | null} pieces once its pack is here
  * @property {import('./pages.js').Piece[] | null} edges once a ghost needs them
- * @property {boolean} asked
  */
 
 /**
