@@ -30,11 +30,17 @@ abstract class TestCase extends BaseTestCase
         /** @var Application $app */
         $app = require __DIR__.'/../bootstrap/app.php';
         $app->make(Kernel::class)->bootstrap();
-        $app['config']->set('database.connections.pgsql.database', 'shelf_feature');
+        $app['config']->set('database.connections.pgsql.database', self::database());
         // What a test writes is seen on its own connection only.
         $app['config']->set('shelf.aside', 'pgsql');
 
         return $app;
+    }
+
+    /** A database that holds nothing but what tests put in; two processes that test at the same time have two. */
+    protected static function database(): string
+    {
+        return getenv('FEATURE_DATABASE') ?: 'shelf_feature';
     }
 
     protected function setUp(): void

@@ -87,7 +87,12 @@ abstract class BrowserTestCase extends TestCase
         $browser->waitFor('#ledger-grid');
         if (! $drawn) {
             $browser->waitUntil('return window.shelfBench !== undefined', 'the workbench does not open');
-            $browser->js('shelfBench.canvas.frame = () => {}');
+            // The rest is asked for once the first has been seen, as if it had been.
+            $browser->js(
+                'const { canvas } = shelfBench; canvas.frame = canvas.open = () => {}; const tell = setInterval(() => canvas.loading'
+                    .' ? canvas.report("shelf:drawn", { drawn: 0, boxes: 0, missing: 0, done: false, loading: true })'
+                    .' : clearInterval(tell), 40);',
+            );
 
             return $browser->waitUntil('return !shelfBench.canvas.loading', 'the objects do not come');
         }

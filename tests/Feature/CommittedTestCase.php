@@ -83,7 +83,7 @@ abstract class CommittedTestCase extends TestCase
     protected function surroundings(): array
     {
         return [
-            'DB_DATABASE' => 'shelf_feature',
+            'DB_DATABASE' => self::database(),
             'SIDE_FILES' => Storage::disk('local')->path(''),
             'APP_ENV' => 'testing',
         ] + getenv();

@@ -178,10 +178,9 @@ export class Canvas {
         this.pick = pick;
         this.painter.look.setPick(pick);
         this.screenStale = true;
-        if (changed) {
-            this.painter.look.setStates(states);
-            this.stale = true;
-        }
+        if (changed) this.painter.look.setStates(states);
+        // A draft has the pick in its colours.
+        if (changed || this.draft) this.stale = true;
         for (let at = 0; at < missing.length; at += 100000) this.fetchRecords(Uint32Array.from(missing.slice(at, at + 100000)));
     }
 

@@ -30,7 +30,7 @@ export class Draft {
         this.board.setAttribute('aria-hidden', 'true');
         surface.after(this.board);
         // In the page's own memory: the card is what is not ready.
-        this.pen = this.board.getContext('2d', { alpha: false, willReadFrequently: true });
+        this.pen = this.board.getContext('2d', { willReadFrequently: true });
         this.raster = new Raster(1, 1);
         this.boxes = new Boxes();
     }
