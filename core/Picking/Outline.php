@@ -92,6 +92,12 @@ final class Outline
         return $found;
     }
 
+    /** Whether the box around it has any place in common with a rectangle. */
+    public function meets(float $left, float $top, float $right, float $bottom): bool
+    {
+        return $this->right >= $left && $this->left <= $right && $this->bottom >= $top && $this->top <= $bottom;
+    }
+
     /** Whether the outline turns one way only, and once around. */
     public function isConvex(): bool
     {

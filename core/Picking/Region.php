@@ -104,7 +104,7 @@ final class Region
     {
         $is = self::OUT;
         foreach ($this->grid->outlinesAround($left, $top, $right, $bottom) as $outline) {
-            if ($outline->right < $left || $outline->left > $right || $outline->bottom < $top || $outline->top > $bottom) {
+            if (! $outline->meets($left, $top, $right, $bottom)) {
                 continue;
             }
             if ($outline->crossesRectangle($left, $top, $right, $bottom)) {
@@ -146,13 +146,7 @@ final class Region
         }
         [$left, $right, $top, $bottom] = [min($x), max($x), min($y), max($y)];
         foreach ($this->grid->outlinesAround($left, $top, $right, $bottom) as $outline) {
-            if (
-                $outline->right >= $left &&
-                $outline->left <= $right &&
-                $outline->bottom >= $top &&
-                $outline->top <= $bottom &&
-                $outline->touches($x, $y)
-            ) {
+            if ($outline->meets($left, $top, $right, $bottom) && $outline->touches($x, $y)) {
                 return true;
             }
         }
@@ -179,13 +173,7 @@ final class Region
             return false;
         }
         foreach ($this->grid->outlinesAround($left, $top, $right, $bottom) as $outline) {
-            if (
-                $outline->right >= $left &&
-                $outline->left <= $right &&
-                $outline->bottom >= $top &&
-                $outline->top <= $bottom &&
-                $outline->crossesWithin($x, $y, $left, $top, $right, $bottom)
-            ) {
+            if ($outline->meets($left, $top, $right, $bottom) && $outline->crossesWithin($x, $y, $left, $top, $right, $bottom)) {
                 return true;
             }
         }
