@@ -159,6 +159,22 @@ final class WorkbenchTest extends BrowserTestCase
             'the rung did not arrive',
             12,
         );
+
+        // What one is typing stays while the other changes something; what was left alone is then as the other has made it.
+        $name = $first->js('return document.querySelector("#row-L3").dataset.name');
+        $first->js('document.querySelector("#row-L3").focus()');
+        $first->press('F2')->waitFor('#row-L3 .rename');
+        $first->type('#row-L3 .rename', 'Half a na');
+        $second->js('shelfBench.server.ask("PATCH", "/layers/3", { name: "From the second window" })');
+        $second->js('shelfBench.setRung(["L2"], 3)');
+        $first->waitUntil(
+            'return document.querySelector("#row-L2 .rung").getAttribute("aria-label") !== "Hidden"',
+            'the other rung did not arrive',
+            12,
+        );
+        self::assertSame('Half a na', $first->js('return document.activeElement.value'), "the field for $name is gone");
+        $first->press('Escape')->waitForText('#row-L3 .label', 'From the second window');
+        self::assertTrue($first->js('return document.activeElement.id === "row-L3"'), 'the row has not got the keyboard back');
     }
 
     public function test_a_hidden_layer_is_not_sent_and_comes_when_it_is_shown(): void

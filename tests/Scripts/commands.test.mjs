@@ -122,3 +122,43 @@ test('a rule that cannot be understood is taken back, and the rows are not asked
     assert.deepEqual(asked, ['kind:chair']);
     assert.deepEqual([ledger.words, ledger.wanted.from], ['seat', 40]);
 });
+
+/** A ledger that is asked to show a row, and what it has revealed once the place is known. */
+async function showing(ledger, meanwhile) {
+    globalThis.HTMLInputElement ??= /** @type {any} */ (class {});
+    let answer = (_) => {};
+    const revealed = [];
+    Object.assign(ledger, {
+        server: { json: () => new Promise((resolve) => (answer = resolve)) },
+        reveal: (place) => revealed.push(place),
+        follow() {},
+        settle() {},
+    });
+    const shown = ledger.show('O7', true);
+    meanwhile();
+    answer({ place: 3, key: 'O7' });
+    await shown;
+    return revealed;
+}
+
+test('a row that is to be shown gets the focus, unless somebody has gone on to another one before its place is known', async () => {
+    const rows = { revision: '4', desk: '7', lens: 'layers', rule: '' };
+    const stays = shown(rows);
+    stays.focusKey = 'O7';
+    assert.deepEqual(await showing(stays, () => {}), [3]);
+    assert.deepEqual([stays.focusKey, stays.refocus], ['O7', true]);
+
+    const goes = shown(rows);
+    goes.focusKey = 'O7';
+    assert.deepEqual(await showing(goes, () => (goes.focusKey = 'L2')), []);
+    assert.deepEqual([goes.focusKey, goes.refocus], ['L2', undefined]);
+
+    const waits = shown(rows);
+    waits.focusKey = 'O7';
+    assert.deepEqual(await showing(waits, () => (waits.awaited = { place: 90, quiet: false })), []);
+
+    // A dialog that closes gives the keyboard to a row when none had it before: nobody has gone anywhere.
+    const first = shown(rows);
+    first.focusKey = '';
+    assert.deepEqual(await showing(first, () => (first.focusKey = 'L1')), [3]);
+});

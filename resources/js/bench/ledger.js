@@ -306,9 +306,11 @@ export class Ledger {
     /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key @param {boolean} [focus] */
     async show(key, focus = false) {
         const asked = `${this.lens} ${this.words}`;
+        const { focusKey, awaited } = this;
         const found = await this.server.json(`/ledger/place?lens=${this.lens}&words=${encodeURIComponent(this.words)}&key=${key}`);
-        // Whoever has gone on to search or to type meanwhile is left where they are.
-        if (asked !== `${this.lens} ${this.words}`) return;
+        // Whoever has gone on meanwhile, to search, to type or to another row, is left where they are.
+        if (asked !== `${this.lens} ${this.words}` || this.awaited !== awaited) return;
+        if (focusKey !== '' && this.focusKey !== focusKey) return;
         const typing = document.activeElement;
         if (typing instanceof HTMLInputElement && !typing.closest('dialog')) focus = false;
         if (found && found.place !== null) {

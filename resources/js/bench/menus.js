@@ -269,8 +269,9 @@ export class Menus {
         renameInPlace(/** @type {HTMLElement} */ (view.querySelector('.view-name .label')), view.dataset.name ?? '', {
             className: 'rename',
             length: 120,
-            after: () => /** @type {HTMLElement} */ (view.querySelector('.view-picture')).focus(),
+            after: () => /** @type {HTMLElement | null} */ (view.querySelector('.view-picture'))?.focus(),
             keep: (name) => this.bench.server.ask('PATCH', `/views/${view.dataset.view}`, { name }),
+            leave: this.bench.freshener(),
         });
     }
 
@@ -282,7 +283,10 @@ export class Menus {
             className: 'unseen',
         });
         input.setAttribute('aria-label', 'Colour of the layer');
-        row.append(input);
+        // Beside the row, not in it: rows are replaced while somebody chooses.
+        const { left, bottom } = row.getBoundingClientRect();
+        Object.assign(input.style, { left: `${left}px`, top: `${bottom}px` });
+        document.body.append(input);
         input.addEventListener('change', () => {
             this.bench.server.ask('PATCH', `/layers/${layer}`, { colour: input.value });
             input.remove();

@@ -1,13 +1,16 @@
 /**
- * Puts a field in a label's place: Enter or leaving it keeps the new name, Escape leaves the old one.
+ * Puts a field in a label's place: Enter or leaving it keeps the new name, Escape leaves the old one. Answers that come meanwhile,
+ * about what somebody else does, leave the place around the field alone.
  * @param {HTMLElement} label
  * @param {string} name
- * @param {{className?: string, length: number, after: () => void, keep: (name: string) => void}} options
+ * @param {{className?: string, length: number, after: () => void, keep: (name: string) => void, leave: () => void}} options
  */
-export function renameInPlace(label, name, { className = '', length, after, keep }) {
+export function renameInPlace(label, name, { className = '', length, after, keep, leave }) {
     const input = Object.assign(document.createElement('input'), { value: name, maxLength: length, className });
     input.setAttribute('aria-label', `New name for ${name}`);
+    const place = label.parentElement;
     label.replaceWith(input);
+    place?.setAttribute('hx-morph-skip', '');
     input.focus();
     input.select();
     let over = false;
@@ -16,8 +19,10 @@ export function renameInPlace(label, name, { className = '', length, after, keep
         over = true;
         const typed = input.value;
         input.replaceWith(label);
+        place?.removeAttribute('hx-morph-skip');
         after();
         if (wanted && typed !== name) keep(typed);
+        else leave();
     };
     input.addEventListener('keydown', (event) => {
         event.stopPropagation();

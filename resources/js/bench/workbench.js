@@ -182,7 +182,16 @@ export class Workbench {
             },
             keep: (name) =>
                 this.server.ask('PATCH', key.startsWith('L') ? `/layers/${key.slice(1)}` : `/objects/${key.slice(1)}`, { name }),
+            leave: this.freshener(),
         });
+    }
+
+    /** @returns {() => void} asks for what is shown anew, if something was heard since */
+    freshener() {
+        const before = this.revisions;
+        return () => {
+            if (this.revisions !== before) this.server.ask('GET', '/pulse', { revision: 0, desk: 0 });
+        };
     }
 
     /**
