@@ -193,10 +193,10 @@ final class Rows
     }
 
     /** @return array{ms: float, floor: float, memory: float, objects: string} */
-    public static function import(string $path): array
+    public static function import(string $path, int $runs): array
     {
         $out = (string) shell_exec(
-            getenv('SHELF_PHP').' -d memory_limit=2G '.escapeshellarg(__DIR__.'/import.php').' '.escapeshellarg($path),
+            getenv('SHELF_PHP').' -d memory_limit=2G '.escapeshellarg(__DIR__.'/import.php').' '.escapeshellarg($path)." $runs",
         );
         $told = json_decode($out, true);
         $floor = json_decode(

@@ -15,8 +15,8 @@ final class Compressing
 {
     private const LEVEL = 4;
 
-    /** Files that one process takes: starting one costs as much as compressing a few. */
-    private const AT_ONCE = 24;
+    /** Files that one process takes at least: starting one costs as much as compressing a few. */
+    private const AT_ONCE = 8;
 
     /** @var list<string> files that no process has yet */
     private array $waiting = [];

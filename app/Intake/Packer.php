@@ -77,9 +77,9 @@ final class Packer
             $progress(++$done, count($layerOf));
         }
         $this->close();
-        $this->kept += $this->compressing->finish();
         Kept::put($this->folder.'/hulls', $this->points);
         Kept::put($this->folder.'/shapes', $this->shapes);
+        $this->kept += $this->compressing->finish();
         $this->hulls = $this->final.'/hulls';
         $this->kept += strlen($this->points) + strlen($this->shapes);
         $this->points = $this->shapes = '';

@@ -186,28 +186,27 @@ final class Storing
             static fn (RowEdit $edit): array => ['project_id' => $project->id, 'no' => $edit->number] + ($edit->after ?? []),
             $made,
         );
-        foreach (array_chunk($rows, 1000) as $some) {
-            DB::table('layers')->insert($some);
-        }
+        self::insert('layers', $rows);
 
         return $made;
     }
 
     private function materials(Project $project, Source $source): void
     {
-        $textures = [];
+        $textures = $rows = [];
         foreach ($this->prepared->textures as $index => $file) {
             if ($file !== null) {
                 $textures[$index] = $project->next_texture++;
-                DB::table('textures')->insert([
+                $rows[] = [
                     'project_id' => $project->id,
                     'no' => $textures[$index],
                     'source_id' => $source->id,
                     'file' => $file,
                     'bytes' => 0,
-                ]);
+                ];
             }
         }
+        self::insert('textures', $rows);
         $rows = [];
         foreach ($this->prepared->intake->materials() as $index => $material) {
             $name = str_replace("\0", '', mb_scrub($material->name));
@@ -231,19 +230,26 @@ final class Storing
                 ]),
             ];
         }
+        self::insert('materials', $rows);
+    }
+
+    /** @param list<array<string, mixed>> $rows */
+    private static function insert(string $table, array $rows): void
+    {
         foreach (array_chunk($rows, 1000) as $some) {
-            DB::table('materials')->insert($some);
+            DB::table($table)->insert($some);
         }
     }
 
     private function meshes(Project $project, Source $source): void
     {
         $packer = $this->prepared->packer;
-        $packs = [];
+        $packs = $rows = [];
         foreach ($packer->packs as $index => $pack) {
             $packs[$index] = $project->next_pack++;
-            DB::table('packs')->insert(['project_id' => $project->id, 'no' => $packs[$index], 'source_id' => $source->id] + $pack);
+            $rows[] = ['project_id' => $project->id, 'no' => $packs[$index], 'source_id' => $source->id] + $pack;
         }
+        self::insert('packs', $rows);
         $materials = $this->prepared->materials;
         [$projectId, $sourceId] = [$project->id, $source->id];
         $rows = new Rows(
