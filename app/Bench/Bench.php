@@ -24,6 +24,7 @@ use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Parked;
 use VineShelf\Scene\Pick;
+use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
 
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
@@ -44,6 +45,8 @@ final class Bench
     private ?Pick $pick = null;
 
     private ?Bits $picked = null;
+
+    private ?Bits $pickedWithHeld = null;
 
     /** @var array<int, int>|null */
     private ?array $pickedByLayer = null;
@@ -111,6 +114,12 @@ final class Bench
     public function pickedBits(): Bits
     {
         return $this->picked ??= $this->pick()->rows($this->scene());
+    }
+
+    /** Rows of the pick and of everything that it holds. */
+    public function pickedWithHeld(): Bits
+    {
+        return $this->pickedWithHeld ??= Relatives::within($this->scene(), $this->pickedBits());
     }
 
     /** @return array<int, int> picked objects by layer, only layers that have some */
@@ -217,7 +226,7 @@ final class Bench
     {
         $this->desk = $desk;
         $this->settings = $this->isolation = $this->arrangement = $this->parked = null;
-        $this->pick = $this->picked = $this->pickedByLayer = null;
+        $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];
         $this->inEffect = $this->inEffect?->under($this->settings(), $this->isolation());
     }
@@ -235,7 +244,7 @@ final class Bench
         $this->desk = Desk::of($this->project, $this->person);
         $this->scene = $this->layers = $this->contents = $this->facts = null;
         $this->settings = $this->inEffect = $this->isolation = $this->arrangement = $this->parked = null;
-        $this->pick = $this->picked = $this->pickedByLayer = null;
+        $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];
     }
 }

@@ -10,6 +10,7 @@ use App\Bench\Groups;
 use VineShelf\Facts\Ordered;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bands;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 
@@ -34,7 +35,7 @@ final class GroupsLens implements Lens
         private readonly Bench $bench,
         private readonly string $what,
         private readonly array $unfolded,
-        private readonly Ordered|Blocks|null $order,
+        private readonly Ordered|Bands|null $order,
         private readonly ?Bits $found,
         string $sortBy = '',
         bool $down = false,

@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
 use VineShelf\Layers\Layer;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bands;
 use VineShelf\Scene\Bits;
 
 /** Layers in their order; an unfolded layer shows the layers nested in it, then its own objects. */
@@ -28,13 +29,13 @@ final class LayersLens implements Lens
 
     /**
      * @param array<int, true> $unfolded layer numbers
-     * @param Ordered|Blocks|null $order null for the order of the scene
+     * @param Ordered|Bands|null $order null for the order of the scene
      * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
     public function __construct(
         private readonly Bench $bench,
         private readonly array $unfolded,
-        private readonly Ordered|Blocks|null $order = null,
+        private readonly Ordered|Bands|null $order = null,
         private readonly ?Bits $found = null,
         private readonly string $words = '',
     ) {

@@ -6,6 +6,7 @@ namespace App\Ledger;
 
 use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
+use VineShelf\Scene\Bands;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Pick;
 use VineShelf\Scene\Relatives;
@@ -25,13 +26,13 @@ final class NestingLens implements Lens
     private ?SortedForest $sorted = null;
 
     /**
-     * @param Ordered|Blocks|null $order each row's own children come in that order; null for the order of the scene
+     * @param Ordered|Bands|null $order each row's own children come in that order; null for the order of the scene
      * @param Bits|null        $found    scene rows to narrow down to, null for all
      */
     public function __construct(
         private readonly Bench $bench,
         private readonly Pick $unfolded,
-        Ordered|Blocks|null $order = null,
+        Ordered|Bands|null $order = null,
         private readonly ?Bits $found = null,
     ) {
         if ($found === null) {

@@ -6,6 +6,7 @@ namespace App\Ledger;
 
 use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
+use VineShelf\Scene\Bands;
 use VineShelf\Scene\Bits;
 
 /** Every object, flat, sorted by any column. */
@@ -13,7 +14,7 @@ final readonly class ObjectsLens implements Lens
 {
     private RowList $rows;
 
-    public function __construct(private Bench $bench, Ordered|Blocks|null $order, ?Bits $found)
+    public function __construct(private Bench $bench, Ordered|Bands|null $order, ?Bits $found)
     {
         $this->rows = new RowList($bench->scene()->count(), $found === null ? null : static fn (): Bits => $found, $order);
     }

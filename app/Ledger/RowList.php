@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use VineShelf\Facts\Ordered;
+use VineShelf\Scene\Bands;
 use VineShelf\Scene\Bits;
 
 /** Some of a scene's rows in an order, read a window at a time. */
@@ -16,13 +17,13 @@ final class RowList
 
     /**
      * @param \Closure(): Bits|null   $find  the rows; null for all
-     * @param Ordered|Blocks|null     $order null for the order of the scene
+     * @param Ordered|Bands|null     $order null for the order of the scene
      * @param int|null                $count how many rows there are, where that is known
      */
     public function __construct(
         private readonly int $length,
         private readonly ?\Closure $find,
-        private readonly Ordered|Blocks|null $order = null,
+        private readonly Ordered|Bands|null $order = null,
         ?int $count = null,
     ) {
         $this->count = $find === null ? $length : $count;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use VineShelf\Facts\Ordered;
+use VineShelf\Scene\Bands;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Counter;
 use VineShelf\Scene\Scene;
@@ -18,7 +19,7 @@ final class SortedForest
     private array $children = [];
 
     /** @param Bits $shown rows on show: with a row, everything above it */
-    public function __construct(private readonly Scene $scene, private readonly Bits $shown, private readonly Ordered|Blocks $order)
+    public function __construct(private readonly Scene $scene, private readonly Bits $shown, private readonly Ordered|Bands $order)
     {
         $this->counter = new Counter($shown);
     }

@@ -6,14 +6,15 @@ namespace App\Ledger;
 
 use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
+use VineShelf\Scene\Bands;
 
 /** All rows of a scene, sorted by a column of the ledger. */
 final readonly class Sorting
 {
     public function __construct(private Bench $bench) {}
 
-    /** @return Ordered|Blocks|null null for the order of the scene */
-    public function order(string $by, bool $down): Ordered|Blocks|null
+    /** @return Ordered|Bands|null null for the order of the scene */
+    public function order(string $by, bool $down): Ordered|Bands|null
     {
         if ($by === '') {
             return null;
@@ -23,8 +24,8 @@ final readonly class Sorting
         return match ($by) {
             'count' => $facts->order('holds', $down),
             'weigh' => $facts->order('weight', $down),
-            'desk' => Blocks::ofLevels($this->bench->inEffect()->rungs(), $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0]),
-            'lock' => Blocks::ofLevels($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
+            'desk' => Bands::ofLevels($this->bench->inEffect()->rungs(), $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0]),
+            'lock' => Bands::ofLevels($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
             'layer' => self::byLayer($this->bench, $down),
             default => $facts->order(
                 str_starts_with($by, 'p:') ? 'property.'.($facts->properties()[substr($by, 2)][0] ?? 0) : $by,
@@ -33,10 +34,10 @@ final readonly class Sorting
         };
     }
 
-    private static function byLayer(Bench $bench, bool $down): Blocks
+    private static function byLayer(Bench $bench, bool $down): Bands
     {
         $numbers = array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk());
 
-        return Blocks::ofCoded($bench->scene()->layers(), $down ? array_reverse($numbers) : $numbers);
+        return Bands::ofCoded($bench->scene()->layers(), $down ? array_reverse($numbers) : $numbers);
     }
 }

@@ -43,9 +43,8 @@ final class CanvasState
         if ($bench->pick()->count() === 0) {
             return '';
         }
-        $scene = $bench->scene();
 
-        return $scene->byNumber(strtr($bench->pick()->withHeld($scene)->mask(), "\xFF", "\1"), "\0");
+        return $bench->scene()->byNumber(strtr($bench->pickedWithHeld()->mask(), "\xFF", "\1"), "\0");
     }
 
     /** @param string $codes two bytes per row, row 0 first @return string two bytes per object number */

@@ -9,7 +9,6 @@ use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Kind;
-use VineShelf\Scene\Relatives;
 
 /** What the pick card says. */
 final readonly class PickCard
@@ -48,7 +47,7 @@ final readonly class PickCard
                 ->count();
         }
         $kinds = array_filter($kinds);
-        $held = Relatives::within($scene, $picked);
+        $held = $bench->pickedWithHeld();
         $layers = $bench->pickedByLayer();
         $locks = $scene->locks()->histogram($picked);
         krsort($locks);

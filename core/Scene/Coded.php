@@ -94,7 +94,11 @@ final class Coded
     /** @param array<int, mixed> $values the rows whose value is one of the keys */
     public function rowsOf(array $values): Bits
     {
-        $one = $this->translated(array_fill_keys(array_keys($values), 1), 0);
+        $there = array_intersect_key(array_flip($this->values), $values);
+        if ($there === []) {
+            return Bits::none($this->length);
+        }
+        $one = $this->translated(array_map(static fn (): int => 1, $there), 0);
 
         return Bits::ofMask($this->length, $one);
     }
@@ -126,6 +130,12 @@ final class Coded
     /** @return array<int, int> rows by value, only values that there are; with a set, only rows that are in it */
     public function histogram(?Bits $among = null): array
     {
+        if (count($this->values) === 1) {
+            $count = $among === null ? $this->length : $among->count();
+
+            return $count === 0 ? [] : [$this->values[0] => $count];
+        }
+
         return $this->histogramIn($among?->mask());
     }
 

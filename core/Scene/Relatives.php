@@ -28,7 +28,10 @@ final class Relatives
     /** The rows and everything below them, at any depth. */
     public static function within(Scene $scene, Bits $rows): Bits
     {
-        $holding = $rows->and(Bits::ofRows($scene->count(), $scene->groups()));
+        if ($rows->count() === $scene->count()) {
+            return $rows;
+        }
+        $holding = $rows->and($scene->groupBits());
         $ranges = [];
         $covered = 0;
         foreach ($holding->rows() as $row) {

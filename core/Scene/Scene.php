@@ -35,6 +35,8 @@ final class Scene
 
     private ?bool $plain = null;
 
+    private ?Bits $groups = null;
+
     private ?Planes $weights = null;
 
     public function __construct(private readonly ColumnSource $columns) {}
@@ -121,6 +123,12 @@ final class Scene
         $groups = $this->column('groups');
 
         return Packed::uint32($groups, 0, intdiv(strlen($groups), 4));
+    }
+
+    /** The rows that hold others. */
+    public function groupBits(): Bits
+    {
+        return $this->groups ??= Bits::ofRows($this->count(), $this->groups());
     }
 
     /** How deep the row is nested: 1 for a root. */

@@ -57,8 +57,10 @@ final class HouseTest extends TestCase
     public function test_the_demo_is_made_once(): void
     {
         config(['shelf.demo.password' => 'tidy-demo', 'shelf.demo.email' => 'demo@marlpit.example']);
-        $this->artisan('shelf:demo')->assertSuccessful();
-        $this->artisan('shelf:demo')->assertSuccessful();
+        $this->artisan('shelf:demo')
+            ->expectsOutput('A worker takes Marlpit Baths.glb in now.')
+            ->assertSuccessful();
+        $this->artisan('shelf:demo')->doesntExpectOutput('A worker takes Marlpit Baths.glb in now.')->assertSuccessful();
         $demo = User::query()->where('email', 'demo@marlpit.example')->firstOrFail();
         self::assertSame(1, $demo->imports()->count());
         Queue::assertPushed(TakeIn::class, 1);

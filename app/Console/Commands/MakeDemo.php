@@ -13,7 +13,7 @@ use VineShelf\Layers\SortBy;
 final class MakeDemo extends Scripted
 {
     protected $signature =
-        'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although '.'there is one}';
+        'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although there is one}';
 
     protected $description = 'Make the demo person and their project, Marlpit Baths';
 
@@ -32,14 +32,9 @@ final class MakeDemo extends Scripted
         }
         $path = tempnam(sys_get_temp_dir(), 'shelf');
         MarlpitBaths::write((string) $path, $size);
-        $uploads->receive(
-            $person,
-            null,
-            (string) $path,
-            $size === 'demo' ? 'Marlpit Baths.glb' : "Marlpit Baths, $size.glb",
-            SortBy::Best,
-            '',
-        );
+        $file = $size === 'demo' ? 'Marlpit Baths.glb' : "Marlpit Baths, $size.glb";
+        $uploads->receive($person, null, (string) $path, $file, SortBy::Best, '');
+        $this->line("A worker takes $file in now.");
 
         return self::SUCCESS;
     }

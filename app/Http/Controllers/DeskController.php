@@ -24,8 +24,9 @@ final class DeskController
         $given = $request->validate(['rung' => ['required', 'integer', 'between:0,5'], 'on' => ['nullable', 'in:rows,pick']]);
         $rung = Rung::from((int) $given['rung']);
         $targets = ($given['on'] ?? 'rows') === 'pick' ? Targets::pick($bench) : Targets::in($request, $bench);
-        $locked = $targets->rows->and($bench->inEffect()->locked())->count();
-        $targets = $targets->without($bench->inEffect()->locked());
+        $held = $targets->rows->isEmpty() ? $targets->rows : $targets->rows->and($bench->inEffect()->locked());
+        $locked = $held->count();
+        $targets = $targets->without($held);
         $what = $targets->inWords($bench);
         $numbers = $bench->scene()->numberBits($targets->rows);
         $set = static fn (Settings $desk): Settings => $desk->withLayers($targets->layers, $rung)->withObjects($numbers, $rung);

@@ -38,7 +38,7 @@ final class BitColumns implements Family
     {
         $facts = new Facts($scene);
         $rows = match ($of) {
-            'groups' => Bits::ofRows($scene->count(), $scene->groups()),
+            'groups' => $scene->groupBits(),
             'unnamed' => self::unnamed($scene),
             'properties' => self::withProperties($facts),
             default => self::drawnWith($facts, $of === 'textures'),

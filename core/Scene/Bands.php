@@ -2,28 +2,25 @@
 
 declare(strict_types=1);
 
-namespace App\Ledger;
+namespace VineShelf\Scene;
 
-use VineShelf\Scene\Bits;
-use VineShelf\Scene\Coded;
-use VineShelf\Scene\Levels;
-
-/** All rows of a scene sorted by a column of few values: one block per value, in each the order of the scene. */
-final class Blocks
+/** All rows of a scene sorted by a column of few values: one band per value, in each the order of the scene. */
+final class Bands
 {
-    /** @var array<int, Bits> rows by block, those that were looked at */
-    private array $blocks = [];
+    /** @var array<int, Bits> rows by value, those that were looked at */
+    private array $bands = [];
 
     /**
-     * @param list<int>            $values in the order in which they come
-     * @param array<int, int>      $counts rows by value
-     * @param \Closure(int): Bits  $find   the rows of a value
-     * @param \Closure(int): int   $at     the value of a row
+     * @param list<int>                        $values  in the order in which they come
+     * @param array<int, int>                  $counts  rows by value
+     * @param \Closure(Bits): array<int, int>  $countIn those of a set
+     * @param \Closure(int): Bits              $find    the rows of a value
+     * @param \Closure(int): int               $at      the value of a row
      */
     private function __construct(
-        private readonly int $length,
         private readonly array $values,
         private readonly array $counts,
+        private readonly \Closure $countIn,
         private readonly \Closure $find,
         private readonly \Closure $at,
     ) {}
@@ -31,16 +28,16 @@ final class Blocks
     /** @param list<int> $values in the order in which they come */
     public static function ofLevels(Levels $levels, array $values): self
     {
-        return new self($levels->length, $values, $levels->histogram(), $levels->being(...), $levels->at(...));
+        return new self($values, $levels->histogram(), $levels->histogramOf(...), $levels->being(...), $levels->at(...));
     }
 
     /** @param list<int> $values in the order in which they come */
     public static function ofCoded(Coded $column, array $values): self
     {
         return new self(
-            $column->length,
             $values,
             $column->histogram(),
+            $column->histogram(...),
             static fn (int $value): Bits => $column->rowsOf([$value => true]),
             $column->at(...),
         );
@@ -53,7 +50,7 @@ final class Blocks
         foreach ($this->values as $value) {
             $here = $this->counts[$value] ?? 0;
             if ($here > $offset && count($kept) < $count) {
-                array_push($kept, ...$this->block($value)->slice($offset, $count - count($kept)));
+                array_push($kept, ...$this->band($value)->slice($offset, $count - count($kept)));
             }
             $offset = max(0, $offset - $here);
         }
@@ -65,16 +62,11 @@ final class Blocks
     public function sliceOf(Bits $among, int $offset, int $count): array
     {
         $kept = [];
+        $counts = ($this->countIn)($among);
         foreach ($this->values as $value) {
-            if (count($kept) >= $count) {
-                break;
-            }
-            if (! isset($this->counts[$value])) {
-                continue;
-            }
-            $rows = $this->block($value)->and($among);
-            $here = $rows->count();
-            if ($here > $offset) {
+            $here = $counts[$value] ?? 0;
+            if ($here > $offset && count($kept) < $count) {
+                $rows = $this->band($value)->and($among);
                 array_push($kept, ...$rows->slice($offset, $count - count($kept)));
             }
             $offset = max(0, $offset - $here);
@@ -86,21 +78,23 @@ final class Blocks
     /** Where a row stands, counted from 0; among those of a set when there is one. */
     public function place(int $row, ?Bits $among = null): int
     {
-        $among ??= Bits::all($this->length);
         $own = ($this->at)($row);
+        $counts = $among === null ? $this->counts : ($this->countIn)($among);
         $place = 0;
         foreach ($this->values as $value) {
             if ($value === $own) {
-                return $place + $this->block($value)->and($among)->rank($row);
+                $rows = $this->band($value);
+
+                return $place + ($among === null ? $rows : $rows->and($among))->rank($row);
             }
-            $place += isset($this->counts[$value]) ? $this->block($value)->and($among)->count() : 0;
+            $place += $counts[$value] ?? 0;
         }
 
         return $place;
     }
 
-    private function block(int $value): Bits
+    private function band(int $value): Bits
     {
-        return $this->blocks[$value] ??= ($this->find)($value);
+        return $this->bands[$value] ??= ($this->find)($value);
     }
 }
