@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace VineShelf\Picking;
 
 use VineShelf\Geometry\Affine;
-use VineShelf\Geometry\PrimitiveKind;
 use VineShelf\Geometry\Shape;
 
 /**
@@ -15,26 +14,11 @@ use VineShelf\Geometry\Shape;
  */
 final class Projection
 {
-    /** Vertices worked on at a time. */
-    private const WINDOW = 8192;
-
-    /** Bytes of indices that are searched sooner than looked up. */
-    private const SHORT = 2048;
-
-    /** @var \WeakMap<Shape, array<int, array<int, int>>> places of small pieces, unpacked once */
-    private \WeakMap $places;
-
-    /** @var \WeakMap<Shape, array<int, array<int, int>>> */
-    private \WeakMap $corners;
-
-    /** @var \WeakMap<Shape, array<int, array<int, int>>> by vertex that a primitive of a large piece is made of */
-    private \WeakMap $used;
+    private readonly Pieces $pieces;
 
     public function __construct(private readonly Camera $camera, private readonly Region $region)
     {
-        $this->used = new \WeakMap;
-        $this->places = new \WeakMap;
-        $this->corners = new \WeakMap;
+        $this->pieces = new Pieces;
     }
 
     /**
@@ -63,8 +47,8 @@ final class Projection
                 continue;
             }
             $behind = $ws !== [] && min($ws) < $near;
-            $corners = $this->corners($shape, $index);
-            $size = self::size($piece['kind']);
+            $corners = $this->pieces->corners($shape, $index);
+            $size = Pieces::size($piece['kind']);
             for ($at = 1, $count = count($corners); $at + $size - 1 <= $count; $at += $size) {
                 $a = $corners[$at];
                 if ($size === 3) {
@@ -112,8 +96,8 @@ final class Projection
             if ($is === Region::OUT) {
                 return false;
             }
-            $corners = $this->corners($shape, $index);
-            $size = self::size($piece['kind']);
+            $corners = $this->pieces->corners($shape, $index);
+            $size = Pieces::size($piece['kind']);
             $count = count($corners) - (count($corners) % $size);
             if ($is === Region::IN || $region->isConvex) {
                 $any = $any || $count > 0;
@@ -221,27 +205,18 @@ final class Projection
     }
 
     /**
-     * Whether the first, a middle or the last vertex of a piece is in the region: mostly that is so when any is, and costs little to see.
+     * Whether one of a few of the shape's vertices is in the region: mostly that is so when any is, and costs little to see.
      *
      * @param Transform $rows
      */
     private function oneOfFewIsIn(Shape $shape, array $rows): bool
     {
         [$a, $b, $c, $d, $e, $f, $g, $h, $i, $j, $k, $l] = $rows;
-        foreach ($shape->pieces as $piece => ['positions' => $positions]) {
-            $last = intdiv(strlen($positions), 8) - 1;
-            foreach ($last < 0 ? [] : array_unique([0, $last >> 1, $last]) as $vertex) {
-                /** @var array{1: int, 2: int, 3: int} $n */
-                $n = unpack('s3', $positions, $vertex * 8);
-                [1 => $x, 2 => $y, 3 => $z] = $n;
-                $w = $i * $x + $j * $y + $k * $z + $l;
-                if (
-                    $w >= $this->camera->near &&
-                    $this->region->has(($a * $x + $b * $y + $c * $z + $d) / $w, ($e * $x + $f * $y + $g * $z + $h) / $w) &&
-                    $this->uses($shape, $piece, $vertex)
-                ) {
-                    return true;
-                }
+        $near = $this->camera->near;
+        foreach ($this->pieces->few($shape) as [$x, $y, $z]) {
+            $w = $i * $x + $j * $y + $k * $z + $l;
+            if ($w >= $near && $this->region->has(($a * $x + $b * $y + $c * $z + $d) / $w, ($e * $x + $f * $y + $g * $z + $h) / $w)) {
+                return true;
             }
         }
 
@@ -249,8 +224,9 @@ final class Projection
     }
 
     /**
-     * Puts the vertices of a piece into the picture, and looks how they lie: when one in the region ($inside false) or one that is not
-     * (true) settles the question, the others are left. Vertices that nothing is made of settle nothing.
+     * Puts the vertices of a piece into the picture, and looks how they lie: the first in the region settles whether the piece touches it
+     * ($inside false), one that is not in it that the piece is not wholly in it (true), and the others are left. Vertices that nothing is
+     * made of settle nothing.
      *
      * @param Transform                         $rows
      * @param array{float, float, float, float} $window left, top, right, bottom of where the region can be
@@ -265,8 +241,9 @@ final class Projection
         [$left, $top, $right, $bottom] = $window;
         [$a, $b, $c, $d, $e, $f, $g, $h, $i, $j, $k, $l] = $rows;
         $near = $this->camera->near;
-        $isBig = strlen($shape->pieces[$piece]['positions']) > self::WINDOW * 8;
-        foreach ($this->windows($shape, $piece) as $n) {
+        $region = $this->region;
+        $isBig = strlen($shape->pieces[$piece]['positions']) > Pieces::WINDOW * 8;
+        foreach ($this->pieces->windows($shape, $piece) as $n) {
             $from = count($ws);
             for ($at = 1, $end = count($n); $at < $end; $at += 4) {
                 $x = $n[$at];
@@ -280,6 +257,9 @@ final class Projection
                     $u /= $w;
                     $v /= $w;
                     $sides = ($u < $left ? 1 : ($u > $right ? 2 : 0)) | ($v < $top ? 4 : ($v > $bottom ? 8 : 0));
+                    if (! $inside && $sides === 0 && $region->has($u, $v) && $this->pieces->uses($shape, $piece, count($ws))) {
+                        return [Region::IN, $xs, $ys, $ws, $beside];
+                    }
                 }
                 $beside[] = $sides;
                 $xs[] = $u;
@@ -287,126 +267,42 @@ final class Projection
                 $ws[] = $w;
             }
             // Of what is big, the others need not be worked out at all.
-            if ($isBig && $this->oneSettles($shape, $piece, $inside, $from, $xs, $ys, $ws, $beside)) {
-                return [$inside ? Region::OUT : Region::IN, $xs, $ys, $ws, $beside];
+            if ($inside && $isBig && $this->oneIsNotIn($shape, $piece, $from, $xs, $ys, $ws, $beside)) {
+                return [Region::OUT, $xs, $ys, $ws, $beside];
             }
         }
         $is = match (true) {
             $xs === [] || $ys === [] || $ws === [] => $inside ? Region::IN : Region::OUT,
             min($ws) < $near => Region::MIXED,
-            default => $this->region->rectangleIsExactly(min($xs), min($ys), max($xs), max($ys)),
+            default => $region->rectangleIsExactly(min($xs), min($ys), max($xs), max($ys)),
         };
         if ($is !== ($inside ? Region::IN : Region::OUT)) {
-            $is = Region::MIXED;
-            if (! $isBig && $this->oneSettles($shape, $piece, $inside, 0, $xs, $ys, $ws, $beside)) {
-                $is = $inside ? Region::OUT : Region::IN;
-            }
+            $is =
+                $inside && ! $isBig && $this->oneIsNotIn($shape, $piece, 0, $xs, $ys, $ws, $beside) ? Region::OUT : Region::MIXED;
         }
 
         return [$is, $xs, $ys, $ws, $beside];
     }
 
     /**
-     * Whether one of the vertices from some place on is in the region, or is not when $inside is true.
+     * Whether one of the vertices from some place on is not in the region.
      *
      * @param list<float> $xs
      * @param list<float> $ys
      * @param list<float> $ws
      * @param list<int>   $beside
      */
-    private function oneSettles(
-        Shape $shape,
-        int $piece,
-        bool $inside,
-        int $from,
-        array $xs,
-        array $ys,
-        array $ws,
-        array $beside,
-    ): bool {
+    private function oneIsNotIn(Shape $shape, int $piece, int $from, array $xs, array $ys, array $ws, array $beside): bool
+    {
         $near = $this->camera->near;
         $region = $this->region;
         for ($vertex = $from, $count = count($ws); $vertex < $count; $vertex++) {
             $has = $beside[$vertex] === 0 && $ws[$vertex] >= $near && $region->has($xs[$vertex], $ys[$vertex]);
-            if ($has !== $inside && $this->uses($shape, $piece, $vertex)) {
+            if (! $has && $this->pieces->uses($shape, $piece, $vertex)) {
                 return true;
             }
         }
 
         return false;
-    }
-
-    /** Whether a primitive of the piece is made of a vertex. */
-    private function uses(Shape $shape, int $piece, int $vertex): bool
-    {
-        ['kind' => $kind, 'indices' => $indices, 'wide' => $wide] = $shape->pieces[$piece];
-        $bytes = $wide ? 4 : 2;
-        $end = strlen($indices) - (strlen($indices) % ($bytes * self::size($kind)));
-        if ($end > self::SHORT) {
-            $known = $this->used[$shape] ?? [];
-            if (! isset($known[$piece])) {
-                $known[$piece] = array_flip(array_slice($this->corners($shape, $piece), 0, intdiv($end, $bytes)));
-                $this->used[$shape] = $known;
-            }
-
-            return isset($known[$piece][$vertex]);
-        }
-        $sought = pack($wide ? 'V' : 'v', $vertex);
-        $at = strpos($indices, $sought);
-        while ($at !== false && $at % $bytes !== 0) {
-            $at = strpos($indices, $sought, $at + 1);
-        }
-
-        return $at !== false && $at < $end;
-    }
-
-    /** @return iterable<array<int, int>> quantized places, counted from 1, four numbers each */
-    private function windows(Shape $shape, int $piece): iterable
-    {
-        $positions = $shape->pieces[$piece]['positions'];
-        if (strlen($positions) > self::WINDOW * 8) {
-            foreach (str_split($positions, self::WINDOW * 8) as $window) {
-                /** @var array<int, int> $n */
-                $n = unpack('s*', $window);
-                yield $n;
-            }
-
-            return;
-        }
-        $known = $this->places[$shape] ?? [];
-        if (! isset($known[$piece])) {
-            /** @var array<int, int> $n */
-            $n = unpack('s*', $positions);
-            $known[$piece] = $n;
-            $this->places[$shape] = $known;
-        }
-        yield $known[$piece];
-    }
-
-    /** @return array<int, int> vertex numbers, counted from 1 */
-    private function corners(Shape $shape, int $piece): array
-    {
-        $known = $this->corners[$shape] ?? [];
-        if (isset($known[$piece])) {
-            return $known[$piece];
-        }
-        /** @var array<int, int> $corners */
-        $corners = unpack($shape->pieces[$piece]['wide'] ? 'V*' : 'v*', $shape->pieces[$piece]['indices']);
-        if (count($corners) <= self::WINDOW * 8) {
-            $known[$piece] = $corners;
-            $this->corners[$shape] = $known;
-        }
-
-        return $corners;
-    }
-
-    /** @return int<1, 3> corners of one primitive */
-    private static function size(PrimitiveKind $kind): int
-    {
-        return match ($kind) {
-            PrimitiveKind::Triangles => 3,
-            PrimitiveKind::Lines => 2,
-            PrimitiveKind::Points => 1,
-        };
     }
 }
