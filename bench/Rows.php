@@ -217,20 +217,23 @@ final class Rows
         ];
     }
 
-    /** @return array{rows: array<string, float>, goals: array<string, float>, floor: float, boxes: float} */
+    /** @return array{rows: array<string, array{float, float}>, boxes: float} each row with an empty request beside it, medians */
     public static function requests(string $size): array
     {
         [$client, $base] = self::client($size);
-        $median = static function (callable $ask) use ($client): float {
-            $times = [];
+        // The machine's speed changes from minute to minute: the floor is measured beside each row.
+        $median = static function (callable $ask) use ($client, $base): array {
+            $times = $floors = [];
             for ($run = 0; $run < 17; $run++) {
                 $times[] = self::time(static fn () => $ask($client, $run));
+                $known = $client->known();
+                $floors[] = self::time(static fn () => $client->get("$base/pulse?$known", 204));
             }
             sort($times);
+            sort($floors);
 
-            return $times[8];
+            return [$times[8], $floors[8]];
         };
-        $floor = $median(static fn (Client $c) => $c->get("$base/pulse?revision={$c->revision}&desk={$c->desk}", 204));
         // Each of the server's processes compiles what it runs when it runs it first: that is not what a click takes.
         for ($run = 0; $run < 24; $run++) {
             $client->post("$base/rungs", 'keys=L7&rung='.($run % 2 === 0 ? 2 : 5).'&lens=layers&from=0&count=47');
@@ -314,18 +317,7 @@ final class Rows
             );
             $rows[$name] = $median(static fn (Client $c) => $c->post("$base/pick/region", "count=1&region=$region"));
         }
-        $client->get("$base/pulse?revision=0&desk=0");
-        $times = static fn (string $name): float => match (true) {
-            str_contains($name, 'everything picked') => 4.0,
-            str_starts_with($name, 'a window') => 2.5,
-            default => 3.0,
-        };
-        $goals = [];
-        foreach (array_keys($rows) as $name) {
-            $goals[$name] = str_starts_with($name, 'region') ? 250.0 : $times($name) * $floor;
-        }
-
-        return ['rows' => $rows, 'goals' => $goals, 'floor' => $floor, 'boxes' => self::boxes($base)];
+        return ['rows' => $rows, 'boxes' => self::boxes($base)];
     }
 
     /**
@@ -559,9 +551,8 @@ final class Client
 
     private string $token = '';
 
-    public int $revision = 0;
-
-    public int $desk = 0;
+    /** The last answer that told where project and desk stand. */
+    private string $told = '';
 
     public function __construct(private readonly string $base)
     {
@@ -585,9 +576,14 @@ final class Client
     {
         $page = $this->get($path);
         $this->readToken($page);
-        preg_match('~data-revision="(\d+)"\s+data-desk="(\d+)"~', $page, $found);
-        $this->revision = (int) ($found[1] ?? 0);
-        $this->desk = (int) ($found[2] ?? 0);
+    }
+
+    /** The revisions that this page has heard of, as its pulse says them. */
+    public function known(): string
+    {
+        preg_match('~data-revision="(\d+)"\s+data-desk="(\d+)"~', $this->told, $found);
+
+        return 'revision='.($found[1] ?? 0).'&desk='.($found[2] ?? 0);
     }
 
     public function get(string $path, int $expected = 200): string
@@ -619,6 +615,10 @@ final class Client
         $status = curl_getinfo($this->curl, CURLINFO_RESPONSE_CODE);
         if ($status !== $expected) {
             throw new RuntimeException("$path answered $status: ".substr(strip_tags($answer), 0, 300));
+        }
+
+        if (str_contains($answer, 'data-revision=')) {
+            $this->told = $answer;
         }
 
         return $answer;
