@@ -317,6 +317,7 @@ final class Rows
             );
             $rows[$name] = $median(static fn (Client $c) => $c->post("$base/pick/region", "count=1&region=$region"));
         }
+
         return ['rows' => $rows, 'boxes' => self::boxes($base)];
     }
 
