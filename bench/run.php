@@ -15,7 +15,10 @@ use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
 
 require __DIR__.'/../vendor/autoload.php';
+require __DIR__.'/Client.php';
 require __DIR__.'/Rows.php';
+require __DIR__.'/Seen.php';
+require __DIR__.'/Served.php';
 
 ini_set('memory_limit', '4G');
 $sizes =
@@ -117,7 +120,7 @@ foreach (in_array('import', $only, true) ? $sizes : [] as $size) {
 
 // Requests, over nginx and PHP-FPM.
 foreach (in_array('requests', $only, true) ? $sizes : [] as $size) {
-    $served = Rows::requests($size);
+    $served = Served::requests($size);
     foreach ($served['rows'] as $name => [$milliseconds, $empty]) {
         $region = str_starts_with($name, 'region');
         $times = match (true) {
@@ -135,14 +138,14 @@ foreach (in_array('requests', $only, true) ? $sizes : [] as $size) {
             'median of 17',
         );
     }
-    foreach ($heavy($size) ? Rows::filing($size) : [] as $name => $filed) {
+    foreach ($heavy($size) ? Served::filing($size) : [] as $name => $filed) {
         $rows->add($name, $size, $filed['ms'], $filed['floor'], 'the bare UPDATE', 3000, 'once');
     }
 }
 
 // Rules in the core, on the index of the project that the requests used.
 foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
-    foreach (Rows::rules($size) as $name => $rule) {
+    foreach (Served::rules($size) as $name => $rule) {
         $rows->add(
             $name,
             $size,
@@ -157,7 +160,7 @@ foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
 
 // The first picture and drawing while the camera moves, in headless Chromium without a graphics card.
 foreach (in_array('canvas', $only, true) ? $sizes : [] as $size) {
-    $drawn = Rows::canvas($size);
+    $drawn = Seen::canvas($size);
     ['cold' => $cold, 'warm' => $warm] = $drawn;
     $before = sprintf('%.2f MB before it', $drawn['megabytes']);
     $rows->add(

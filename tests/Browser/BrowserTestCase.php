@@ -124,7 +124,7 @@ abstract class BrowserTestCase extends TestCase
     protected function facing(Browser $browser, string $name): array
     {
         $number = self::number($browser, $name);
-        $browser->js('shelfBench.canvas.frameObject(arguments[0])', $number);
+        $browser->js('shelfBench.canvas.framing.object(arguments[0])', $number);
         usleep(600_000);
 
         return [$number, ...$browser->settled()->placeOf($number)];

@@ -86,7 +86,7 @@ final class LookTest extends BrowserTestCase
     public function test_a_browser_that_cannot_draw_or_can_no_longer_says_so_in_words(): void
     {
         $browser = $this->workbench(drawn: false);
-        $browser->js('shelfBench.canvas.settings.records += "/nowhere"; shelfBench.canvas.fetchRecords(new Uint32Array([1]))');
+        $browser->js('shelfBench.canvas.settings.records += "/nowhere"; shelfBench.canvas.show(new Uint32Array([1]))');
         $browser->waitForText('#message .warns', 'This is not here any more');
         $browser->complaints();
         $browser->js('const { canvas } = shelfBench; canvas.constructor.prototype.open.call(canvas)');

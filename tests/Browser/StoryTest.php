@@ -45,7 +45,7 @@ final class StoryTest extends BrowserTestCase
 
         // Shift adds another, Alt takes it away again.
         $other = self::number($browser, 'Tree#21');
-        $browser->js('shelfBench.canvas.fitAll(true)');
+        $browser->js('shelfBench.canvas.framing.all(true)');
         $browser->settled();
         [$x, $y] = $browser->placeOf($other);
         $browser->clickCanvas($x, $y, 'Shift')->waitForText('#card', '2 parts picked');

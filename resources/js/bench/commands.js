@@ -44,7 +44,7 @@ export function commandsOf(bench) {
             'fit-all',
             'Fit all',
             'a',
-            held(() => canvas.fitAll()),
+            held(() => canvas.framing.all()),
         ),
         command(
             'Camera',

@@ -199,8 +199,8 @@ export class Finder {
             led !== undefined &&
             (performance.now() - this.ledAt < 600 || Math.hypot(...here.eye.map((value, axis) => value - led.eye[axis])) < 1e-3);
         if (!isLed) this.way = here.eye.map((value, axis) => value - here.target[axis]);
-        canvas.lookAround();
-        const sight = viewpoint.fitted(canvas.roomy(box, 1.8), this.way);
+        canvas.framing.lookAround();
+        const sight = viewpoint.fitted(canvas.framing.roomy(box, 1.8), this.way);
         const found = viewpoint.isParallel
             ? null
             : await server.json(`/find/sight?object=${object}&${sight.eye.map((value) => `eye[]=${value}`).join('&')}`);

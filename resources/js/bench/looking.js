@@ -15,9 +15,9 @@ export class Looking {
 
     /** Frames the pick; what is hidden as well, since the server knows where it is. */
     async framePick() {
-        if (this.bench.picked === 0) return this.bench.canvas.fitAll();
+        if (this.bench.picked === 0) return this.bench.canvas.framing.all();
         const found = await this.bench.server.json('/find/frame');
-        this.bench.canvas.frameBox(found?.box ?? null);
+        this.bench.canvas.framing.box(found?.box ?? null);
     }
 
     /** @param {number} object */
@@ -87,7 +87,7 @@ export class Looking {
 
     /** The camera is this person's own, in this browser. */
     remember() {
-        if (this.bench.canvas.framed)
+        if (this.bench.canvas.framing.framed)
             localStorage.setItem(`camera:${this.bench.server.base}`, JSON.stringify(this.bench.canvas.viewpoint.get()));
     }
 

@@ -1,10 +1,11 @@
-import { Box3, Vector3 } from 'three';
+import { Arriving } from './arriving.js';
 import { Viewpoint } from './camera.js';
 import { Draft } from './draft.js';
+import { Framing } from './framing.js';
 import { Packs } from './packs.js';
 import { Painter, UnableToDraw } from './painter.js';
 import { Placements } from './placements.js';
-import { Reading } from './reading.js';
+import { listenToPointer } from './pointer.js';
 
 /**
  * @typedef {object} Settings
@@ -40,15 +41,14 @@ export class Canvas {
     constructor(element, settings) {
         this.element = element;
         this.settings = settings;
-        // The biggest objects are asked for before anything else is set up.
-        this.early = fetch(`${settings.records}?part=0`);
-        this.reading = new Reading();
+        this.arriving = new Arriving(element, settings, (read) => this.came(read));
         this.surface = /** @type {HTMLCanvasElement} */ (element.querySelector('canvas'));
         this.placements = new Placements();
         this.packs = new Packs(settings.packs, this.placements, () => this.packArrived());
         this.painter = new Painter(this.placements, this.packs, settings.budget, settings.smoothing);
         this.painter.look.setMaterials(settings.materials);
         this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
+        this.framing = new Framing(element, this.surface, this.viewpoint, this.placements);
         /** @type {Draft | null} */
         this.draft = new Draft(this.surface);
         this.opened = false;
@@ -72,7 +72,6 @@ export class Canvas {
         /** What has come since the picture was begun that is seen. */
         this.arrivals = 0;
         this.screenStale = true;
-        this.framed = false;
         this.loading = true;
         this.listen();
         new ResizeObserver(() => this.resize()).observe(element);
@@ -81,79 +80,35 @@ export class Canvas {
         requestAnimationFrame(() => this.frame());
     }
 
-    /** Fetches everything that is on show: the biggest first. @param {{eye: number[], target: number[], fov: number} | null} camera */
+    /** Fetches everything that is on show. @param {{eye: number[], target: number[], fov: number} | null} camera */
     async load(camera) {
         if (camera) {
             this.viewpoint.set(camera, true);
-            this.framed = true;
+            this.framing.framed = true;
         }
-        await this.whole(this.early);
-        this.loadPictures();
-        if (!this.framed) this.fitAll(true);
-        // The next ones would keep the first from being seen.
-        const seen = new Promise((resolve) => this.element.addEventListener('shelf:drawn', resolve, { once: true }));
-        await Promise.race([seen, new Promise((resolve) => setTimeout(resolve, OPEN_MS))]);
-        for (let part = 1; part <= (this.parts ?? 0); part++) await this.whole(fetch(`${this.settings.records}?part=${part}`));
+        await this.arriving.all(() => {
+            this.arriving.pictures().then((pictures) => {
+                this.painter.look.setPictures(pictures);
+                this.stale = true;
+            });
+            if (!this.framing.framed) this.framing.all(true);
+        });
         this.loading = false;
         this.refreshBounds();
         this.cameMore();
     }
 
-    /** Reads a part of the whole. @param {Promise<Response>} asked */
-    async whole(asked) {
-        const read = await this.readRecords(asked);
-        if (read) this.parts = read.parts;
+    /** @param {import('./reader.js').Read} read */
+    came(read) {
+        this.placements.append(read);
+        this.packs.settle();
+        this.refreshBounds();
+        this.cameMore();
     }
 
-    /** Asks for objects that were not on show. @param {Uint32Array} numbers */
-    async fetchRecords(numbers) {
-        const read = await this.readRecords(
-            fetch(this.settings.records, {
-                method: 'POST',
-                body: /** @type {any} */ (numbers),
-                headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' },
-            }),
-        );
-        // Somebody waits for these.
-        this.stale = true;
-        return read;
-    }
-
-    /** What fails is reported as `shelf:failed`, with the answer if there was one. @param {Promise<Response>} asked */
-    async readRecords(asked) {
-        let response = null;
-        try {
-            response = await asked;
-            if (!response.ok) return void this.report('shelf:failed', { response });
-            const read = await this.reading.of(await response.arrayBuffer());
-            this.placements.append(read);
-            this.packs.settle();
-            this.refreshBounds();
-            this.cameMore();
-            return read;
-        } catch {
-            this.report('shelf:failed', { response: null });
-        }
-    }
-
-    async loadPictures() {
-        const wanted = new Set(
-            Object.values(this.settings.materials)
-                .flatMap(([, picture, , , , , relief]) => [picture, relief])
-                .filter((picture) => picture !== null),
-        );
-        const pictures = new Map();
-        await Promise.all(
-            [...wanted].map(async (number) => {
-                try {
-                    const response = await fetch(`${this.settings.textures}/${number}`);
-                    if (response.ok) pictures.set(number, await createImageBitmap(await response.blob()));
-                } catch {
-                    // A texture that cannot be shown leaves its material's colour.
-                }
-            }),
-        );
-        this.painter.look.setPictures(pictures);
+    /** Fetches objects that were not on show; somebody waits for these. @param {Uint32Array} numbers */
+    async show(numbers) {
+        await this.arriving.some(numbers);
         this.stale = true;
     }
 
@@ -181,7 +136,7 @@ export class Canvas {
         if (changed) this.painter.look.setStates(states);
         // A draft has the pick in its colours.
         if (changed || this.draft) this.stale = true;
-        for (let at = 0; at < missing.length; at += 100000) this.fetchRecords(Uint32Array.from(missing.slice(at, at + 100000)));
+        for (let at = 0; at < missing.length; at += 100000) this.show(Uint32Array.from(missing.slice(at, at + 100000)));
     }
 
     /** @param {Uint8Array | null} colours four bytes by object number; null for own materials */
@@ -224,65 +179,10 @@ export class Canvas {
         else this.stale = true;
     }
 
-    /** Tells the camera what floats over the canvas at its sides, so that nothing is framed behind it. */
-    lookAround() {
-        const all = this.surface.getBoundingClientRect();
-        const place = (/** @type {string} */ selector) => {
-            const box = this.element.querySelector(selector)?.getBoundingClientRect();
-            return box && box.width > 0 ? box : null;
-        };
-        const part = (/** @type {number} */ covered, /** @type {number} */ of) => Math.min(0.3, Math.max(0.01, covered / of));
-        const bottom = Math.min(...['.parked', '.card'].map((selector) => place(selector)?.top ?? all.bottom));
-        const right = Math.min(...['.tools', '.legend'].map((selector) => place(selector)?.left ?? all.right));
-        this.viewpoint.free = {
-            left: 0.01,
-            top: part((place('.region-tools')?.bottom ?? all.top) - all.top, all.height),
-            right: part(all.right - right, all.width),
-            bottom: part(all.bottom - bottom, all.height),
-        };
-    }
-
-    /** @param {boolean} [atOnce] */
-    fitAll(atOnce) {
-        if (this.viewpoint.all.isEmpty()) return;
-        this.framed = true;
-        this.lookAround();
-        this.viewpoint.fit(this.viewpoint.all, atOnce);
-    }
-
-    /** @param {number[] | null} box least and greatest x, y, z in metres */
-    frameBox(box) {
-        if (!box) return;
-        this.lookAround();
-        this.viewpoint.fit(this.roomy(box, 0));
-    }
-
-    /**
-     * A box and some of its surroundings.
-     * @param {number[]} box
-     * @param {number} around how much of them to show at most, in the box's own sizes
-     */
-    roomy(box, around) {
-        const framed = new Box3().setFromArray(box);
-        // What is small shows more of what is around it; a light or a camera is a point and gets a little room.
-        const size = Math.max(...framed.getSize(new Vector3()).toArray());
-        const whole = this.viewpoint.all.isEmpty() ? size : this.viewpoint.all.getSize(new Vector3()).length();
-        const room = Math.min(size * around, Math.max(size * 0.25, whole * 0.06));
-        return framed.expandByScalar(Math.max(room, size < 0.5 ? 0.75 : 0));
-    }
-
     /** Outlines an object until another one is, wherever the pointer goes. @param {number} number 0 for none */
     outline(number) {
         this.outlined = number;
         this.screenStale = true;
-    }
-
-    /** @param {number} number */
-    frameObject(number) {
-        const box = new Box3().union(this.placements.bounds((index) => this.placements.object[index] === number));
-        if (box.isEmpty()) return;
-        this.lookAround();
-        this.viewpoint.fit(box);
     }
 
     /** Until the graphics card is ready, boxes are drawn without it. */
@@ -365,53 +265,20 @@ export class Canvas {
     }
 
     listen() {
-        let down = null;
-        let pointer = null;
-        let asked = false;
-        this.surface.addEventListener('contextmenu', (event) => event.preventDefault());
+        listenToPointer(this);
         this.surface.addEventListener('keydown', (event) => this.viewpoint.key(event) && event.preventDefault());
-        this.surface.addEventListener('pointerdown', (event) => {
-            this.surface.focus();
-            if (event.button !== 1) down = { x: event.clientX, y: event.clientY };
-        });
-        this.surface.addEventListener('pointerup', (event) => {
-            if (event.button === 1 || !down) return;
-            const still = Math.hypot(event.clientX - down.x, event.clientY - down.y) < 5;
-            down = null;
-            if (still && event.button === 2)
-                this.report('shelf:menu', { number: this.numberUnder(event), x: event.clientX, y: event.clientY });
-            else if (still && this.clicks) this.click(event);
-        });
-        this.surface.addEventListener('pointermove', (event) => {
-            pointer = event;
-            if (event.buttons !== 0 || asked || event.pointerType === 'touch') return;
-            asked = true;
-            requestAnimationFrame(() => {
-                asked = false;
-                if (pointer) this.hover(this.numberUnder(pointer));
-            });
-        });
-        this.surface.addEventListener('pointerleave', () => {
-            pointer = null;
-            this.hover(0);
-        });
         addEventListener('shelf:theme', () => this.setTheme());
         matchMedia('(prefers-color-scheme: dark)').addEventListener('change', () => this.setTheme());
     }
 
-    /** @param {PointerEvent} event */
-    numberUnder(event) {
-        const { left, top } = this.surface.getBoundingClientRect();
-        return (this.draft ?? this.painter).numberAt(event.clientX - left, event.clientY - top);
+    /** @param {number} x pixels from the left @param {number} y from the top @returns {number} of the object there, 0 for none */
+    numberAt(x, y) {
+        return (this.draft ?? this.painter).numberAt(x, y);
     }
 
-    /** @param {PointerEvent} event */
-    click(event) {
-        const number = this.numberUnder(event);
-        const mode = event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace';
-        this.outline(0);
-        if (number === 0 && mode !== 'replace') return;
-        this.report('shelf:pick', { number, mode, guarded: (this.states[number] & 16) > 0 });
+    /** @param {number} number */
+    isGuarded(number) {
+        return (this.states[number] & 16) > 0;
     }
 
     /** @param {number} number */
@@ -419,7 +286,7 @@ export class Canvas {
         if (number === this.hovered) return;
         this.hovered = number;
         this.screenStale = true;
-        this.report('shelf:hover', { number, guarded: (this.states[number] & 16) > 0 });
+        this.report('shelf:hover', { number, guarded: this.isGuarded(number) });
     }
 
     /** A small picture of what the canvas shows. @returns {string} a data address */
