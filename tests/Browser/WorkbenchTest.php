@@ -175,6 +175,21 @@ final class WorkbenchTest extends BrowserTestCase
         self::assertSame('Half a na', $first->js('return document.activeElement.value'), "the field for $name is gone");
         $first->press('Escape')->waitForText('#row-L3 .label', 'From the second window');
         self::assertTrue($first->js('return document.activeElement.id === "row-L3"'), 'the row has not got the keyboard back');
+
+        // A row that goes leaves the keyboard to what stands there then.
+        $first->press('End')->waitUntil('return document.activeElement.dataset?.name === "From the first window"', 'End leads elsewhere');
+        $key = $first->js('return document.activeElement.dataset.key');
+        $second->js('shelfBench.server.ask("DELETE", `/layers/${arguments[0].slice(1)}`)', $key);
+        $first->waitUntil("return document.getElementById('row-$key') === null", 'the layer stays', 12);
+        $first->waitUntil('return document.activeElement.classList.contains("row")', 'the keyboard is lost');
+        $last = $first->js('return document.activeElement.dataset.key');
+        self::assertSame($last, $first->js('return [...document.querySelectorAll(".rows .row")].at(-1).dataset.key'));
+        // Scrolled out of sight, it is still there to go on from.
+        $first->js('document.querySelector("#lens-objects").click()');
+        $first->waitFor('.window[data-lens=objects] .row')->js('document.querySelector(".rows .row").focus()');
+        $first->js('shelfBench.ledger.scroll.scrollTop = 20000');
+        $first->waitUntil('return document.activeElement === document.body', 'the row is still here');
+        $first->press('ArrowDown')->waitUntil('return document.activeElement.ariaRowIndex === "3"', 'the keyboard does not come back');
     }
 
     public function test_a_hidden_layer_is_not_sent_and_comes_when_it_is_shown(): void

@@ -36,6 +36,13 @@ export function listenToLedger(bench) {
         if (!row || /** @type {Element} */ (event.target).closest('.rename')) return;
         if (onKey(bench, row, event)) event.preventDefault();
     });
+    // Whoever has scrolled away from the row with the keyboard goes on from there.
+    document.addEventListener('keydown', (event) => {
+        const move = event.target === document.body && ledger.keyboardAt >= 0 ? moveOf(ledger, event) : 0;
+        if (move === 0 || event.shiftKey) return;
+        ledger.focusPlace(ledger.keyboardAt + move);
+        event.preventDefault();
+    });
     listenToDrag(bench, rowOf);
 }
 
@@ -83,6 +90,13 @@ function choose(bench, row, event) {
     }
 }
 
+/** @param {import('./ledger.js').Ledger} ledger @param {KeyboardEvent} event @returns {number} rows to move by; 0 for another key */
+function moveOf(ledger, event) {
+    const page = Math.max(1, Math.floor(ledger.scroll.clientHeight / 28) - 1);
+    const moves = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page, Home: -1e9, End: 1e9 };
+    return event.altKey ? 0 : (moves[/** @type {keyof typeof moves} */ (event.key)] ?? 0);
+}
+
 /**
  * @param {import('./workbench.js').Workbench} bench
  * @param {HTMLElement} row
@@ -93,10 +107,8 @@ function onKey(bench, row, event) {
     const { ledger } = bench;
     const key = row.dataset.key ?? '';
     const place = ledger.place(row);
-    const page = Math.max(1, Math.floor(ledger.scroll.clientHeight / 28) - 1);
-    const moves = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page, Home: -1e9, End: 1e9 };
-    const move = moves[/** @type {keyof typeof moves} */ (event.key)];
-    if (move !== undefined && !event.altKey) {
+    const move = moveOf(ledger, event);
+    if (move !== 0) {
         if (event.shiftKey) ledger.anchor ??= place;
         else ledger.anchor = null;
         ledger.focusPlace(place + move).then((there) => {

@@ -26,6 +26,8 @@ export class Ledger {
         /** @type {Set<string>} layer rows that commands act on */
         this.selected = new Set();
         this.focusKey = '';
+        /** Where the row stands that has the keyboard, or had it when it was replaced; -1 when the keyboard is elsewhere. */
+        this.keyboardAt = -1;
         /** The row that is pointed out while somebody types: a hit, or where typing ahead has come to. */
         this.pointedKey = '';
         /** The newest state that the page has heard of. */
@@ -78,8 +80,18 @@ export class Ledger {
         document.addEventListener('htmx:after:swap', () => this.settle());
         this.rows.addEventListener('focusin', (event) => {
             const row = /** @type {HTMLElement} */ (event.target).closest('.row');
-            if (row instanceof HTMLElement) this.focusKey = row.dataset.key ?? '';
+            if (!(row instanceof HTMLElement)) return;
+            this.focusKey = row.dataset.key ?? '';
+            this.keyboardAt = this.place(row);
         });
+        // It is given away by whoever goes elsewhere, and not by a row that is replaced.
+        for (const [name, within] of /** @type {[string, HTMLElement][]} */ ([
+            ['focusin', this.rows],
+            ['pointerdown', this.grid],
+        ]))
+            document.addEventListener(name, ({ target }) => {
+                if (!(target instanceof Node && within.contains(target))) this.keyboardAt = -1;
+            });
     }
 
     /** Narrows the rows; a rule that cannot be understood leaves them as they were. @param {string} words */
@@ -221,12 +233,21 @@ export class Ledger {
             // Whoever is typing keeps the keyboard.
             if (!(document.activeElement instanceof HTMLInputElement)) wanted.focus({ preventScroll: true });
         }
+        this.keepKeyboard();
         const counter = /** @type {HTMLElement} */ (this.element.querySelector('#hits'));
         counter.textContent = hits === '' ? '' : `${Number(hits).toLocaleString('en')} ${hits === '1' ? 'object' : 'objects'}`;
         /** @type {HTMLElement} */ (this.element.querySelector('#hits-bar')).hidden = hits === '' || hits === '0';
         // Rows may have become fewer than the scroll position allows, or an overtaken answer may have left another window.
         this.follow();
         this.check();
+    }
+
+    /** A row that was replaced, or that is gone, leaves the keyboard to the one that stands there now. */
+    keepKeyboard() {
+        if (this.keyboardAt < 0 || document.activeElement !== document.body) return;
+        const last = Math.min(this.keyboardAt, this.shown.total - 1);
+        const row = this.row(this.focusKey) ?? this.rows.querySelector(`[aria-rowindex="${last + 2}"]`);
+        if (row instanceof HTMLElement) row.focus({ preventScroll: true });
     }
 
     /** @param {string} key @returns {HTMLElement | null} */

@@ -277,8 +277,12 @@ export class Menus {
 
     /** @param {HTMLElement} row @param {number} layer */
     colour(row, layer) {
+        // One that was left without choosing says nothing.
+        document.getElementById('layer-colour')?.remove();
         const input = Object.assign(document.createElement('input'), {
+            id: 'layer-colour',
             type: 'color',
+            tabIndex: -1,
             value: row.dataset.colour ?? '#888888',
             className: 'unseen',
         });
