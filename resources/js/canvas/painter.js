@@ -6,7 +6,7 @@ import { Order } from './order.js';
 ColorManagement.enabled = false;
 
 /** Milliseconds that one picture may take while the camera moves, with sorting and showing it. */
-const MOVING_MS = 78;
+const MOVING_MS = 66;
 const SLICE_MS = 60;
 const SMOOTHING_MS = 3500;
 
