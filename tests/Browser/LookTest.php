@@ -83,6 +83,31 @@ final class LookTest extends BrowserTestCase
         $browser->tools->execute('Page.removeScriptToEvaluateOnNewDocument', $waiting);
     }
 
+    public function test_ghosts_are_drawn_in_slices_that_make_the_same_picture(): void
+    {
+        $browser = $this->workbench();
+        $browser->js('shelfBench.server.ask("POST", "/rungs", { keys: "K0,K1", rung: 2 })');
+        $browser->waitForText('#message', 'Ghost')->settled();
+        $draw = <<<'JS'
+            const { canvas } = shelfBench, { painter } = canvas;
+            let steps = 0;
+            painter.smoothing = 0;
+            painter.begin(canvas.viewpoint.camera, false);
+            do {
+                painter.speed = painter.veilSpeed = arguments[0];
+                steps++;
+            } while (painter.step());
+            return [steps, painter.summary.done, canvas.picture()];
+        JS;
+        [$once, , $whole] = (array) $browser->js($draw, 1e6);
+        [$steps, $done, $sliced] = (array) $browser->js($draw, 60);
+        self::assertLessThan(3, $once);
+        self::assertGreaterThan(10, $steps, 'a model of ghosts is drawn in one go, and nothing else happens meanwhile');
+        self::assertTrue($done);
+        self::assertSame($whole, $sliced);
+        self::assertGreaterThan(2000, strlen((string) $whole), 'there is nothing in the picture');
+    }
+
     public function test_a_browser_that_cannot_draw_or_can_no_longer_says_so_in_words(): void
     {
         $browser = $this->workbench(drawn: false);

@@ -49,6 +49,7 @@ export class Painter {
         this.order = new Order();
         this.pixel = new Uint8Array(4);
         this.speed = 600; // triangles a millisecond; measured as it goes
+        this.veilSpeed = 300; // of ghosts and glass, edges too
         this.sorting = 0;
         this.showing = 5; // milliseconds that putting the picture on the screen takes
         this.frames = new Frames();
@@ -146,6 +147,10 @@ export class Painter {
         pass.next = 0;
         pass.drawn = pass.boxes = pass.missing = 0;
         pass.first = true;
+        pass.isSolid = pass.veiled = false;
+        pass.weight = 0;
+        /** How far what is seen through is drawn: glass, ghosts, their edges; and which of them. */
+        pass.veil = pass.veilAt = 0;
         pass.shown = shown;
         /** @type {number[]} */
         pass.seeThrough = [];
@@ -165,13 +170,13 @@ export class Painter {
         this.synchronize();
         const started = performance.now();
         this.showing = this.showing * 0.6 + 0.4 * (started - begun);
-        const allowance = this.speed * (pass.moving ? Math.max(12, MOVING_MS - this.showing - this.sorting) : SLICE_MS);
-        const finished = this.drawSlice(allowance);
-        if (finished || pass.moving) this.drawSeeThrough(pass.moving ? allowance * 0.3 : Infinity);
+        const finished = this.drawSome(pass.moving ? Math.max(12, MOVING_MS - this.showing - this.sorting) : SLICE_MS);
         this.synchronize();
         const spent = performance.now() - started;
         pass.milliseconds += spent;
-        if (pass.sliceWeight > 3000) this.speed = Math.max(60, this.speed * 0.6 + 0.4 * (pass.sliceWeight / Math.max(0.5, spent)));
+        // How quickly what is solid is drawn says little about ghosts and their edges.
+        const by = pass.veiled ? 'veilSpeed' : 'speed';
+        if (pass.weight > 3000) this[by] = Math.max(60, this[by] * 0.6 + 0.4 * (pass.weight / Math.max(0.5, spent)));
         if (pass.shown && pass.first) {
             this.frames.swap();
             this.hasPicture = true;
@@ -184,6 +189,23 @@ export class Painter {
         }
         if (!finished) return true;
         return this.finishPass(true);
+    }
+
+    /**
+     * What is solid first, then what is seen through, in slices when the camera rests: a model of nothing but ghosts must not hold up the
+     * page either.
+     * @param {number} milliseconds
+     * @returns {boolean} whether nothing is left to draw
+     */
+    drawSome(milliseconds) {
+        const pass = this.pass;
+        const allowance = this.speed * milliseconds;
+        pass.veiled = pass.isSolid && !pass.moving;
+        pass.weight = 0;
+        if (pass.veiled) return this.drawSeeThrough(this.veilSpeed * milliseconds);
+        pass.isSolid = this.drawSlice(allowance);
+        if (pass.moving) return (this.drawSeeThrough(allowance * 0.3), pass.isSolid);
+        return pass.isSolid && this.drawSeeThrough(Math.max(allowance * 0.3, allowance - pass.weight));
     }
 
     /** Whether the screen should be brought up to date while a picture is under way: not so often that showing costs more than drawing. */
@@ -284,73 +306,88 @@ export class Painter {
         const attribute = boxes.getAttribute('placement');
         attribute.needsUpdate = boxCount > 0;
         boxes.instanceCount = boxCount;
-        pass.sliceWeight = weight;
+        pass.weight += weight;
         this.render((page) => (page.kind === 'triangles' ? this.look.materials.solid : this.look.materials.unlit), boxCount > 0);
         boxes.instanceCount = 0;
         return pass.next >= order.count;
     }
 
-    /** Glass after everything solid, far before near; then ghosts with their edges. */
-    drawSeeThrough(/** @type {number} */ allowance) {
+    /**
+     * Glass after everything solid, far before near; then ghosts with their edges. While the camera moves, some of each.
+     * @param {number} allowance triangles
+     * @returns {boolean} whether nothing is left of it
+     */
+    drawSeeThrough(allowance) {
         const pass = this.pass;
-        const { placements } = this;
-        const { x, y, z } = this.order.eye;
-        const far = (/** @type {number} */ at) =>
-            (placements.sphere[at * 4] - x) ** 2 + (placements.sphere[at * 4 + 1] - y) ** 2 + (placements.sphere[at * 4 + 2] - z) ** 2;
-        const draw = (/** @type {number[]} */ list, /** @type {(index: number) => number} */ put, /** @type {any} */ material) => {
-            if (list.length === 0) return;
+        const { materials } = this.look;
+        const veils = /** @type {const} */ ([
+            [pass.seeThrough, (/** @type {number} */ index) => this.putGlass(index), materials.seeThrough],
+            [pass.ghosts, (/** @type {number} */ index) => this.putFaces(index), materials.ghost],
+            [pass.ghosts, (/** @type {number} */ index) => this.putEdges(index), materials.line],
+        ]);
+        if (pass.veil === 0 && pass.veilAt === 0) this.farFirst(pass.seeThrough);
+        let left = allowance;
+        for (; pass.veil < veils.length && left > 0; pass.veil++) {
+            const [list, put, material] = veils[pass.veil];
+            if (pass.moving) left = allowance;
             for (const page of this.packs.pages) page.clear();
-            let left = allowance;
-            for (const index of list) {
-                left -= put(index) + 30;
-                if (left < 0) break;
-            }
-            this.render(() => material, false);
-        };
-        const pieces = (/** @type {number} */ index) => placements.facts[placements.mesh[index]].pieces ?? [];
-        pass.seeThrough.sort((a, b) => far(b) - far(a));
-        draw(
-            pass.seeThrough,
-            (index) => {
-                let triangles = 0;
-                for (const piece of pieces(index)) {
-                    if (this.look.surfaces.get(piece.material)?.[2] !== 1 || piece.page.kind !== 'triangles') continue;
-                    piece.page.draw(index, piece);
-                    triangles += piece.triangles;
-                }
-                return triangles;
-            },
-            this.look.materials.seeThrough,
-        );
-        draw(
-            pass.ghosts,
-            (index) => {
-                let triangles = 0;
-                for (const piece of pieces(index)) {
-                    if (piece.page.kind !== 'triangles') continue;
-                    piece.page.draw(index, piece);
-                    triangles += piece.triangles;
-                }
-                return triangles;
-            },
-            this.look.materials.ghost,
-        );
-        draw(
-            pass.ghosts,
-            (index) => {
-                let lines = 0;
-                for (const piece of this.packs.edges(placements.facts[placements.mesh[index]])) {
-                    piece.page.draw(index, piece);
-                    lines += piece.count / 2;
-                }
-                for (const piece of pieces(index)) {
-                    if (piece.page.kind === 'triangles') continue;
-                    piece.page.draw(index, piece);
-                }
-                return lines;
-            },
-            this.look.materials.line,
-        );
+            const from = pass.veilAt;
+            while (pass.veilAt < list.length && left > 0) left -= put(list[pass.veilAt++]) + 30;
+            if (pass.veilAt > from) this.render(() => material, false);
+            if (pass.veilAt < list.length && !pass.moving) break;
+            pass.veilAt = 0;
+            if (pass.moving) left = allowance;
+        }
+        if (allowance < Infinity && !pass.moving) pass.weight += allowance - left;
+        return pass.veil === veils.length;
+    }
+
+    /** @param {number[]} list placements */
+    farFirst(list) {
+        const { sphere } = this.placements;
+        const { x, y, z } = this.order.eye;
+        const far = (/** @type {number} */ at) => (sphere[at * 4] - x) ** 2 + (sphere[at * 4 + 1] - y) ** 2 + (sphere[at * 4 + 2] - z) ** 2;
+        list.sort((a, b) => far(b) - far(a));
+    }
+
+    /** @param {number} index of a placement @returns {import('./pages.js').Piece[]} */
+    piecesOf(index) {
+        return this.placements.facts[this.placements.mesh[index]].pieces ?? [];
+    }
+
+    /** @param {number} index @returns {number} triangles */
+    putGlass(index) {
+        let triangles = 0;
+        for (const piece of this.piecesOf(index)) {
+            if (this.look.surfaces.get(piece.material)?.[2] !== 1 || piece.page.kind !== 'triangles') continue;
+            piece.page.draw(index, piece);
+            triangles += piece.triangles;
+        }
+        return triangles;
+    }
+
+    /** @param {number} index @returns {number} triangles */
+    putFaces(index) {
+        let triangles = 0;
+        for (const piece of this.piecesOf(index)) {
+            if (piece.page.kind !== 'triangles') continue;
+            piece.page.draw(index, piece);
+            triangles += piece.triangles;
+        }
+        return triangles;
+    }
+
+    /** @param {number} index @returns {number} lines */
+    putEdges(index) {
+        let lines = 0;
+        for (const piece of this.packs.edges(this.placements.facts[this.placements.mesh[index]])) {
+            piece.page.draw(index, piece);
+            lines += piece.count / 2;
+        }
+        for (const piece of this.piecesOf(index)) {
+            if (piece.page.kind !== 'triangles') piece.page.draw(index, piece);
+        }
+        return lines;
     }
 
     /**
