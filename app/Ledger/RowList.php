@@ -17,7 +17,7 @@ final class RowList
 
     /**
      * @param \Closure(): Bits|null   $find  the rows; null for all
-     * @param Ordered|Bands|null     $order null for the order of the scene
+     * @param Ordered|Bands|null      $order null for the order of the scene
      * @param int|null                $count how many rows there are, where that is known
      */
     public function __construct(

@@ -46,33 +46,13 @@ final class Bands
     /** @return list<int> */
     public function slice(int $offset, int $count): array
     {
-        $kept = [];
-        foreach ($this->values as $value) {
-            $here = $this->counts[$value] ?? 0;
-            if ($here > $offset && count($kept) < $count) {
-                array_push($kept, ...$this->band($value)->slice($offset, $count - count($kept)));
-            }
-            $offset = max(0, $offset - $here);
-        }
-
-        return $kept;
+        return $this->window($this->counts, null, $offset, $count);
     }
 
     /** @return list<int> some of the rows that are in a set */
     public function sliceOf(Bits $among, int $offset, int $count): array
     {
-        $kept = [];
-        $counts = ($this->countIn)($among);
-        foreach ($this->values as $value) {
-            $here = $counts[$value] ?? 0;
-            if ($here > $offset && count($kept) < $count) {
-                $rows = $this->band($value)->and($among);
-                array_push($kept, ...$rows->slice($offset, $count - count($kept)));
-            }
-            $offset = max(0, $offset - $here);
-        }
-
-        return $kept;
+        return $this->window(($this->countIn)($among), $among, $offset, $count);
     }
 
     /** Where a row stands, counted from 0; among those of a set when there is one. */
@@ -83,9 +63,7 @@ final class Bands
         $place = 0;
         foreach ($this->values as $value) {
             if ($value === $own) {
-                $rows = $this->band($value);
-
-                return $place + ($among === null ? $rows : $rows->and($among))->rank($row);
+                return $place + $this->band($value, $among)->rank($row);
             }
             $place += $counts[$value] ?? 0;
         }
@@ -93,8 +71,29 @@ final class Bands
         return $place;
     }
 
-    private function band(int $value): Bits
+    /**
+     * @param array<int, int> $counts rows of the set by value
+     *
+     * @return list<int>
+     */
+    private function window(array $counts, ?Bits $among, int $offset, int $count): array
     {
-        return $this->bands[$value] ??= ($this->find)($value);
+        $kept = [];
+        foreach ($this->values as $value) {
+            $here = $counts[$value] ?? 0;
+            if ($here > $offset && count($kept) < $count) {
+                array_push($kept, ...$this->band($value, $among)->slice($offset, $count - count($kept)));
+            }
+            $offset = max(0, $offset - $here);
+        }
+
+        return $kept;
+    }
+
+    private function band(int $value, ?Bits $among): Bits
+    {
+        $rows = $this->bands[$value] ??= ($this->find)($value);
+
+        return $among === null ? $rows : $rows->and($among);
     }
 }

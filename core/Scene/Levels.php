@@ -121,10 +121,11 @@ final class Levels
     public function being(int $step): Bits
     {
         if (! isset($this->being[$step])) {
-            $count = $this->histogram()[$step] ?? 0;
-            $this->being[$step] = match ($count) {
-                0 => Bits::none($this->length),
-                $this->length => Bits::all($this->length),
+            // Looking for a byte takes a fraction of counting them.
+            $byte = self::byte($step);
+            $this->being[$step] = match (true) {
+                strpos($this->bytes, $byte, 1) === false => Bits::none($this->length),
+                strspn($this->bytes, $byte, 1) === $this->length => Bits::all($this->length),
                 default => Bits::ofMask($this->length, $this->translated([$step => 1])),
             };
         }

@@ -24,7 +24,7 @@ final class DeskController
         $given = $request->validate(['rung' => ['required', 'integer', 'between:0,5'], 'on' => ['nullable', 'in:rows,pick']]);
         $rung = Rung::from((int) $given['rung']);
         $targets = ($given['on'] ?? 'rows') === 'pick' ? Targets::pick($bench) : Targets::in($request, $bench);
-        $held = $targets->rows->isEmpty() ? $targets->rows : $targets->rows->and($bench->inEffect()->locked());
+        $held = $targets->rows->and($bench->inEffect()->locked());
         $locked = $held->count();
         $targets = $targets->without($held);
         $what = $targets->inWords($bench);
