@@ -2,6 +2,7 @@ import { Camera, ColorManagement, InstancedBufferAttribute, Scene, WebGLRenderer
 import { Frames } from './frames.js';
 import { Look } from './look.js';
 import { Order } from './order.js';
+import { SeeThrough } from './seethrough.js';
 
 ColorManagement.enabled = false;
 
@@ -47,6 +48,7 @@ export class Painter {
         /** @type {WebGLRenderer} */
         this.renderer = /** @type {any} */ (null);
         this.order = new Order();
+        this.seeThrough = new SeeThrough(this);
         this.pixel = new Uint8Array(4);
         this.speed = 600; // triangles a millisecond; measured as it goes
         this.veilSpeed = 300; // of ghosts and glass, edges too
@@ -149,13 +151,8 @@ export class Painter {
         pass.first = true;
         pass.isSolid = pass.veiled = false;
         pass.weight = 0;
-        /** How far what is seen through is drawn: glass, ghosts, their edges; and which of them. */
-        pass.veil = pass.veilAt = 0;
+        this.seeThrough.begin();
         pass.shown = shown;
-        /** @type {number[]} */
-        pass.seeThrough = [];
-        /** @type {number[]} */
-        pass.ghosts = [];
         this.frames.clear(this.look.backdrop);
         this.look.shared.places.value = this.placements.place;
         this.look.shared.meshes.value = this.placements.meshes;
@@ -206,6 +203,13 @@ export class Painter {
         pass.isSolid = this.drawSlice(allowance);
         if (pass.moving) return (this.drawSeeThrough(allowance * 0.3), pass.isSolid);
         return pass.isSolid && this.drawSeeThrough(Math.max(allowance * 0.3, allowance - pass.weight));
+    }
+
+    /** @param {number} allowance triangles @returns {boolean} whether nothing is left of it */
+    drawSeeThrough(allowance) {
+        const { done, spent } = this.seeThrough.draw(allowance, this.pass.moving);
+        if (!this.pass.moving) this.pass.weight += spent;
+        return done;
     }
 
     /** Whether the screen should be brought up to date while a picture is under way: not so often that showing costs more than drawing. */
@@ -273,7 +277,7 @@ export class Painter {
                 if (pixels < 2) continue;
             }
             if (rung === 2 && !asBox) {
-                pass.ghosts.push(index);
+                this.seeThrough.ghosts.push(index);
                 continue;
             }
             if (!asBox && pass.drawn + facts.triangles > this.budget) {
@@ -299,7 +303,7 @@ export class Painter {
                 if (this.look.surfaces.get(piece.material)?.[2] === 1 && piece.page.kind === 'triangles') clear = true;
                 else piece.page.draw(index, piece);
             }
-            if (clear) pass.seeThrough.push(index);
+            if (clear) this.seeThrough.glass.push(index);
             pass.drawn += facts.triangles;
             weight += facts.triangles + 30;
         }
@@ -310,84 +314,6 @@ export class Painter {
         this.render((page) => (page.kind === 'triangles' ? this.look.materials.solid : this.look.materials.unlit), boxCount > 0);
         boxes.instanceCount = 0;
         return pass.next >= order.count;
-    }
-
-    /**
-     * Glass after everything solid, far before near; then ghosts with their edges. While the camera moves, some of each.
-     * @param {number} allowance triangles
-     * @returns {boolean} whether nothing is left of it
-     */
-    drawSeeThrough(allowance) {
-        const pass = this.pass;
-        const { materials } = this.look;
-        const veils = /** @type {const} */ ([
-            [pass.seeThrough, (/** @type {number} */ index) => this.putGlass(index), materials.seeThrough],
-            [pass.ghosts, (/** @type {number} */ index) => this.putFaces(index), materials.ghost],
-            [pass.ghosts, (/** @type {number} */ index) => this.putEdges(index), materials.line],
-        ]);
-        if (pass.veil === 0 && pass.veilAt === 0) this.farFirst(pass.seeThrough);
-        let left = allowance;
-        for (; pass.veil < veils.length && left > 0; pass.veil++) {
-            const [list, put, material] = veils[pass.veil];
-            if (pass.moving) left = allowance;
-            for (const page of this.packs.pages) page.clear();
-            const from = pass.veilAt;
-            while (pass.veilAt < list.length && left > 0) left -= put(list[pass.veilAt++]) + 30;
-            if (pass.veilAt > from) this.render(() => material, false);
-            if (pass.veilAt < list.length && !pass.moving) break;
-            pass.veilAt = 0;
-            if (pass.moving) left = allowance;
-        }
-        if (allowance < Infinity && !pass.moving) pass.weight += allowance - left;
-        return pass.veil === veils.length;
-    }
-
-    /** @param {number[]} list placements */
-    farFirst(list) {
-        const { sphere } = this.placements;
-        const { x, y, z } = this.order.eye;
-        const far = (/** @type {number} */ at) => (sphere[at * 4] - x) ** 2 + (sphere[at * 4 + 1] - y) ** 2 + (sphere[at * 4 + 2] - z) ** 2;
-        list.sort((a, b) => far(b) - far(a));
-    }
-
-    /** @param {number} index of a placement @returns {import('./pages.js').Piece[]} */
-    piecesOf(index) {
-        return this.placements.facts[this.placements.mesh[index]].pieces ?? [];
-    }
-
-    /** @param {number} index @returns {number} triangles */
-    putGlass(index) {
-        let triangles = 0;
-        for (const piece of this.piecesOf(index)) {
-            if (this.look.surfaces.get(piece.material)?.[2] !== 1 || piece.page.kind !== 'triangles') continue;
-            piece.page.draw(index, piece);
-            triangles += piece.triangles;
-        }
-        return triangles;
-    }
-
-    /** @param {number} index @returns {number} triangles */
-    putFaces(index) {
-        let triangles = 0;
-        for (const piece of this.piecesOf(index)) {
-            if (piece.page.kind !== 'triangles') continue;
-            piece.page.draw(index, piece);
-            triangles += piece.triangles;
-        }
-        return triangles;
-    }
-
-    /** @param {number} index @returns {number} lines */
-    putEdges(index) {
-        let lines = 0;
-        for (const piece of this.packs.edges(this.placements.facts[this.placements.mesh[index]])) {
-            piece.page.draw(index, piece);
-            lines += piece.count / 2;
-        }
-        for (const piece of this.piecesOf(index)) {
-            if (piece.page.kind !== 'triangles') piece.page.draw(index, piece);
-        }
-        return lines;
     }
 
     /**
