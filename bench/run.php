@@ -8,6 +8,7 @@ use MarlpitBaths\MarlpitBaths;
 use VineShelf\Formats\Files;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\ColumnsInMemory;
@@ -83,7 +84,7 @@ foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
     $columns['planes.placements'] = $columns['planes.triangles'];
     $settings = Settings::of([3 => 2, 7 => 0, 20 => 1], $own);
     $took = Rows::best(9, static function () use ($columns, $tree, $settings): void {
-        $inEffect = new InEffect(new Scene(new ColumnsInMemory($columns)), $tree, $settings);
+        $inEffect = new InEffect(new Scene(new ColumnsInMemory($columns)), new Organizers($tree), $settings);
         $inEffect->rungs();
         $inEffect->locks();
         $inEffect->weight();

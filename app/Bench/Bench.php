@@ -11,8 +11,11 @@ use App\Models\View;
 use App\Scenes\SceneStore;
 use Illuminate\Support\Facades\Gate;
 use VineShelf\Facts\Facts;
+use VineShelf\Folders\FolderTree;
 use VineShelf\Layers\Contents;
 use VineShelf\Layers\LayerTree;
+use VineShelf\Organizers\Organizers;
+use VineShelf\Rules\Evaluated;
 use VineShelf\Rules\Evaluator;
 use VineShelf\Rules\KnownView;
 use VineShelf\Rules\Parser;
@@ -26,6 +29,9 @@ use VineShelf\Scene\Parked;
 use VineShelf\Scene\Pick;
 use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
+use VineShelf\Sets\SelectionSet;
+use VineShelf\Sets\SetTree;
+use VineShelf\Tags\TagTree;
 
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
 final class Bench
@@ -34,7 +40,7 @@ final class Bench
 
     private ?Scene $scene = null;
 
-    private ?LayerTree $layers = null;
+    private ?Organizers $organizers = null;
 
     private ?InEffect $inEffect = null;
 
@@ -58,6 +64,13 @@ final class Bench
     private ?Arrangement $arrangement = null;
 
     private ?Parked $parked = null;
+
+    /** @var FolderTree<View>|null */
+    private ?FolderTree $shelf = null;
+
+    private ?Evaluator $evaluator = null;
+
+    private ?KeptSets $keptSets = null;
 
     /** @var array<string, Found> */
     private array $found = [];
@@ -87,7 +100,29 @@ final class Bench
 
     public function layers(): LayerTree
     {
-        return $this->layers ??= $this->project->layerTree();
+        return $this->organizers()->layers;
+    }
+
+    public function tags(): TagTree
+    {
+        return $this->organizers()->tags;
+    }
+
+    public function sets(): SetTree
+    {
+        return $this->organizers()->sets;
+    }
+
+    /** @return FolderTree<View> the views in their folders */
+    public function shelf(): FolderTree
+    {
+        return $this->shelf ??= new FolderTree($this->organizers()->viewFolders, $this->project->views()->get());
+    }
+
+    /** What the project is sorted by. */
+    public function organizers(): Organizers
+    {
+        return $this->organizers ??= $this->project->organizers();
     }
 
     public function settings(): Settings
@@ -97,7 +132,7 @@ final class Bench
 
     public function inEffect(): InEffect
     {
-        return $this->inEffect ??= new InEffect($this->scene(), $this->layers(), $this->settings(), $this->isolation());
+        return $this->inEffect ??= new InEffect($this->scene(), $this->organizers(), $this->settings(), $this->isolation());
     }
 
     public function contents(): Contents
@@ -185,7 +220,7 @@ final class Bench
     {
         return new Vocabulary(
             $this->facts(),
-            $this->layers(),
+            $this->organizers(),
             $this->contents(),
             array_values(array_map(strval(...), $this->project->views()->pluck('name')->all())),
         );
@@ -201,10 +236,42 @@ final class Bench
         } catch (RuleError $error) {
             return new Found(error: $error);
         }
-        $views = str_contains($rule, 'newer')
-            ? $this->project
+        $found = $this->evaluator()->find($parsed);
+
+        return new Found($found->rows, remarks: $found->remarks);
+    }
+
+    /** What a set holds now. */
+    public function set(SelectionSet $set): Evaluated
+    {
+        return $this->evaluator()->set($set);
+    }
+
+    /** What live sets were found to hold, and what each follows from. */
+    public function keptSets(): KeptSets
+    {
+        return $this->keptSets ??= new KeptSets($this, $this->scenes);
+    }
+
+    private function evaluator(): Evaluator
+    {
+        return $this->evaluator ??= new Evaluator(
+            $this->facts(),
+            $this->organizers(),
+            $this->inEffect(),
+            $this->pickedBits(),
+            $this->knownViews(...),
+            $this->keptSets(),
+        );
+    }
+
+    /** @return list<KnownView> for rules that ask what is newer than a view, of the line or of a live set */
+    private function knownViews(): array
+    {
+        return array_values(
+            $this->project
                 ->views()
-                ->get()
+                ->get(['project_id', 'no', 'name', 'position', 'known_layer', 'known_object'])
                 ->map(
                     static fn (View $view): KnownView => new KnownView(
                         $view->name,
@@ -212,13 +279,8 @@ final class Bench
                         $view->known_object ?? PHP_INT_MAX >> 8,
                     ),
                 )
-                ->all()
-            : [];
-        $evaluator = new Evaluator($this->facts(), $this->layers(), $this->inEffect(), $this->pickedBits(), array_values($views));
-
-        $found = $evaluator->find($parsed);
-
-        return new Found($found->rows, remarks: $found->remarks);
+                ->all(),
+        );
     }
 
     /** Goes on with the desk as it was just written. The project is still what it was when it was read. */
@@ -228,6 +290,7 @@ final class Bench
         $this->settings = $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];
+        $this->evaluator = $this->keptSets = null;
         $this->inEffect = $this->inEffect?->under($this->settings(), $this->isolation());
     }
 
@@ -242,7 +305,7 @@ final class Bench
     public function forget(): void
     {
         $this->desk = Desk::of($this->project, $this->person);
-        $this->scene = $this->layers = $this->contents = $this->facts = null;
+        $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
         $this->settings = $this->inEffect = $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];

@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace App\Bench;
 
 use VineShelf\Facts\Tally;
+use VineShelf\Folders\Holds;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 
-/** The kinds, classes, materials and sources of a project, and the objects that belong to each. */
+/** The kinds, classes, materials and sources of a project, and the objects that belong to each; tags and sets beside them. */
 final readonly class Groups
 {
     public function __construct(private Bench $bench) {}
@@ -20,6 +21,8 @@ final readonly class Groups
             'kinds' => $this->kinds(),
             'materials' => $this->materials(),
             'sources' => $this->sources(),
+            'tags' => (new ShelvedGroups($this->bench))->inside(Holds::Tags, 0),
+            'sets' => (new ShelvedGroups($this->bench))->inside(Holds::Sets, 0),
             default => [],
         };
     }
@@ -177,7 +180,12 @@ final readonly class Groups
         $known = [];
         $groups = [];
         foreach (array_unique($keys) as $key) {
-            if (preg_match('~^([KMS])(\d{1,9})(\.\d{1,9})?$~D', $key, $found) !== 1) {
+            if (preg_match('~^([KMSTFE])(\d{1,9})(\.\d{1,9})?$~D', $key, $found) !== 1) {
+                continue;
+            }
+            if (str_contains('TFE', $found[1])) {
+                $groups = [...$groups, ...array_filter([($shelved ??= new ShelvedGroups($this->bench))->named($key)])];
+
                 continue;
             }
             $kind = $found[1] === 'K' ? Kind::tryFrom((int) $found[2]) : null;

@@ -8,20 +8,21 @@ use Illuminate\Http\Request;
 use VineShelf\Scene\Bits;
 
 /**
- * The ledger rows that an action is for, as the request names them: "L5" for a layer, "O123" for an object, "K1", "M4", "S2" for groups.
+ * The ledger rows that an action is for, as the request names them: "L5" for a layer, "O123" for an object, "T3" for a tag, "F2" for a
+ * folder, "E4" for a set, "K1", "M4", "S2" for other groups.
  */
 final readonly class Keys
 {
     private const MOST = 5000;
 
+    private const KEY = '~^([LOTFEKMS])([0-9]{1,9})(\.[0-9]{1,9})?$~D';
+
     /**
      * @param list<int>    $layers
      * @param list<int>    $objects
-     * @param list<string> $groups
+     * @param list<string> $groups  keys of all other rows, see {@see Groups}
      */
     private function __construct(public array $layers, public array $objects, public array $groups) {}
-
-    private const KEY = '~^([LOKMS])([0-9]{1,9})(\.[0-9]{1,9})?$~D';
 
     public static function isKey(string $text): bool
     {
@@ -65,25 +66,35 @@ final readonly class Keys
         return new self($layers, $objects, $groups);
     }
 
+    /** @return list<int> numbers of the rows whose keys begin with a letter, for example "T" for tags */
+    public function numbered(string $letter): array
+    {
+        $those = array_filter($this->groups, static fn (string $key): bool => $key[0] === $letter);
+
+        return array_values(array_map(static fn (string $key): int => (int) substr($key, 1), $those));
+    }
+
     /**
      * Rows of what the named layers, with those nested in them, and the named groups hold; objects that are named themselves are not among
      * them.
      */
     public function heldIn(Bench $bench): Bits
     {
-        $rows = Bits::none($bench->scene()->count());
+        return $this->filedUnder($bench)->or($this->groupsIn($bench));
+    }
+
+    /** Rows of what is filed under the named layers and those nested in them. */
+    public function filedUnder(Bench $bench): Bits
+    {
         $layers = [];
         foreach ($this->layers as $layer) {
             $layers += array_fill_keys($bench->layers()->withNested($layer), true);
         }
-        if ($layers !== []) {
-            $rows = $rows->or($bench->scene()->layers()->rowsOf($layers));
-        }
 
-        return $rows->or($this->groupsIn($bench));
+        return $layers === [] ? Bits::none($bench->scene()->count()) : $bench->scene()->layers()->rowsOf($layers);
     }
 
-    /** Rows of what the named kinds, classes, materials and sources hold. */
+    /** Rows of what the named kinds, classes, materials, sources, tags, folders and sets hold. */
     public function groupsIn(Bench $bench): Bits
     {
         $rows = Bits::none($bench->scene()->count());

@@ -14,16 +14,22 @@ use VineShelf\Scene\Bits;
 final readonly class Targets
 {
     /**
-     * @param list<int> $layers layers that are meant themselves
-     * @param Bits      $rows   scene rows of the objects that are meant, by themselves or by the kind, material or source that they belong
-     *     to
+     * @param list<int> $layers  layers that are meant themselves
+     * @param Bits      $rows    scene rows of the objects that are meant, by themselves or by the set, kind, material or source that they
+     *     belong to
+     * @param list<int> $tags    tags that are meant themselves
+     * @param list<int> $folders folders of tags that are meant themselves
      */
-    private function __construct(public array $layers, public Bits $rows) {}
+    private function __construct(public array $layers, public Bits $rows, public array $tags = [], public array $folders = []) {}
 
-    /** @param list<int> $layers */
-    public static function of(array $layers, Bits $rows): self
+    /**
+     * @param list<int> $layers
+     * @param list<int> $tags
+     * @param list<int> $folders
+     */
+    public static function of(array $layers, Bits $rows, array $tags = [], array $folders = []): self
     {
-        return new self($layers, $rows);
+        return new self($layers, $rows, $tags, $folders);
     }
 
     /** @throws Refused */
@@ -46,50 +52,76 @@ final readonly class Targets
     public static function named(Keys $keys, Bench $bench): self
     {
         $layers = array_values(array_filter($keys->layers, $bench->layers()->has(...)));
+        $tags = array_values(array_filter($keys->numbered('T'), $bench->tags()->has(...)));
+        $folders = array_values(array_filter($keys->numbered('F'), $bench->tags()->hasFolder(...)));
+        $shelved = [...array_map(static fn (int $tag): string => "T$tag", $tags), ...self::folderKeys($folders)];
+        $groups = (new Groups($bench))->allNamed(array_values(array_diff($keys->groups, $shelved)));
         $scene = $bench->scene();
-        $rows = $keys->groupsIn($bench)->or(Bits::ofRows($scene->count(), $scene->rowsOf($keys->objects)));
-        if ($layers === [] && $rows->isEmpty()) {
+        $rows = Bits::ofRows($scene->count(), $scene->rowsOf($keys->objects));
+        foreach ($groups as $group) {
+            $rows = $rows->or($group->rows());
+        }
+        if ($layers === [] && $shelved === [] && $groups === [] && $rows->isEmpty()) {
             throw new Refused('There is nothing of that in the project any more.', 'keys');
         }
 
-        return new self($layers, $rows);
+        return new self($layers, $rows, $tags, $folders);
     }
 
     /**
-     * The objects alone, for what is not done to layers.
+     * The objects alone, those that have a tag which is meant among them, for what is not done to organizers.
      *
      * @throws Refused with the sentence when layers are meant
      */
-    public function objectsOnly(string $sentence): Bits
+    public function objectsOnly(Bench $bench, string $sentence): Bits
     {
-        return $this->layers === [] ? $this->rows : throw new Refused($sentence, 'keys');
+        if ($this->layers !== []) {
+            throw new Refused($sentence, 'keys');
+        }
+        $keys = [...array_map(static fn (int $tag): string => "T$tag", $this->tags), ...self::folderKeys($this->folders)];
+
+        return $this->rows->or(Keys::of($keys)->groupsIn($bench));
+    }
+
+    /**
+     * @param list<int> $folders
+     *
+     * @return list<string>
+     */
+    private static function folderKeys(array $folders): array
+    {
+        return array_map(static fn (int $folder): string => "F$folder", $folders);
     }
 
     public function isEmpty(): bool
     {
-        return $this->layers === [] && $this->rows->isEmpty();
+        return $this->layers === [] && $this->tags === [] && $this->folders === [] && $this->rows->isEmpty();
     }
 
     /** Without some objects. */
     public function without(Bits $rows): self
     {
-        return new self($this->layers, $this->rows->without($rows));
+        return new self($this->layers, $this->rows->without($rows), $this->tags, $this->folders);
     }
 
-    /** For example "2 layers and 14 objects", or the layer's name when it is one alone. */
+    /** For example "2 layers and 14 objects", or the name when it is one organizer alone. */
     public function inWords(Bench $bench): string
     {
         $objects = $this->rows->count();
-        if (count($this->layers) === 1 && $objects === 0) {
-            return $bench->layers()->get($this->layers[0])->name;
+        $counts = ['layer' => count($this->layers), 'tag' => count($this->tags), 'folder' => count($this->folders), 'object' => $objects];
+        if ($objects === 0 && array_sum($counts) === 1) {
+            return match (true) {
+                $this->layers !== [] => $bench->layers()->get($this->layers[0])->name,
+                $this->tags !== [] => $bench->tags()->get($this->tags[0])->name,
+                default => $bench->tags()->folder($this->folders[0])->name,
+            };
         }
+        $words = [];
+        foreach (array_filter($counts) as $what => $count) {
+            $words[] = number_format($count).' '.$what.($count === 1 ? '' : 's');
+        }
+        $last = array_pop($words);
 
-        return implode(
-            ' and ',
-            array_filter([
-                $this->layers === [] ? '' : number_format(count($this->layers)).' '.(count($this->layers) === 1 ? 'layer' : 'layers'),
-                $objects === 0 ? '' : number_format($objects).' '.($objects === 1 ? 'object' : 'objects'),
-            ]),
-        );
+        return $words === [] ? (string) $last : implode(', ', $words)." and $last";
     }
 }

@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Bench\Bench;
+use App\Bench\Organizer;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
+use VineShelf\Colours\Palette;
 use VineShelf\Layers\Layer;
 use VineShelf\Scene\Bits;
 
 /** A new layer, empty or holding the pick. */
 final class CreateLayer extends Command
 {
-    private const COLOURS = ['#3f7a63', '#c98f4a', '#5d8f84', '#d26b4f', '#6d7d8b', '#a8866b', '#7f9c6a', '#4f7d9a', '#8a5a3c', '#b4573f'];
-
     public readonly int $number;
 
     private readonly string $layerName;
@@ -26,31 +26,47 @@ final class CreateLayer extends Command
     /** @param Bits|null $rows scene rows of objects to file under it */
     public function __construct(Bench $bench, string $name, int $parent, ?Bits $rows)
     {
-        $project = $bench->project;
         $tree = $bench->layers();
-        $this->layerName = LayerNames::check($name);
+        $this->layerName = RowNames::check($name, 'layer');
         $parent = $parent === Layer::UNSORTED || ! $tree->has($parent) ? 0 : $parent;
-        LayerNames::checkFree($this->layerName, $tree, $parent);
-        $this->number = $project->next_layer++;
-        $position = 1;
-        foreach ($tree->inside($parent) as $sibling) {
-            $position = max($position, $tree->get($sibling)->position + 1);
-        }
-        $steps = [
-            new RowEdit('layers', $this->number, null, [
-                'parent_no' => $parent,
-                'position' => $position,
-                'name' => $this->layerName,
-                'colour' => self::COLOURS[$this->number % count(self::COLOURS)],
-                'lock' => 0,
-            ]),
-        ];
-        $this->filing =
-            $rows === null
-                ? null
-                : new FileObjects($bench, $rows, new Layer($this->number, $parent, $position, $this->layerName, '#000000'));
+        RowNames::checkFree($this->layerName, 'layer', Organizer::inside($bench, 'layers', $parent));
+        $step = self::step($bench, $parent, $this->layerName);
+        $this->number = $step->number;
+        $this->filing = $rows === null ? null : new FileObjects($bench, $rows, self::layer($step));
         $this->leftAlone = $this->filing->leftAlone ?? '';
-        $this->edits = new Edits([...$steps, ...$this->filing?->edits()->steps ?? []]);
+        $this->edits = new Edits([$step, ...$this->filing?->edits()->steps ?? []]);
+    }
+
+    /**
+     * The step that makes a layer, last in what it lies in.
+     *
+     * @param int          $after  places after the last one
+     * @param list<string> $taken  colours besides those of the layers there
+     */
+    public static function step(Bench $bench, int $parent, string $name, int $after = 1, array $taken = []): RowEdit
+    {
+        $position = 0;
+        foreach ($bench->layers()->inside($parent) as $sibling) {
+            $position = max($position, $bench->layers()->get($sibling)->position);
+        }
+        $colours = array_map(static fn (array $entry): string => $entry[0]->colour, $bench->layers()->walk());
+
+        return new RowEdit('layers', $bench->project->next_layer++, null, [
+            'parent_no' => $parent,
+            'position' => $position + $after,
+            'name' => $name,
+            'colour' => Palette::next([...$colours, ...$taken]),
+            'lock' => 0,
+        ]);
+    }
+
+    /** The layer that a step makes. */
+    public static function layer(RowEdit $step): Layer
+    {
+        /** @var array{parent_no: int, position: int, name: string, colour: string} $row */
+        $row = $step->after;
+
+        return new Layer($step->number, $row['parent_no'], $row['position'], $row['name'], $row['colour']);
     }
 
     public function name(): string

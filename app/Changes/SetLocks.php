@@ -12,7 +12,7 @@ use App\Changes\Edits\RowEdit;
 use VineShelf\Locks\Lock;
 use VineShelf\Scene\Bits;
 
-/** Layers and objects get another lock of their own. */
+/** Layers, tags, folders of tags and objects get another lock of their own. */
 final class SetLocks extends Command
 {
     private readonly Edits $edits;
@@ -31,6 +31,8 @@ final class SetLocks extends Command
             }
         }
         $layers = count($steps);
+        [$tags, $tagName] = self::shelved($bench, 'tags', $targets->tags, $lock, $steps);
+        [$folders, $folderName] = self::shelved($bench, 'folders', $targets->folders, $lock, $steps);
         [$before, $after] = $this->objects($bench, $targets->rows, $lock);
         if ($after !== []) {
             $steps[] = new ObjectsEdit('lock', $before, [$lock->value => $after]);
@@ -42,8 +44,35 @@ final class SetLocks extends Command
             ' '.
             implode(
                 ' and ',
-                array_filter([$layers === 0 ? '' : ($layers === 1 ? "layer $name" : "$layers layers"), $after === [] ? '' : $objects]),
+                array_filter([
+                    $layers === 0 ? '' : ($layers === 1 ? "layer $name" : "$layers layers"),
+                    $tags === 0 ? '' : ($tags === 1 ? "tag $tagName" : "$tags tags"),
+                    $folders === 0 ? '' : ($folders === 1 ? "folder $folderName" : "$folders folders"),
+                    $after === [] ? '' : $objects,
+                ]),
             );
+    }
+
+    /**
+     * @param list<int>     $numbers
+     * @param list<RowEdit> $steps   gets those that are needed
+     *
+     * @return array{int, string} how many change, and the name of the last
+     */
+    private static function shelved(Bench $bench, string $table, array $numbers, Lock $lock, array &$steps): array
+    {
+        $changed = 0;
+        $name = '';
+        foreach ($numbers as $number) {
+            $row = $table === 'tags' ? $bench->tags()->get($number) : $bench->tags()->folder($number);
+            if ($row->lock !== $lock) {
+                $steps[] = new RowEdit($table, $number, ['lock' => $row->lock->value], ['lock' => $lock->value]);
+                $name = $row->name;
+                $changed++;
+            }
+        }
+
+        return [$changed, $name];
     }
 
     public function name(): string

@@ -8,8 +8,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
-use VineShelf\Layers\LayerTree;
-use VineShelf\Locks\Lock;
+use VineShelf\Organizers\Organizers;
 
 /**
  * One model being organized.
@@ -22,6 +21,9 @@ use VineShelf\Locks\Lock;
  * @property array{float, float, float}|null $origin what its places are counted from, metres; null when it was made long ago
  * @property int $next_object
  * @property int $next_layer
+ * @property int $next_tag
+ * @property int $next_folder
+ * @property int $next_set
  * @property int $next_view
  * @property int $next_mesh
  * @property int $next_material
@@ -111,23 +113,10 @@ final class Project extends Model
         return $this->hasMany(ProjectObject::class);
     }
 
-    public function layerTree(): LayerTree
+    /** What the project is sorted by, as it is stored now. */
+    public function organizers(): Organizers
     {
-        return new LayerTree(
-            $this->layers()
-                ->toBase()
-                ->get()
-                ->map(
-                    static fn (\stdClass $row): \VineShelf\Layers\Layer => new \VineShelf\Layers\Layer(
-                        (int) $row->no,
-                        (int) $row->parent_no,
-                        (int) $row->position,
-                        (string) $row->name,
-                        (string) $row->colour,
-                        Lock::from((int) $row->lock),
-                    ),
-                ),
-        );
+        return StoredOrganizers::of($this);
     }
 
     /** The folder of the project's files on the disk for kept files. */

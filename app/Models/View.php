@@ -7,6 +7,7 @@ namespace App\Models;
 use App\Models\Concerns\NumberedInProject;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
+use VineShelf\Folders\Shelved;
 use VineShelf\Rungs\Settings;
 
 /**
@@ -14,6 +15,7 @@ use VineShelf\Rungs\Settings;
  *
  * @property int $project_id
  * @property int $no
+ * @property int $folder_no number of the folder that it stands in, 0 for none
  * @property int $position
  * @property string $name
  * @property array{eye: list<float>, target: list<float>, fov: float, tall?: float, up?: list<float>}|null $camera metres, z up; field of
@@ -24,7 +26,7 @@ use VineShelf\Rungs\Settings;
  * @property string $picture file on the disk for kept files, empty for none
  * @property Carbon $kept_at
  */
-final class View extends Model
+final class View extends Model implements Shelved
 {
     use NumberedInProject;
 
@@ -35,6 +37,26 @@ final class View extends Model
     protected $guarded = [];
 
     protected $casts = ['camera' => 'array', 'rungs' => Casts\Bytes::class, 'kept_at' => 'datetime'];
+
+    public function number(): int
+    {
+        return $this->no;
+    }
+
+    public function folder(): int
+    {
+        return $this->folder_no;
+    }
+
+    public function position(): int
+    {
+        return $this->position;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
 
     public function keepsRungs(): bool
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Scenes;
 
 use App\Files\Kept;
+use App\Models\Casts\Bytes;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\FactsBuilder;
@@ -12,7 +13,9 @@ use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
 use VineShelf\Geometry\Hulls;
 use VineShelf\Geometry\ShapeIndex;
+use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\DrawRecords;
+use VineShelf\Scene\Members;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
@@ -61,6 +64,19 @@ final class SceneQuery
         return $this->packed($project, $ordered, $layers, $kinds, $locks, $triangles, $names, $meshes, $placed, $placements);
     }
 
+    /** @return array<string, string> which rows each tag and each fixed set has */
+    private function members(Project $project, Scene $scene): array
+    {
+        $columns = [];
+        foreach (['tag' => 'tags', 'set' => 'sets'] as $what => $table) {
+            foreach (DB::table($table)->where('project_id', $project->id)->get(['no', 'members']) as $row) {
+                $columns["$what.$row->no"] = Members::column($scene, Members::unpack(Bytes::read($row->members)));
+            }
+        }
+
+        return $columns;
+    }
+
     /**
      * The columns from what is already in memory.
      *
@@ -89,6 +105,7 @@ final class SceneQuery
         string $placements,
     ): array {
         $columns = SceneBuilder::columns($parents, $layers, $kinds, $locks, $triangles);
+        $columns += $this->members($project, new Scene(new ColumnsInMemory($columns)));
         $order = Packed::uint32($columns['no'], 0, intdiv(strlen($columns['no']), 4));
 
         return $columns +

@@ -41,6 +41,14 @@ final class SceneStore
         return new DerivedColumns($stored, $stored->keep(...));
     }
 
+    /** Which files hold the base columns of the project as it stands; null when they could not be kept. */
+    public function manifest(Project $project): ?Manifest
+    {
+        $files = new IndexFiles($project);
+
+        return $files->manifest($files->base($project->revision)) ?? $this->build($project)[0];
+    }
+
     /** Works out what rules and sorting are known to need, so that nobody has to wait for it. */
     public function ripen(Project $project): void
     {

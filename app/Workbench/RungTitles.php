@@ -79,7 +79,7 @@ final class RungTitles
         return Why::of(
             $this->bench->scene()->row($row->number()),
             $this->bench->scene(),
-            $this->bench->layers(),
+            $this->bench->organizers(),
             $this->bench->settings(),
             $this->bench->inEffect(),
             $this->bench->isolation(),

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Layers;
 
+use VineShelf\Colours\Line;
 use VineShelf\Locks\Lock;
 
 /** An exclusive home for objects. */
@@ -20,6 +21,10 @@ final readonly class Layer
         public string $name,
         public string $colour,
         public Lock $lock = Lock::Open,
+        public Line $line = Line::None,
+        /** Whether showing one of the layers in it hides the others. */
+        public bool $oneAtATime = false,
+        public string $note = '',
     ) {}
 
     public function isUnsorted(): bool

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace VineShelf\Layers;
 
 use VineShelf\Locks\Lock;
+use VineShelf\Outline\Outline;
 
 /** The layers of a project, Unsorted first, then as the people ordered them. */
 final class LayerTree
@@ -12,8 +13,7 @@ final class LayerTree
     /** @var array<int, Layer> by number */
     private array $byNumber = [];
 
-    /** @var array<int, list<int>> numbers of the layers in each layer; 0 holds the top ones */
-    private array $inside = [];
+    public readonly Outline $outline;
 
     /** @var list<array{Layer, int}>|null */
     private ?array $walk = null;
@@ -21,24 +21,12 @@ final class LayerTree
     /** @param iterable<Layer> $layers */
     public function __construct(iterable $layers)
     {
-        $sorted = [];
+        $rows = [];
         foreach ($layers as $layer) {
-            $sorted[] = $layer;
-        }
-        usort(
-            $sorted,
-            static fn (Layer $a, Layer $b): int => [$b->isUnsorted(), $a->position, $a->number] <=> [
-                $a->isUnsorted(),
-                $b->position,
-                $b->number,
-            ],
-        );
-        foreach ($sorted as $layer) {
             $this->byNumber[$layer->number] = $layer;
+            $rows[$layer->number] = [$layer->parent ?: null, $layer->isUnsorted() ? PHP_INT_MIN : $layer->position, $layer->number];
         }
-        foreach ($sorted as $layer) {
-            $this->inside[isset($this->byNumber[$layer->parent]) ? $layer->parent : 0][] = $layer->number;
-        }
+        $this->outline = new Outline($rows);
     }
 
     public function has(int $number): bool
@@ -56,33 +44,22 @@ final class LayerTree
         return count($this->byNumber);
     }
 
-    /** @return list<int> */
+    /** @return list<int> numbers of the layers in a layer; 0 for the top ones */
     public function inside(int $number): array
     {
-        return $this->inside[$number] ?? [];
+        return array_map(intval(...), $this->outline->inside($number ?: null));
     }
 
     /** @return list<int> the layer itself and every layer nested in it */
     public function withNested(int $number): array
     {
-        $numbers = [$number];
-        for ($index = 0; $index < count($numbers); $index++) {
-            array_push($numbers, ...$this->inside($numbers[$index]));
-        }
-
-        return $numbers;
+        return array_map(intval(...), $this->outline->withNested($number));
     }
 
     /** @return list<Layer> the layer and those above it, nearest first */
     public function chain(int $number): array
     {
-        $chain = [];
-        while (isset($this->byNumber[$number]) && count($chain) <= count($this->byNumber)) {
-            $chain[] = $this->byNumber[$number];
-            $number = $this->byNumber[$number]->parent;
-        }
-
-        return $chain;
+        return array_map(fn (int|string $link): Layer => $this->byNumber[(int) $link], $this->outline->chain($number));
     }
 
     /** The names from the top down to the layer, for example "Pool hall › Stands". */
@@ -94,20 +71,7 @@ final class LayerTree
     /** @return list<array{Layer, int}> every layer with its depth, from the top down in the order on screen */
     public function walk(): array
     {
-        if ($this->walk !== null) {
-            return $this->walk;
-        }
-        $walk = [];
-        $stack = array_map(static fn (int $number): array => [$number, 0], array_reverse($this->inside(0)));
-        while (($top = array_pop($stack)) !== null) {
-            [$number, $depth] = $top;
-            $walk[] = [$this->byNumber[$number], $depth];
-            foreach (array_reverse($this->inside($number)) as $inner) {
-                $stack[] = [$inner, $depth + 1];
-            }
-        }
-
-        return $this->walk = $walk;
+        return $this->walk ??= array_map(fn (array $entry): array => [$this->byNumber[(int) $entry[0]], $entry[1]], $this->outline->walk());
     }
 
     /**
@@ -120,22 +84,17 @@ final class LayerTree
      */
     public function lowest(array $own, int $otherwise): array
     {
-        $lowest = [];
-        foreach ($this->walk() as [$layer]) {
-            $lowest[$layer->number] = min($own[$layer->number] ?? $otherwise, $lowest[$layer->parent] ?? $otherwise);
-        }
-
-        return $lowest;
+        /** @var array<int, int> */
+        return $this->outline->lowest($own, $otherwise);
     }
 
     /** @return array<int, int> lock in effect by layer number: the highest of the layer and the layers above it */
     public function locks(): array
     {
-        $locks = [];
-        foreach ($this->walk() as [$layer]) {
-            $locks[$layer->number] = max($layer->lock->value, $locks[$layer->parent] ?? Lock::Open->value);
-        }
-
-        return $locks;
+        /** @var array<int, int> */
+        return $this->outline->highest(
+            array_map(static fn (Layer $layer): int => $layer->lock->value, $this->byNumber),
+            Lock::Open->value,
+        );
     }
 }

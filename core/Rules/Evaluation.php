@@ -7,14 +7,15 @@ namespace VineShelf\Rules;
 use VineShelf\Facts\Facts;
 use VineShelf\Facts\Measure;
 use VineShelf\Layers\Layer;
-use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
+use VineShelf\Sets\SelectionSet;
 
 /**
  * One rule being evaluated: the rows of each part, and remarks as they turn up.
@@ -32,18 +33,20 @@ final class Evaluation implements Visitor
 
     /**
      * @param Bits            $picked rows of the pick
-     * @param list<KnownView> $views
+     * @param \Closure(): list<KnownView> $views
+     * @param \Closure(SelectionSet): Evaluated $set
      */
     public function __construct(
         private readonly Facts $facts,
-        private readonly LayerTree $layers,
+        private readonly Organizers $organizers,
         private readonly InEffect $inEffect,
         private readonly Bits $picked,
-        private readonly array $views,
+        private readonly \Closure $views,
         private readonly Parsed $rule,
+        private readonly \Closure $set,
     ) {
         $this->scene = $facts->scene;
-        $this->names = new Names($facts, $layers);
+        $this->names = new Names($facts, $organizers);
     }
 
     public function allOf(AllOf $node): Bits
@@ -98,9 +101,25 @@ final class Evaluation implements Visitor
         if ($node->isProperty) {
             return $this->property($node);
         }
-        $rows = $this->names->rows($node) ?? $this->missing($node, Field::from($node->field)->missing($node->words));
+        $rows = ($node->field === Field::Set->value ? $this->sets($node) : $this->names->rows($node)) ?? $this->missing($node, Field::from($node->field)->missing($node->words));
 
         return $node->test === TextTest::IsNot ? $rows->not() : $rows;
+    }
+
+    /** @return Bits|null the rows of the sets that a condition means; null when no set is called so */
+    private function sets(TextIs $node): ?Bits
+    {
+        $rows = null;
+        foreach ($this->names->sets($node) as $set) {
+            $found = ($this->set)($set);
+            $rows = $rows?->or($found->rows) ?? $found->rows;
+            [$at, $length] = $this->rule->place($node);
+            foreach ($found->remarks as $remark) {
+                $this->remarks[] = new Remark("In the set “{$set->name}”: $remark->sentence", $at, $length);
+            }
+        }
+
+        return $rows;
     }
 
     private function property(TextIs $node): Bits
@@ -149,7 +168,6 @@ final class Evaluation implements Visitor
     public function stateIs(StateIs $node): Bits
     {
         $state = $node->state;
-        $count = $this->scene->count();
         $rung = $state->rung();
         if ($rung !== null) {
             return $this->inEffect->rungs()->being($rung->value);
@@ -162,8 +180,8 @@ final class Evaluation implements Visitor
             State::Locked => $this->inEffect->locked(),
             State::Picked => $this->picked,
             State::Unnamed => $this->facts->bits('unnamed'),
-            State::Tagged => Bits::none($count),
-            State::Untouched => $this->scene->layers()->rowsOf([Layer::UNSORTED => true]),
+            State::Tagged => $this->tagged(),
+            State::Untouched => $this->scene->layers()->rowsOf([Layer::UNSORTED => true])->without($this->tagged()),
             State::HasGeometry => $this->facts->ranked('instances')->between(1, INF),
             State::HasMaterial => $this->facts->bits('material'),
             State::HasTextures => $this->facts->bits('textures'),
@@ -172,6 +190,16 @@ final class Evaluation implements Visitor
             State::HasClass => $this->facts->ranked('class')->present(),
             default => $this->facts->bits('properties'),
         };
+    }
+
+    private function tagged(): Bits
+    {
+        $rows = Bits::none($this->scene->count());
+        foreach ($this->organizers->tags->all() as $tag) {
+            $rows = $rows->or($this->scene->tagged($tag->number));
+        }
+
+        return $rows;
     }
 
     public function hasProperty(HasProperty $node): Bits
@@ -183,12 +211,12 @@ final class Evaluation implements Visitor
 
     public function newerThan(NewerThan $node): Bits
     {
-        foreach ($this->views as $view) {
+        foreach (($this->views)() as $view) {
             if (mb_strtolower($view->name) !== mb_strtolower($node->view)) {
                 continue;
             }
             $layers = [];
-            foreach ($this->layers->walk() as [$layer]) {
+            foreach ($this->organizers->layers->walk() as [$layer]) {
                 if ($layer->number > $view->layer) {
                     $layers[$layer->number] = true;
                 }

@@ -5,18 +5,19 @@ declare(strict_types=1);
 namespace VineShelf\Rules;
 
 use VineShelf\Facts\Facts;
-use VineShelf\Layers\LayerTree;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Scene;
 use VineShelf\Search\NameIndex;
+use VineShelf\Sets\SelectionSet;
 
 /** What the words of a condition stand for in a project: the one place where names become rows. */
 final readonly class Names
 {
     private Scene $scene;
 
-    public function __construct(private Facts $facts, private LayerTree $layers)
+    public function __construct(private Facts $facts, private Organizers $organizers)
     {
         $this->scene = $facts->scene;
     }
@@ -36,7 +37,8 @@ final readonly class Names
             Field::Material => $this->drawnWith($pattern),
             Field::Source => $this->cameIn($pattern),
             Field::Level => $this->onLevel($pattern),
-            Field::Tag, Field::Set, Field::Note => null,
+            Field::Tag => $this->tagged($pattern),
+            Field::Set, Field::Note => null,
         };
     }
 
@@ -79,13 +81,60 @@ final readonly class Names
     private function filed(Pattern $pattern): ?Bits
     {
         $numbers = [];
-        foreach ($this->layers->walk() as [$layer]) {
+        foreach ($this->organizers->layers->walk() as [$layer]) {
             if (isset($numbers[$layer->parent]) || $pattern->resembles(mb_strtolower($layer->name))) {
                 $numbers[$layer->number] = true;
             }
         }
 
         return $numbers === [] ? null : $this->scene->layers()->rowsOf($numbers);
+    }
+
+    /** A folder's name stands for the tags in it, at any depth. */
+    private function tagged(Pattern $pattern): ?Bits
+    {
+        $rows = null;
+        foreach ($this->tags($pattern) as $tag) {
+            // A folder without tags is there, and holds nothing.
+            $these = $tag === 0 ? Bits::none($this->scene->count()) : $this->scene->tagged($tag);
+            $rows = $rows?->or($these) ?? $these;
+        }
+
+        return $rows;
+    }
+
+    /** @return list<int> numbers of the tags that are called so, or lie in a folder that is; a folder alone is number 0 */
+    public function tags(Pattern $pattern): array
+    {
+        $tree = $this->organizers->tags->tree;
+        $numbers = $within = [];
+        foreach ($tree->outline->walk() as [$key]) {
+            $key = (string) $key;
+            $number = (int) substr($key, 1);
+            $name = $key[0] === 'F' ? $tree->folders[$number]->name : $tree->members[$number]->name;
+            $isMeant = isset($within[$tree->outline->parent($key)]) || $pattern->resembles(mb_strtolower($name));
+            if ($isMeant && $key[0] === 'F') {
+                $within[$key] = true;
+            }
+            if ($isMeant) {
+                $numbers[] = $key[0] === 'F' ? 0 : $number;
+            }
+        }
+
+        return $numbers;
+    }
+
+    /** @return list<SelectionSet> the sets that a condition means */
+    public function sets(TextIs $node): array
+    {
+        $pattern = new Pattern($node);
+
+        return array_values(
+            array_filter(
+                $this->organizers->sets->all(),
+                static fn (SelectionSet $set): bool => $pattern->resembles(mb_strtolower($set->name)),
+            ),
+        );
     }
 
     private function drawnWith(Pattern $pattern): ?Bits

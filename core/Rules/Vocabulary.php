@@ -6,14 +6,19 @@ namespace VineShelf\Rules;
 
 use VineShelf\Facts\Facts;
 use VineShelf\Layers\Contents;
-use VineShelf\Layers\LayerTree;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Scene\Kind;
 
 /** What a project has to offer to a rule: the values of each field, and how many objects have them. */
 final readonly class Vocabulary
 {
     /** @param list<string> $views names of the views */
-    public function __construct(private Facts $facts, private LayerTree $layers, private Contents $contents, private array $views = []) {}
+    public function __construct(
+        private Facts $facts,
+        private Organizers $organizers,
+        private Contents $contents,
+        private array $views = [],
+    ) {}
 
     /** @return iterable<string, int> objects by value */
     public function values(Field $field): iterable
@@ -25,7 +30,9 @@ final readonly class Vocabulary
             Field::Material => $this->materials(),
             Field::Source => $this->sources(),
             Field::Level => [...$this->property('level'), ...$this->property('storey')],
-            Field::Name, Field::Tag, Field::Set, Field::Note => [],
+            Field::Tag => $this->tags(),
+            Field::Set => $this->sets(),
+            Field::Name, Field::Note => [],
         };
     }
 
@@ -83,11 +90,36 @@ final readonly class Vocabulary
     private function layers(): array
     {
         $layers = [];
-        foreach ($this->layers->walk() as [$layer]) {
+        foreach ($this->organizers->layers->walk() as [$layer]) {
             $layers[$layer->name] = ($layers[$layer->name] ?? 0) + $this->contents->objectsWithNested($layer->number);
         }
 
         return $layers;
+    }
+
+    /** @return array<string, int> */
+    private function tags(): array
+    {
+        $tags = [];
+        foreach ($this->organizers->tags->tree->folders as $folder) {
+            $tags[$folder->name] = 0;
+        }
+        foreach ($this->organizers->tags->all() as $tag) {
+            $tags[$tag->name] = ($tags[$tag->name] ?? 0) + $this->facts->scene->tagged($tag->number)->count();
+        }
+
+        return $tags;
+    }
+
+    /** @return array<string, int> */
+    private function sets(): array
+    {
+        $sets = [];
+        foreach ($this->organizers->sets->all() as $set) {
+            $sets[$set->name] = $set->members;
+        }
+
+        return $sets;
     }
 
     /** @return array<string, int> */

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace VineShelf\Rungs;
 
-use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Levels;
 use VineShelf\Scene\Planes;
@@ -15,9 +15,9 @@ use VineShelf\Scene\Scene;
 /**
  * Rung and lock in effect for every object of a scene, as one desk sees it.
  *
- * A row's rung is the lowest of its own, those of the groups above it, and what its layer has in effect; its lock the highest along the
- * same chain. Layers hold by membership, row by row; only what is set on a group itself reaches down. A slow walk up every chain stands in
- * the tests.
+ * A row's rung is the lowest of its own, those of the groups above it, and what its layer and its tags have in effect; its lock the highest
+ * along the same chain. Layers and tags hold by membership, row by row; only what is set on a group itself reaches down. A slow walk up
+ * every chain stands in the tests.
  */
 final class InEffect
 {
@@ -27,7 +27,7 @@ final class InEffect
 
     public function __construct(
         private readonly Scene $scene,
-        private readonly LayerTree $layers,
+        private readonly Organizers $organizers,
         private readonly Settings $settings,
         private readonly ?Isolation $isolation = null,
     ) {}
@@ -35,7 +35,7 @@ final class InEffect
     /** The same objects under other settings; locks do not depend on those. */
     public function under(Settings $settings, ?Isolation $isolation): self
     {
-        $other = new self($this->scene, $this->layers, $settings, $isolation);
+        $other = new self($this->scene, $this->organizers, $settings, $isolation);
         $other->locks = $this->locks;
 
         return $other;
@@ -46,8 +46,16 @@ final class InEffect
     {
         if ($this->rungs === null) {
             $full = Rung::Full->value;
-            $rungs = Levels::byValue($this->scene->layers(), $this->layers->lowest($this->settings->layers, $full), $full, $full);
+            $rungs = Levels::byValue(
+                $this->scene->layers(),
+                $this->organizers->layers->lowest($this->settings->layers, $full),
+                $full,
+                $full,
+            );
             $held = Bits::none($this->scene->count());
+            foreach ($this->tagged($this->tagRungs(), $full) as $rung => $rows) {
+                $rungs = $rungs->lowest(Levels::within($rows, $full, $rung, $full));
+            }
             foreach ($this->settings->objects as $rung => $numbers) {
                 if ($rung < $full) {
                     // What a lower rung holds down already need not be looked at again.
@@ -67,7 +75,10 @@ final class InEffect
     {
         if ($this->locks === null) {
             $most = Lock::Locked->value;
-            $locks = Levels::byValue($this->scene->layers(), $this->layers->locks(), $most, Lock::Open->value);
+            $locks = Levels::byValue($this->scene->layers(), $this->organizers->layers->locks(), $most, Lock::Open->value);
+            foreach ($this->tagged($this->organizers->tags->locks(), Lock::Open->value) as $lock => $rows) {
+                $locks = $locks->highest(Levels::within($rows, $most, $lock, Lock::Open->value));
+            }
             foreach ([Lock::Guarded->value, Lock::Locked->value] as $lock) {
                 $rows = $this->scene->locks()->rowsOf([$lock => true]);
                 if (! $rows->isEmpty()) {
@@ -78,6 +89,30 @@ final class InEffect
         }
 
         return $this->locks;
+    }
+
+    /** @return array<string, int> rung in effect by "M7" for a tag and "F3" for a folder, as {@see \VineShelf\Tags\TagTree} has them */
+    public function tagRungs(): array
+    {
+        return $this->organizers->tags->lowest($this->settings->tags, $this->settings->folders, Rung::Full->value);
+    }
+
+    /**
+     * @param array<string, int> $steps what tags and folders have in effect
+     *
+     * @return array<int, Bits> the rows that have tags at a step, by step
+     */
+    private function tagged(array $steps, int $but): array
+    {
+        $rows = [];
+        foreach ($steps as $key => $step) {
+            if ($step !== $but && $key[0] === 'M') {
+                $those = $this->scene->tagged((int) substr($key, 1));
+                $rows[$step] = isset($rows[$step]) ? $rows[$step]->or($those) : $those;
+            }
+        }
+
+        return $rows;
     }
 
     public function rung(int $row): Rung

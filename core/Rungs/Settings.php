@@ -8,7 +8,7 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 
 /**
- * Own rungs of layers and objects: explicit values only. Full is a value; what is not set is not in here, and where settings lie over
+ * Own rungs of layers, tags, folders of tags and objects: explicit values only. Full is a value; what is not set is not in here, and where settings lie over
  * others the value below counts ({@see over()}).
  *
  * A desk holds one, and so does every view that keeps rungs. Objects are kept as one set per rung, so that a rung on a hundred thousand of
@@ -16,25 +16,34 @@ use VineShelf\Scene\Packed;
  */
 final readonly class Settings
 {
-    private const VERSION = 2;
+    private const VERSION = 3;
 
     /**
      * @param array<int, int>  $layers  rung by layer number
      * @param array<int, Bits> $objects object numbers by rung; no object is in two sets, and none of the sets is empty
+     * @param array<int, int>  $tags    rung by tag number
+     * @param array<int, int>  $folders rung by number of a folder of tags
      */
-    public function __construct(public array $layers = [], public array $objects = []) {}
+    public function __construct(
+        public array $layers = [],
+        public array $objects = [],
+        public array $tags = [],
+        public array $folders = [],
+    ) {}
 
     /**
      * @param array<int, int> $layers  rung by layer number
      * @param array<int, int> $objects rung by object number
+     * @param array<int, int> $tags    rung by tag number
+     * @param array<int, int> $folders rung by folder number
      */
-    public static function of(array $layers, array $objects): self
+    public static function of(array $layers, array $objects, array $tags = [], array $folders = []): self
     {
         $byRung = [];
         foreach ($objects as $number => $rung) {
             $byRung[$rung][] = $number;
         }
-        $settings = new self($layers);
+        $settings = new self($layers, [], $tags, $folders);
         foreach ($byRung as $rung => $numbers) {
             sort($numbers);
             $settings = $settings->withObjects(Bits::ofRows($numbers[count($numbers) - 1], $numbers), Rung::from($rung));
@@ -47,6 +56,18 @@ final readonly class Settings
     public function layer(int $number): ?Rung
     {
         return isset($this->layers[$number]) ? Rung::from($this->layers[$number]) : null;
+    }
+
+    /** Null where nothing is set. */
+    public function tag(int $number): ?Rung
+    {
+        return isset($this->tags[$number]) ? Rung::from($this->tags[$number]) : null;
+    }
+
+    /** Null where nothing is set. */
+    public function folder(int $number): ?Rung
+    {
+        return isset($this->folders[$number]) ? Rung::from($this->folders[$number]) : null;
     }
 
     /** Null where nothing is set. */
@@ -67,16 +88,44 @@ final readonly class Settings
      */
     public function withLayers(iterable $numbers, ?Rung $rung): self
     {
-        $layers = $this->layers;
+        return new self(self::set($this->layers, $numbers, $rung), $this->objects, $this->tags, $this->folders);
+    }
+
+    /**
+     * @param iterable<int> $numbers tag numbers
+     * @param Rung|null     $rung    null to set nothing
+     */
+    public function withTags(iterable $numbers, ?Rung $rung): self
+    {
+        return new self($this->layers, $this->objects, self::set($this->tags, $numbers, $rung), $this->folders);
+    }
+
+    /**
+     * @param iterable<int> $numbers folder numbers
+     * @param Rung|null     $rung    null to set nothing
+     */
+    public function withFolders(iterable $numbers, ?Rung $rung): self
+    {
+        return new self($this->layers, $this->objects, $this->tags, self::set($this->folders, $numbers, $rung));
+    }
+
+    /**
+     * @param array<int, int> $rungs
+     * @param iterable<int>   $numbers
+     *
+     * @return array<int, int>
+     */
+    private static function set(array $rungs, iterable $numbers, ?Rung $rung): array
+    {
         foreach ($numbers as $number) {
             if ($rung === null) {
-                unset($layers[$number]);
+                unset($rungs[$number]);
             } else {
-                $layers[$number] = $rung->value;
+                $rungs[$number] = $rung->value;
             }
         }
 
-        return new self($layers, $this->objects);
+        return $rungs;
     }
 
     /**
@@ -97,13 +146,18 @@ final readonly class Settings
             ksort($objects);
         }
 
-        return new self($this->layers, $objects);
+        return new self($this->layers, $objects, $this->tags, $this->folders);
     }
 
     /** These values where something is set, the others elsewhere. */
     public function over(self $others): self
     {
-        $result = new self($this->layers + $others->layers, $others->objects);
+        $result = new self(
+            $this->layers + $others->layers,
+            $others->objects,
+            $this->tags + $others->tags,
+            $this->folders + $others->folders,
+        );
         foreach ($this->objects as $rung => $numbers) {
             $result = $result->withObjects($numbers, Rung::from($rung));
         }
@@ -114,34 +168,53 @@ final readonly class Settings
     /** Whether both set the same, Full counting as nothing: so it is on a desk. */
     public function same(self $other): bool
     {
-        return $this->difference($other) === ['layers' => 0, 'objects' => 0];
+        return array_sum($this->difference($other)) === 0;
     }
 
-    /** @return array{layers: int, objects: int} how many layers and objects are set differently, Full counting as nothing */
+    /**
+     * @return array{layers: int, objects: int, tags: int, folders: int} how many of each are set differently, Full counting as nothing
+     */
     public function difference(self $other): array
     {
-        $layers = 0;
-        foreach ($this->layers + $other->layers as $number => $_) {
-            $layers += ($this->layers[$number] ?? Rung::Full->value) !== ($other->layers[$number] ?? Rung::Full->value) ? 1 : 0;
-        }
         $differing = Bits::none(0);
         for ($rung = 0; $rung < Rung::Full->value; $rung++) {
             [$here, $there] = [$this->objects[$rung] ?? Bits::none(0), $other->objects[$rung] ?? Bits::none(0)];
             $differing = $differing->with($here->less($there))->with($there->less($here));
         }
 
-        return ['layers' => $layers, 'objects' => $differing->count()];
+        return [
+            'layers' => self::differing($this->layers, $other->layers),
+            'objects' => $differing->count(),
+            'tags' => self::differing($this->tags, $other->tags),
+            'folders' => self::differing($this->folders, $other->folders),
+        ];
     }
 
     /**
-     * @return string version; number of layers, their numbers and rungs; then for each rung of objects: rung, bytes, one bit per object
-     * number. Deflated
+     * @param array<int, int> $here
+     * @param array<int, int> $there
+     */
+    private static function differing(array $here, array $there): int
+    {
+        $full = Rung::Full->value;
+        $count = 0;
+        foreach ($here + $there as $number => $_) {
+            $count += ($here[$number] ?? $full) !== ($there[$number] ?? $full) ? 1 : 0;
+        }
+
+        return $count;
+    }
+
+    /**
+     * @return string version; for layers, tags and folders each how many, their numbers and rungs; then for each rung of objects: rung,
+     * bytes, one bit per object number. Deflated
      */
     public function pack(): string
     {
-        $raw = pack('CV', self::VERSION, count($this->layers));
-        if ($this->layers !== []) {
-            $raw .= pack('V*', ...array_keys($this->layers)).pack('C*', ...array_values($this->layers));
+        $raw = pack('C', self::VERSION);
+        foreach ([$this->layers, $this->tags, $this->folders] as $rungs) {
+            $raw .= pack('V', count($rungs));
+            $raw .= $rungs === [] ? '' : pack('V*', ...array_keys($rungs)).pack('C*', ...array_values($rungs));
         }
         foreach ($this->objects as $rung => $numbers) {
             $bytes = rtrim($numbers->bytes, "\0");
@@ -160,14 +233,20 @@ final readonly class Settings
         if ($raw[0] === "\1") {
             return self::firstVersion($raw);
         }
-        [$count] = Packed::uint32($raw, 1, 1);
+        $rungs = [[], [], []];
+        $at = 1;
+        // Before there were tags, only layers stood in front of the objects.
+        for ($what = 0, $last = $raw[0] === "\2" ? 0 : 2; $what <= $last; $what++, $at += 4 + 5 * $count) {
+            [$count] = Packed::uint32($raw, $at, 1);
+            $rungs[$what] = self::read($raw, $at + 4, $count);
+        }
         $objects = [];
-        for ($at = 5 + 5 * $count; $at + 5 <= strlen($raw); $at += 5 + $size) {
+        for (; $at + 5 <= strlen($raw); $at += 5 + $size) {
             [$size] = Packed::uint32($raw, $at + 1, 1);
             $objects[ord($raw[$at])] = Bits::ofBytes(($size << 3) - 1, substr($raw, $at + 5, $size));
         }
 
-        return new self(self::read($raw, 5, $count), $objects);
+        return new self($rungs[0], $objects, $rungs[1], $rungs[2]);
     }
 
     /** As they were kept first: counts, then numbers and rungs of layers and of objects. */

@@ -20,6 +20,8 @@ namespace VineShelf\Scene;
  * | lock      | {@see Coded} own locks                      |
  * | groups    | uint32: the rows that hold others           |
  * | rows      | uint32 by object number: its row, 0 if gone |
+ * | tag.N     | {@see Bits} of the rows that have the tag N; empty for none |
+ * | set.N     | {@see Bits} of the rows in the fixed set N; empty for none |
  * | stretches | three uint32 per stretch of rows that are numbered one by one: first row, its number, rows |
  *
  * The first entry of each per-row column belongs to row 0.
@@ -38,6 +40,9 @@ final class Scene
     private ?Bits $groups = null;
 
     private ?Planes $weights = null;
+
+    /** @var array<string, Bits> by column */
+    private array $members = [];
 
     public function __construct(private readonly ColumnSource $columns) {}
 
@@ -59,6 +64,25 @@ final class Scene
     public function locks(): Coded
     {
         return $this->locks ??= Coded::unpack($this->column('lock'));
+    }
+
+    /** The rows that have a tag. */
+    public function tagged(int $tag): Bits
+    {
+        return $this->members("tag.$tag");
+    }
+
+    /** The rows in a fixed set. */
+    public function chosen(int $set): Bits
+    {
+        return $this->members("set.$set");
+    }
+
+    private function members(string $column): Bits
+    {
+        return $this->members[$column] ??= $this->column($column) === ''
+            ? Bits::none($this->count())
+            : Bits::ofBytes($this->count(), $this->column($column));
     }
 
     public function number(int $row): int

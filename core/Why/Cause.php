@@ -6,12 +6,14 @@ namespace VineShelf\Why;
 
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
+use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Bits;
 
 /** One setting below Full, or above Open, in the chain of an object. */
 final readonly class Cause
 {
     public function __construct(
-        /** "layer", "object", or "isolation": other objects are isolated. */
+        /** "layer", "tag", "folder", "object", or "isolation": other objects are isolated. */
         public string $what,
         public int $number,
         /** Whether the setting is the object's own, and not one of a group or a layer above. */
@@ -19,4 +21,16 @@ final readonly class Cause
         public ?Rung $rung,
         public ?Lock $lock,
     ) {}
+
+    /** The settings with what holds the object down at Full. */
+    public function raised(Settings $settings): Settings
+    {
+        return match ($this->what) {
+            'layer' => $settings->withLayers([$this->number], Rung::Full),
+            'tag' => $settings->withTags([$this->number], Rung::Full),
+            'folder' => $settings->withFolders([$this->number], Rung::Full),
+            'object' => $settings->withObjects(Bits::ofRows($this->number, [$this->number]), Rung::Full),
+            default => $settings,
+        };
+    }
 }

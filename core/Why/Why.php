@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 namespace VineShelf\Why;
 
-use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Scene;
+use VineShelf\Tags\TagTree;
 
 /** Why an object is drawn as it is and can or cannot be picked: every cause in its chain, nearest first. */
 final readonly class Why
@@ -28,7 +29,7 @@ final readonly class Why
     public static function of(
         int $row,
         Scene $scene,
-        LayerTree $layers,
+        Organizers $organizers,
         Settings $settings,
         InEffect $inEffect,
         ?Isolation $isolation = null,
@@ -56,12 +57,14 @@ final readonly class Why
                 ),
             );
         }
-        foreach ($layers->chain($scene->layers()->at($row)) as $layer) {
+        foreach ($organizers->layers->chain($scene->layers()->at($row)) as $layer) {
             self::add(
                 $causes,
                 new Cause('layer', $layer->number, false, self::below($settings->layer($layer->number)), self::above($layer->lock)),
             );
         }
+
+        array_push($causes, ...self::ofTags($row, $scene, $organizers->tags, $settings));
 
         return new self(
             $settings->object($scene->number($row)) ?? Rung::Full,
@@ -70,6 +73,35 @@ final readonly class Why
             $causes,
             $isLifted,
         );
+    }
+
+    /** @return list<Cause> tags that the object has, and folders that hold them; each of those once */
+    private static function ofTags(int $row, Scene $scene, TagTree $tags, Settings $settings): array
+    {
+        $causes = $folders = [];
+        foreach ($tags->all() as $tag) {
+            // Reading who has it is for tags that could be a cause at all.
+            $chain = $tags->tree->chain($tag->folder);
+            $matters = self::below($settings->tag($tag->number)) !== null || $tag->lock !== Lock::Open;
+            foreach ($chain as $folder) {
+                $matters = $matters || self::below($settings->folder($folder->number)) !== null || $folder->lock !== Lock::Open;
+            }
+            if (! $matters || ! $scene->tagged($tag->number)->has($row)) {
+                continue;
+            }
+            self::add($causes, new Cause('tag', $tag->number, false, self::below($settings->tag($tag->number)), self::above($tag->lock)));
+            foreach ($chain as $folder) {
+                $folders[$folder->number] = $folder;
+            }
+        }
+        foreach ($folders as $folder) {
+            self::add(
+                $causes,
+                new Cause('folder', $folder->number, false, self::below($settings->folder($folder->number)), self::above($folder->lock)),
+            );
+        }
+
+        return $causes;
     }
 
     /** The cause that decides the rung, null at Full. */

@@ -32,7 +32,7 @@ final class CompletionTest extends TestCase
         $this->model = PlainModel::grow(80);
         $this->vocabulary = new Vocabulary(
             $this->model->facts,
-            $this->model->forest->layers,
+            $this->model->forest->organizers,
             new Contents($this->model->facts->scene, $this->model->forest->layers),
             ['Hall', 'From "above"'],
         );
@@ -128,9 +128,9 @@ final class CompletionTest extends TestCase
     private function hits(string $rule): int
     {
         $scene = $this->model->facts->scene;
-        $inEffect = new InEffect($scene, $this->model->forest->layers, $this->model->forest->settings);
+        $inEffect = new InEffect($scene, $this->model->forest->organizers, $this->model->forest->settings);
 
-        return (new Evaluator($this->model->facts, $this->model->forest->layers, $inEffect, Bits::none($scene->count())))
+        return (new Evaluator($this->model->facts, $this->model->forest->organizers, $inEffect, Bits::none($scene->count())))
             ->find(Parser::parse($rule))
             ->rows
             ->count();

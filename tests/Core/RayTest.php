@@ -24,7 +24,7 @@ final class RayTest extends TestCase
             $placed = array_merge(...array_values($model->placements)) ?: [array_fill(0, 12, 0.5)];
             $aim = $placed[array_rand($placed)];
             $way = [$aim[3] - $from[0], $aim[7] - $from[1], $aim[11] - $from[2] + 0.01];
-            $inEffect = new InEffect($scene, $model->forest->layers, $model->forest->settings);
+            $inEffect = new InEffect($scene, $model->forest->organizers, $model->forest->settings);
             $found = (new Ray($from, $way))->meet($model->facts, $inEffect, $model);
             $expected = null;
             foreach ($model->placements as $number => $placements) {
@@ -56,7 +56,7 @@ final class RayTest extends TestCase
         for ($round = 0; $round < 350; $round++) {
             $model = ShapedModel::grow(mt_rand(20, 70));
             $scene = $model->facts->scene;
-            $inEffect = new InEffect($scene, $model->forest->layers, $model->forest->settings);
+            $inEffect = new InEffect($scene, $model->forest->organizers, $model->forest->settings);
             $number = array_rand($model->forest->parents);
             $row = $scene->row($number);
             $box = $model->facts->box($row);
@@ -89,7 +89,7 @@ final class RayTest extends TestCase
     {
         mt_srand(16);
         $model = ShapedModel::grow(4);
-        $inEffect = new InEffect($model->facts->scene, $model->forest->layers, $model->forest->settings);
+        $inEffect = new InEffect($model->facts->scene, $model->forest->organizers, $model->forest->settings);
         self::assertNull((new Sight($model->facts, $inEffect, $model))->from(1, [1.0, 2.0, 3.0], [1.0, 2.0, 3.0], 1.0));
     }
 

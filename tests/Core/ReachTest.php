@@ -164,7 +164,7 @@ final class ReachTest extends TestCase
             $rest = [Rung::Hidden, Rung::Ghost][$round % 2];
             $once = Isolation::none()->deeper(Pick::of($model->picked), $rest);
             $twice = Isolation::unpack($once->deeper(Pick::of(array_slice($model->picked, 0, 1)), Rung::Hidden)->pack());
-            $rungs = (new InEffect($scene, $forest->layers, $forest->settings, $once))->rungs();
+            $rungs = (new InEffect($scene, $forest->organizers, $forest->settings, $once))->rungs();
             foreach ($forest->parents as $number => $_) {
                 self::assertSame(
                     $inside($number, $model->picked) ? 5 : min($rest->value, $forest->slowRung($number)),
@@ -176,8 +176,8 @@ final class ReachTest extends TestCase
             self::assertFalse($twice->back()->back()->isOn());
             self::assertSame(Rung::Ghost, $twice->withRest(Rung::Ghost)->rest());
             self::assertEquals(
-                (new InEffect($scene, $forest->layers, $forest->settings))->rungs(),
-                (new InEffect($scene, $forest->layers, $forest->settings, Isolation::none()))->rungs(),
+                (new InEffect($scene, $forest->organizers, $forest->settings))->rungs(),
+                (new InEffect($scene, $forest->organizers, $forest->settings, Isolation::none()))->rungs(),
             );
         }
     }

@@ -305,7 +305,7 @@ final class RegionTest extends TestCase
     private static function found(ShapedModel $model, Camera $camera, Region $region, bool $inside): array
     {
         $scene = $model->facts->scene;
-        $inEffect = new InEffect($scene, $model->forest->layers, $model->forest->settings);
+        $inEffect = new InEffect($scene, $model->forest->organizers, $model->forest->settings);
         $numbers = array_map(
             $scene->number(...),
             (new RegionPick($model->facts, $inEffect, $model, $camera, $region, $inside))->find()->rows(),

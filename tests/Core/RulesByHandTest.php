@@ -122,8 +122,8 @@ final class RulesByHandTest extends TestCase
         sort($picked);
         $evaluator = new Evaluator(
             $model->facts,
-            $model->forest->layers,
-            new InEffect($scene, $model->forest->layers, $model->forest->settings),
+            $model->forest->organizers,
+            new InEffect($scene, $model->forest->organizers, $model->forest->settings),
             Bits::ofRows($scene->count(), $picked),
         );
         $found = array_map($scene->number(...), $evaluator->find(Parser::parse($rule))->rows->rows());

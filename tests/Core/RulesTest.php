@@ -430,8 +430,8 @@ final class RulesTest extends TestCase
 
         return new Evaluator(
             $model->facts,
-            $model->forest->layers,
-            new InEffect($scene, $model->forest->layers, $model->forest->settings),
+            $model->organizers,
+            new InEffect($scene, $model->forest->organizers, $model->forest->settings),
             Bits::ofRows($scene->count(), $scene->rowsOf($model->picked)),
             [new KnownView('View "1"', 2, 10)],
         );

@@ -10,6 +10,7 @@ use Tests\Core\Support\RandomForest;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
@@ -34,7 +35,7 @@ final class RungsInEffectTest extends TestCase
         mt_srand($seed);
         for ($round = 0; $round < 60; $round++) {
             $forest = RandomForest::grow(mt_rand(1, 60));
-            $inEffect = new InEffect($forest->scene(), $forest->layers, $forest->settings);
+            $inEffect = new InEffect($forest->scene(), $forest->organizers, $forest->settings);
             $scene = $forest->scene();
             foreach ($forest->parents as $number => $parent) {
                 $row = $scene->row($number);
@@ -69,11 +70,11 @@ final class RungsInEffectTest extends TestCase
             new Layer(3, 0, 2, 'Seats', '#3f7a63'),
         ]);
         $scene = new Scene(new ColumnsInMemory($columns));
-        $byLayer = new InEffect($scene, $layers, Settings::of([2 => 2], [3 => 4]));
+        $byLayer = new InEffect($scene, new Organizers($layers), Settings::of([2 => 2], [3 => 4]));
         self::assertSame([Rung::Ghost, Rung::Full, Rung::Plain, Rung::Full], array_map($byLayer->rung(...), [1, 2, 3, 4]));
         self::assertSame([Lock::Guarded, Lock::Open, Lock::Open, Lock::Open], array_map($byLayer->lock(...), [1, 2, 3, 4]));
 
-        $byGroup = new InEffect($scene, $layers, Settings::of([], [1 => 2, 3 => 4]));
+        $byGroup = new InEffect($scene, new Organizers($layers), Settings::of([], [1 => 2, 3 => 4]));
         self::assertSame([Rung::Ghost, Rung::Ghost, Rung::Ghost, Rung::Full], array_map($byGroup->rung(...), [1, 2, 3, 4]));
     }
 
@@ -85,17 +86,19 @@ final class RungsInEffectTest extends TestCase
         $lowered = $own->withLayers([1], Rung::Hidden);
         $scene = new Scene(new ColumnsInMemory($columns));
 
-        self::assertSame([0, 0], array_map((new InEffect($scene, $layers, $lowered))->rungs()->at(...), [1, 2]));
+        self::assertSame([0, 0], array_map((new InEffect($scene, new Organizers($layers), $lowered))->rungs()->at(...), [1, 2]));
         self::assertSame(
             [5, 1],
-            array_map((new InEffect($scene, $layers, $lowered->withLayers([1], Rung::Full)))->rungs()->at(...), [1, 2]),
+            array_map((new InEffect($scene, new Organizers($layers), $lowered->withLayers([1], Rung::Full)))->rungs()->at(...), [1, 2]),
         );
     }
 
     public function test_settings_survive_packing(): void
     {
-        $settings = Settings::of([1 => 0, 7 => 3, 8 => 5], [5 => 1, 70000 => 4, 3 => 5]);
+        $settings = Settings::of([1 => 0, 7 => 3, 8 => 5], [5 => 1, 70000 => 4, 3 => 5], [2 => 1, 9 => 5], [4 => 0]);
         $back = Settings::unpack($settings->pack());
+
+        self::assertSame([[2 => 1, 9 => 5], [4 => 0]], [$back->tags, $back->folders]);
 
         self::assertSame([1 => 0, 7 => 3, 8 => 5], $back->layers);
         self::assertSame([Rung::Box, Rung::Plain, Rung::Full, null], array_map($back->object(...), [5, 70000, 3, 4]));
@@ -111,6 +114,14 @@ final class RungsInEffectTest extends TestCase
         self::assertTrue(Settings::of([1 => 0, 7 => 3], [5 => 1, 70000 => 4])->same($read));
     }
 
+    public function test_settings_from_before_there_were_tags_are_still_read(): void
+    {
+        $raw = pack('CV', 2, 2).pack('V*', 1, 7).pack('C*', 0, 3).pack('CV', 1, 1)."\x20";
+        $read = Settings::unpack((string) gzdeflate($raw));
+
+        self::assertTrue(Settings::of([1 => 0, 7 => 3], [5 => 1])->same($read));
+    }
+
     public function test_full_is_a_value_that_lies_over_others(): void
     {
         $under = Settings::of([1 => 2, 2 => 2], [1 => 0, 2 => 0, 3 => 3]);
@@ -120,11 +131,11 @@ final class RungsInEffectTest extends TestCase
         self::assertSame([1 => 5, 2 => 2], $both->layers);
         self::assertSame([Rung::Hidden, Rung::Full, Rung::Box, null], array_map($both->object(...), [1, 2, 3, 4]));
         self::assertSame(
-            ['layers' => 0, 'objects' => 0],
+            ['layers' => 0, 'objects' => 0, 'tags' => 0, 'folders' => 0],
             (new Settings)->difference(Settings::of([1 => 5], [9 => 5])),
             'on a desk nothing set means Full',
         );
-        self::assertSame(['layers' => 1, 'objects' => 2], $both->difference($under));
+        self::assertSame(['layers' => 1, 'objects' => 2, 'tags' => 0, 'folders' => 0], $both->difference($under));
         self::assertNull($both->withObjects(Bits::ofRows(3, [3]), null)->object(3));
     }
 
@@ -151,7 +162,7 @@ final class RungsInEffectTest extends TestCase
     public function test_an_empty_scene_has_nothing_in_effect(): void
     {
         $scene = new Scene(new ColumnsInMemory(SceneBuilder::columns([], [], [], [], [])));
-        $inEffect = new InEffect($scene, new LayerTree([new Layer(1, 0, 0, 'Unsorted', '#999999')]), new Settings);
+        $inEffect = new InEffect($scene, new Organizers(new LayerTree([new Layer(1, 0, 0, 'Unsorted', '#999999')])), new Settings);
 
         self::assertSame(0, $scene->count());
         self::assertSame(['triangles' => 0, 'drawn' => 0], $inEffect->weight());

@@ -17,7 +17,6 @@ use VineShelf\Locks\Lock;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
-use VineShelf\Scene\Bits;
 use VineShelf\Views\Applied;
 use VineShelf\Why\Why;
 
@@ -45,7 +44,7 @@ final class SortingTest extends TestCase
             $scene = $forest->scene();
             $row = mt_rand(1, $scene->count());
             $number = $scene->number($row);
-            $why = Why::of($row, $scene, $forest->layers, $forest->settings, new InEffect($scene, $forest->layers, $forest->settings));
+            $why = Why::of($row, $scene, $forest->organizers, $forest->settings, new InEffect($scene, $forest->organizers, $forest->settings));
             self::assertSame($forest->slowRung($number), $why->rung->value);
             self::assertSame($forest->slowLock($number), $why->lock->value);
             $rungs = array_map(static fn ($cause): int => $cause->rung->value ?? 5, $why->rungCauses());
@@ -54,12 +53,9 @@ final class SortingTest extends TestCase
             self::assertSame($why->lock->value, max([0, ...$locks]));
             $settings = $forest->settings;
             foreach ($why->rungCauses() as $cause) {
-                $settings =
-                    $cause->what === 'layer'
-                        ? $settings->withLayers([$cause->number], Rung::Full)
-                        : $settings->withObjects(Bits::ofRows($cause->number, [$cause->number]), Rung::Full);
+                $settings = $cause->raised($settings);
             }
-            self::assertSame(Rung::Full, (new InEffect($scene, $forest->layers, $settings))->rung($row));
+            self::assertSame(Rung::Full, (new InEffect($scene, $forest->organizers, $settings))->rung($row));
             $mended += $why->rungCauses() === [] ? 0 : 1;
         }
         self::assertGreaterThan(80, $mended);
@@ -80,8 +76,8 @@ final class SortingTest extends TestCase
         self::assertSame([2 => 2, 3 => 4], Applied::rungs($view, $desk, $layers, 2, -1)->layers);
         self::assertNull(Applied::rungs($view, $desk, $layers, 2, 0)->object(9), 'nothing is set on objects that the view does not name');
         self::assertSame(1, Applied::countNewcomers($layers, 2));
-        self::assertSame(['layers' => 2, 'objects' => 2], $view->difference($desk));
-        self::assertSame(['layers' => 0, 'objects' => 0], $view->difference($view));
+        self::assertSame(['layers' => 2, 'objects' => 2, 'tags' => 0, 'folders' => 0], $view->difference($desk));
+        self::assertSame(['layers' => 0, 'objects' => 0, 'tags' => 0, 'folders' => 0], $view->difference($view));
     }
 
     public function test_layers_nest_with_unsorted_first(): void

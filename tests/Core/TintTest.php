@@ -10,6 +10,7 @@ use Tests\Core\Support\PlainModel;
 use VineShelf\Facts\Facts;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Coded;
@@ -140,7 +141,7 @@ final class TintTest extends TestCase
             }
         };
         $scene = new Scene($columns);
-        $legend = Legend::of(TintBy::Layer, new Facts($scene), $layers, new InEffect($scene, $layers, $model->forest->settings));
+        $legend = Legend::of(TintBy::Layer, new Facts($scene), $layers, new InEffect($scene, new Organizers($layers), $model->forest->settings));
         $drawn = array_filter(
             $layerOf,
             static fn (int $index): bool => $model->meshes[$scene->number($index + 1)] > 0,
@@ -188,7 +189,7 @@ final class TintTest extends TestCase
             $by,
             $model->facts,
             $model->forest->layers,
-            new InEffect($model->facts->scene, $model->forest->layers, $model->forest->settings),
+            new InEffect($model->facts->scene, $model->forest->organizers, $model->forest->settings),
             $seed,
             $only,
         );

@@ -60,7 +60,7 @@ final class ChangesTest extends ProjectTestCase
             ->assertSee('Unsorted keeps its name.');
         $this->send('PATCH', 'layers/999', ['name' => 'Rest'])
             ->assertStatus(422)
-            ->assertSee('There is no layer with the number 999');
+            ->assertSee('That row is no longer there.');
         $this->send('POST', 'undo');
         $this->send('POST', 'undo')->assertSee('Undone: Rename layer');
         self::assertSame($seats, $this->layer($this->project, '51 Seats'));

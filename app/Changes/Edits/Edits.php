@@ -46,6 +46,8 @@ final readonly class Edits
                     self::row($step['before']),
                     self::row($step['after']),
                 ),
+                isset($step['members']) => MembersEdit::fromArray($step),
+                isset($step['places']) => PlacesEdit::fromArray($step),
                 isset($step['source']) => new SourceEdit(self::whole($step['source']), self::whole($step['objects']), (bool) $step['gone']),
                 isset($step['objects']) => ObjectsEdit::fromArray($step),
                 isset($step['names']) => NamesEdit::fromArray($step),

@@ -44,10 +44,10 @@ final readonly class ObjectsEdit implements Edit
             }
         }
         foreach (array_keys($this->column === 'layer_no' ? $this->after : []) as $layer) {
-            Layers::checkExists($project, $layer);
+            Places::checkExists($project, 'layers', $layer);
         }
         if ($this->column === 'gone' && ($this->after[0] ?? []) !== []) {
-            Layers::checkHomes($project, 'no = ANY(\'{'.implode(',', $this->after[0]).'}\'::int[])');
+            Places::checkHomes($project, 'no = ANY(\'{'.implode(',', $this->after[0]).'}\'::int[])');
         }
     }
 

@@ -7,19 +7,20 @@ namespace App\Changes\Edits;
 use App\Models\Casts\Bytes;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Members;
 use VineShelf\Scene\Scene;
 
-/** A row of layers or views that comes, goes or changes. */
+/** A row of layers, tags, folders, sets or views that comes, goes or changes. */
 final readonly class RowEdit implements Edit
 {
     /** Columns whose values are bytes; they are stored in base64. */
-    private const BINARY = ['rungs'];
+    private const BINARY = ['rungs', 'members'];
 
     /** Columns whose values are JSON, which the database writes in its own way. */
     private const JSON = ['camera'];
 
     /**
-     * @param string                    $table  "layers" or "views"
+     * @param string                    $table  one of those of {@see PlacesEdit}
      * @param array<string, mixed>|null $before column values, null when the row is new
      * @param array<string, mixed>|null $after  column values, null when the row goes
      */
@@ -33,7 +34,7 @@ final readonly class RowEdit implements Edit
             if ($row !== null) {
                 throw OutOfStep::taken($what);
             }
-            $this->checkPlace($project);
+            $this->checkPlace($project, $this->after ?? []);
 
             return;
         }
@@ -43,8 +44,10 @@ final readonly class RowEdit implements Edit
         if (! self::same($this->before, self::stored($row))) {
             throw OutOfStep::changed(ucfirst($what));
         }
-        if ($this->after === null && $this->table === 'layers') {
-            Layers::checkEmpty($project, $this->number, is_string($row->name) ? $row->name : '');
+        if ($this->after === null) {
+            $this->checkUnneeded($project, is_string($row->name) ? $row->name : '');
+        } elseif (array_intersect_key($this->after, ['name' => true, 'rule' => true]) !== []) {
+            $this->checkPlace($project, $this->after + self::stored($row));
         }
     }
 
@@ -67,7 +70,17 @@ final readonly class RowEdit implements Edit
 
     public function columns(Scene $scene): array
     {
-        return [];
+        $column = ['tags' => 'tag', 'sets' => 'set'][$this->table] ?? null;
+        if ($column === null || ($this->before !== null && $this->after !== null)) {
+            return [];
+        }
+        $members = $this->after['members'] ?? null;
+
+        return [
+            "$column.$this->number" => is_string($members)
+                ? Members::column($scene, Members::unpack((string) base64_decode($members, true)))
+                : '',
+        ];
     }
 
     public function toArray(): array
@@ -109,23 +122,31 @@ final readonly class RowEdit implements Edit
         return $values;
     }
 
-    /** A layer needs the layer that it lies in, and a name that none beside it has. */
-    private function checkPlace(Project $project): void
+    /**
+     * A row needs what it lies in, and a name that none beside it has; views may be called the same.
+     *
+     * @param array<string, mixed> $row
+     */
+    private function checkPlace(Project $project, array $row): void
     {
-        $parent = $this->after['parent_no'] ?? 0;
-        if ($this->table !== 'layers') {
-            return;
+        $into = $row[PlacesEdit::PARENTS[$this->table]] ?? 0;
+        Places::checkExists($project, $this->table, is_int($into) ? $into : 0);
+        $before = $this->before ?? [];
+        if ($this->table !== 'views' && (($before['name'] ?? null) !== ($row['name'] ?? null))) {
+            Places::checkFree($project, $this->table, $row, $this->number);
         }
-        if (is_int($parent) && $parent > 0) {
-            Layers::checkExists($project, $parent);
+        if ($this->table === 'sets') {
+            Places::checkNoCycle($project, $this->number, $row);
         }
-        $name = $this->after['name'] ?? '';
-        $beside = DB::table('layers')
-            ->where('project_id', $project->id)
-            ->where('parent_no', $parent)
-            ->whereRaw('lower(name) = lower(?)', [$name]);
-        if ($beside->exists()) {
-            throw OutOfStep::taken('a layer “'.(is_string($name) ? $name : '').'”');
+    }
+
+    private function checkUnneeded(Project $project, string $name): void
+    {
+        if ($this->table === 'layers') {
+            Places::checkEmpty($project, $this->number, $name);
+        }
+        if ($this->table === 'layers' || $this->table === 'folders') {
+            Places::checkNothingIn($project, $this->table, $this->number, $name);
         }
     }
 

@@ -31,7 +31,7 @@ final readonly class SourceEdit implements Edit
         if ($this->gone) {
             $this->checkNothingStandsOn($project, $name);
         } else {
-            Layers::checkHomes($project, 'source_id = '.$this->source);
+            Places::checkHomes($project, 'source_id = '.$this->source);
         }
     }
 

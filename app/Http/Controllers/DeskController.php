@@ -13,6 +13,7 @@ use App\Workbench\Answer;
 use App\Workbench\DeskSteps;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use VineShelf\Rungs\OneAtATime;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 
@@ -29,7 +30,18 @@ final class DeskController
         $targets = $targets->without($held);
         $what = $targets->inWords($bench);
         $numbers = $bench->scene()->numberBits($targets->rows);
-        $set = static fn (Settings $desk): Settings => $desk->withLayers($targets->layers, $rung)->withObjects($numbers, $rung);
+        $organizers = $bench->organizers();
+        $set = static fn (Settings $desk): Settings => OneAtATime::shown(
+            $desk
+                ->withLayers($targets->layers, $rung)
+                ->withTags($targets->tags, $rung)
+                ->withFolders($targets->folders, $rung)
+                ->withObjects($numbers, $rung),
+            $organizers,
+            $targets->layers,
+            $targets->tags,
+            $targets->folders,
+        );
         $changed = ! $targets->isEmpty() && DeskSteps::take($bench, "{$rung->label()}: $what", $set);
 
         return Answer::to($bench, $request)

@@ -32,6 +32,7 @@ final class FilingController
         $withHeld = $request->boolean('with_held', true);
         $make = static function (Bench $held) use ($request, $layer, $withHeld): FileObjects {
             $rows = Targets::in($request, $held)->objectsOnly(
+                $held,
                 'Objects are filed under layers; a layer itself is not. Pick its objects to file them elsewhere.',
             );
 

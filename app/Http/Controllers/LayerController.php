@@ -7,7 +7,7 @@ namespace App\Http\Controllers;
 use App\Bench\Bench;
 use App\Bench\DeskChange;
 use App\Bench\Targets;
-use App\Changes\ChangeLayer;
+use App\Changes\ChangeOrganizer;
 use App\Changes\CreateLayer;
 use App\Changes\DeleteLayer;
 use App\Changes\History;
@@ -46,9 +46,9 @@ final class LayerController
     {
         $command = $this->history->carryOut(
             $bench,
-            static fn (Bench $held): ChangeLayer => $request->has('name')
-                ? ChangeLayer::rename($held->layers(), $layer, $request->string('name')->value())
-                : ChangeLayer::colour($held->layers(), $layer, $request->string('colour')->lower()->value()),
+            static fn (Bench $held): ChangeOrganizer => $request->has('name')
+                ? ChangeOrganizer::rename($held, "L$layer", $request->string('name')->value())
+                : ChangeOrganizer::colour($held, "L$layer", $request->string('colour')->lower()->value()),
         );
 
         return Answer::to($bench, $request)

@@ -89,11 +89,7 @@ final class WhyController
         $ends = array_filter($causes, static fn (Cause $cause): bool => $cause->what === 'isolation') !== [];
         $raise = static function (Settings $desk) use ($causes): Settings {
             foreach ($causes as $cause) {
-                if ($cause->rung !== null && $cause->what !== 'isolation') {
-                    $one = Bits::ofRows($cause->number, [$cause->number]);
-                    $desk =
-                        $cause->what === 'layer' ? $desk->withLayers([$cause->number], Rung::Full) : $desk->withObjects($one, Rung::Full);
-                }
+                $desk = $cause->rung === null ? $desk : $cause->raised($desk);
             }
 
             return $desk;
@@ -112,6 +108,6 @@ final class WhyController
         $row = $bench->scene()->row($object);
         abort_if($row === 0, 404);
 
-        return Why::of($row, $bench->scene(), $bench->layers(), $bench->settings(), $bench->inEffect(), $bench->isolation());
+        return Why::of($row, $bench->scene(), $bench->organizers(), $bench->settings(), $bench->inEffect(), $bench->isolation());
     }
 }

@@ -11,6 +11,7 @@ use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
 use VineShelf\Layers\Layer;
 use VineShelf\Locks\Lock;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Rules\AllOf;
 use VineShelf\Rules\AnyOf;
 use VineShelf\Rules\HasProperty;
@@ -19,17 +20,24 @@ use VineShelf\Rules\Node;
 use VineShelf\Rules\NoneOf;
 use VineShelf\Rules\NumberIs;
 use VineShelf\Rules\NumberTest;
+use VineShelf\Rules\Parser;
+use VineShelf\Rules\Printer;
 use VineShelf\Rules\Related;
 use VineShelf\Rules\Relation;
+use VineShelf\Rules\SetLinks;
 use VineShelf\Rules\State;
 use VineShelf\Rules\StateIs;
 use VineShelf\Rules\TextIs;
 use VineShelf\Rules\TextTest;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Kind;
+use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
 use VineShelf\Search\NameIndex;
+use VineShelf\Sets\SelectionSet;
+use VineShelf\Sets\SetTree;
 
 /** A random project with everything that rules ask for, as plain objects, and the slow and obvious way to find what a rule picks. */
 final class PlainModel
@@ -64,6 +72,14 @@ final class PlainModel
 
     /** @var list<int> picked numbers */
     public array $picked = [];
+
+    /** @var list<SelectionSet> */
+    public array $sets = [];
+
+    /** @var array<int, list<int>> object numbers by fixed set, and by those live ones that were asked for */
+    public array $chosen = [];
+
+    public Organizers $organizers;
 
     public Facts $facts;
 
@@ -116,9 +132,27 @@ final class PlainModel
                 $model->picked[] = $number;
             }
         }
-        $model->facts = new Facts(new \VineShelf\Scene\Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
+        $model->growSets();
+        $model->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
 
         return $model;
+    }
+
+    /** Fixed sets, and live ones that refer to those before them. */
+    private function growSets(): void
+    {
+        $forest = $this->forest;
+        for ($number = 1, $count = mt_rand(0, 5); $number <= $count; $number++) {
+            do {
+                $rule = mt_rand(0, 2) === 0 ? null : Printer::print(RandomRule::grow(mt_rand(0, 2)));
+                $sets = [...$this->sets, new SelectionSet($number, 0, $number, "Set $number", $rule)];
+            } while ((new SetLinks(new SetTree([], $sets)))->cycle() !== null);
+            $this->sets = $sets;
+            if ($rule === null) {
+                $this->chosen[$number] = array_values(array_filter(array_keys($forest->parents), static fn (): bool => mt_rand(0, 2) === 0));
+            }
+        }
+        $this->organizers = new Organizers($forest->layers, $forest->tags, new SetTree([], $this->sets));
     }
 
     /**
@@ -185,7 +219,8 @@ final class PlainModel
             9 => ['flow' => 42.5, 'fire rating' => 'EI30'],
         ]);
         $model->picked = [4, 9];
-        $model->facts = new Facts(new \VineShelf\Scene\Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
+        $model->organizers = $model->forest->organizers;
+        $model->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
 
         return $model;
     }
@@ -237,7 +272,12 @@ final class PlainModel
             }
         }
 
-        return $columns + $facts->columns();
+        $scene = new Scene(new ColumnsInMemory($columns));
+        foreach ($this->chosen as $set => $numbers) {
+            $columns["set.$set"] = Bits::ofRows($scene->count(), $scene->rowsOf($numbers))->bytes;
+        }
+
+        return $columns + $forest->tagColumns($scene) + $facts->columns();
     }
 
     /** @return list<int> object numbers, ascending */
@@ -309,8 +349,8 @@ final class PlainModel
             State::Locked => $lock === 2,
             State::Picked => in_array($number, $this->picked, true),
             State::Unnamed => $this->names[$number] === '',
-            State::Tagged => false,
-            State::Untouched => $this->forest->layerOf[$number] === 1,
+            State::Tagged => $this->forest->tagsOf($number) !== [],
+            State::Untouched => $this->forest->layerOf[$number] === 1 && $this->forest->tagsOf($number) === [],
             State::HasGeometry => $this->meshes[$number] > 0,
             State::HasMaterial => ($this->meshMaterials[$this->meshes[$number]] ?? []) !== [],
             State::HasTextures => in_array(2, $this->meshMaterials[$this->meshes[$number]] ?? [], true),
@@ -358,11 +398,39 @@ final class PlainModel
             ),
             'source' => [['', 'Hall.glb', 'Plant.glb'][$this->sources[$number]]],
             'level' => $this->level($number),
+            'tag' => $this->tagNames($number),
+            'set' => $this->setNames($number, $node),
             default => [],
         };
         $is = array_filter($texts, static fn (string $text): bool => self::looksLike($text, $node)) !== [];
 
         return $is !== ($node->test === TextTest::IsNot);
+    }
+
+    /** @return list<string> names of its tags, and of the folders that hold those */
+    private function tagNames(int $number): array
+    {
+        $names = [];
+        foreach ($this->forest->tagsOf($number) as $tag) {
+            $names[] = $tag->name;
+            for ($at = $tag->folder; $at !== 0; $at = $this->forest->tags->folder($at)->parent) {
+                $names[] = $this->forest->tags->folder($at)->name;
+            }
+        }
+
+        return $names;
+    }
+
+    /** @return list<string> names of the sets that are meant and hold the object; others are not looked into, as they may lead back here */
+    private function setNames(int $number, TextIs $node): array
+    {
+        $holds = fn (SelectionSet $set): bool => self::looksLike($set->name, $node) && in_array(
+            $number,
+            $this->chosen[$set->number] ??= $this->slowFind(Parser::parse((string) $set->rule)->tree),
+            true,
+        );
+
+        return array_map(static fn (SelectionSet $set): string => $set->name, array_filter($this->sets, $holds));
     }
 
     /** @return list<string> */

@@ -4,18 +4,27 @@ declare(strict_types=1);
 
 namespace Tests\Core\Support;
 
+use VineShelf\Colours\Line;
 use VineShelf\Facts\DerivedColumns;
+use VineShelf\Folders\Folder;
+use VineShelf\Folders\Holds;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
+use VineShelf\Tags\Tag;
+use VineShelf\Tags\TagTree;
 
 /** A random project in plain arrays, with the slow and obvious way to each answer. */
 final class RandomForest
 {
+    public Organizers $organizers;
+
     /**
      * @param array<int, int> $parents
      * @param array<int, int> $layerOf
@@ -34,7 +43,12 @@ final class RandomForest
         public Settings $settings,
         /** Own rung by object number. */
         public array $own = [],
-    ) {}
+        public TagTree $tags = new TagTree,
+        /** @var array<int, list<int>> object numbers by tag */
+        public array $tagged = [],
+    ) {
+        $this->organizers = new Organizers($layers, $tags);
+    }
 
     /**
      * One that is written down.
@@ -90,7 +104,61 @@ final class RandomForest
             }
         }
 
-        return new self($parents, $layerOf, $kinds, $locks, $triangles, new LayerTree($layers), Settings::of($layerRungs, $own), $own);
+        [$tags, $tagged, $tagRungs, $folderRungs] = self::tags($numbers);
+
+        return new self(
+            $parents,
+            $layerOf,
+            $kinds,
+            $locks,
+            $triangles,
+            new LayerTree($layers),
+            Settings::of($layerRungs, $own, $tagRungs, $folderRungs),
+            $own,
+            $tags,
+            $tagged,
+        );
+    }
+
+    /**
+     * Tags on a few or on many objects, in nested folders; some have a rung, and some a lock.
+     *
+     * @param list<int> $numbers of the objects
+     *
+     * @return array{TagTree, array<int, list<int>>, array<int, int>, array<int, int>} and rungs by tag and by folder
+     */
+    private static function tags(array $numbers): array
+    {
+        $lock = static fn (): Lock => Lock::from(mt_rand(0, 9) < 8 ? 0 : mt_rand(1, 2));
+        $folders = $tags = $tagged = $tagRungs = $folderRungs = [];
+        $folderCount = mt_rand(0, 4);
+        for ($folder = 1; $folder <= $folderCount; $folder++) {
+            $folders[] = new Folder($folder, Holds::Tags, mt_rand(0, $folder - 1), mt_rand(0, 5), "Folder $folder", $lock());
+            if (mt_rand(0, 3) === 0) {
+                $folderRungs[$folder] = mt_rand(0, 5);
+            }
+        }
+        $tagCount = mt_rand(0, 5);
+        for ($tag = 1; $tag <= $tagCount; $tag++) {
+            $tags[] = new Tag($tag, mt_rand(0, $folderCount), mt_rand(0, 5), "Tag $tag", '#3f7a63', Line::None, $lock());
+            $tagged[$tag] = array_values(array_filter($numbers, static fn (): bool => mt_rand(0, 3) === 0));
+            if (mt_rand(0, 2) === 0) {
+                $tagRungs[$tag] = mt_rand(0, 5);
+            }
+        }
+
+        return [new TagTree($folders, $tags), $tagged, $tagRungs, $folderRungs];
+    }
+
+    /** @return array<string, string> */
+    public function tagColumns(Scene $scene): array
+    {
+        $columns = [];
+        foreach ($this->tagged as $tag => $numbers) {
+            $columns["tag.$tag"] = $numbers === [] ? '' : Bits::ofRows($scene->count(), $scene->rowsOf($numbers))->bytes;
+        }
+
+        return $columns;
     }
 
     public function scene(): Scene
@@ -101,6 +169,8 @@ final class RandomForest
         foreach (str_split(substr($columns['kind'], 1)) as $kind) {
             $placed[] = $placed[count($placed) - 1] + ($kind === "\1" ? 1 : 0);
         }
+
+        $columns += $this->tagColumns(new Scene(new ColumnsInMemory($columns)));
 
         return new Scene(new DerivedColumns(new ColumnsInMemory($columns + ['recordAt' => pack('V*', ...$placed)])));
     }
@@ -114,6 +184,12 @@ final class RandomForest
         }
         for ($link = $number; $link !== 0; $link = $this->parents[$link]) {
             $lowest = min($lowest, $this->own[$link] ?? 5);
+        }
+        foreach ($this->tagsOf($number) as $tag) {
+            $lowest = min($lowest, $this->settings->tags[$tag->number] ?? 5);
+            for ($folder = $tag->folder; $folder !== 0; $folder = $this->tags->folder($folder)->parent) {
+                $lowest = min($lowest, $this->settings->folders[$folder] ?? 5);
+            }
         }
 
         return $lowest;
@@ -129,8 +205,22 @@ final class RandomForest
         for ($link = $number; $link !== 0; $link = $this->parents[$link]) {
             $highest = max($highest, $this->locks[$link] ?? 0);
         }
+        foreach ($this->tagsOf($number) as $tag) {
+            $highest = max($highest, $tag->lock->value);
+            for ($folder = $tag->folder; $folder !== 0; $folder = $this->tags->folder($folder)->parent) {
+                $highest = max($highest, $this->tags->folder($folder)->lock->value);
+            }
+        }
 
         return $highest;
+    }
+
+    /** @return list<Tag> */
+    public function tagsOf(int $number): array
+    {
+        return array_values(
+            array_filter($this->tags->all(), fn (Tag $tag): bool => in_array($number, $this->tagged[$tag->number], true)),
+        );
     }
 
     public function slowDrawn(): int

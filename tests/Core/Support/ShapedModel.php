@@ -128,6 +128,7 @@ final class ShapedModel implements Shapes
 
         return $columns +
             $facts->columns() +
+            $forest->tagColumns(new Scene(new ColumnsInMemory($columns))) +
             NameIndex::columns(array_map(static fn (int $number): string => "Object $number", $order)) +
             DrawRecords::columns(
                 $order,

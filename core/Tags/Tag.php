@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Tags;
+
+use VineShelf\Colours\Line;
+use VineShelf\Folders\Shelved;
+use VineShelf\Locks\Lock;
+
+/** A label of which an object has any number. Which objects have it is in the scene, see {@see \VineShelf\Scene\Scene::tagged()}. */
+final readonly class Tag implements Shelved
+{
+    /** @param string $colour hexadecimal, for example "#3f7a63" */
+    public function __construct(
+        public int $number,
+        public int $folder,
+        public int $position,
+        public string $name,
+        public string $colour,
+        public Line $line = Line::None,
+        public Lock $lock = Lock::Open,
+        public string $note = '',
+    ) {}
+
+    public function number(): int
+    {
+        return $this->number;
+    }
+
+    public function folder(): int
+    {
+        return $this->folder;
+    }
+
+    public function position(): int
+    {
+        return $this->position;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+}
