@@ -16,6 +16,8 @@ final readonly class Arrangement
 {
     public const LENSES = [
         'layers' => 'Layers',
+        'tags' => 'Tags',
+        'sets' => 'Sets',
         'nesting' => 'Nesting',
         'objects' => 'Objects',
         'kinds' => 'Kinds',

@@ -151,6 +151,17 @@ final class Bench
         return $this->picked ??= $this->pick()->rows($this->scene());
     }
 
+    /** @return array<int, int> how many of the pick and what it holds have each tag, in the order of the tags: only those that some have */
+    public function pickedTags(): array
+    {
+        $counts = [];
+        foreach ($this->pick()->count() === 0 ? [] : $this->tags()->all() as $tag) {
+            $counts[$tag->number] = $this->scene()->tagged($tag->number)->and($this->pickedWithHeld())->count();
+        }
+
+        return array_filter($counts);
+    }
+
     /** Rows of the pick and of everything that it holds. */
     public function pickedWithHeld(): Bits
     {

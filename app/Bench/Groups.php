@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Bench;
 
 use VineShelf\Facts\Tally;
+use VineShelf\Folders\Folder;
 use VineShelf\Folders\Holds;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
@@ -25,6 +26,43 @@ final readonly class Groups
             'sets' => (new ShelvedGroups($this->bench))->inside(Holds::Sets, 0),
             default => [],
         };
+    }
+
+    /**
+     * The rows that a group holds beside objects.
+     *
+     * @return list<Group>
+     */
+    public function inside(Group $group): array
+    {
+        return match (true) {
+            $group->what === 'kind' => $this->classes(Kind::from((int) substr($group->key, 1))),
+            $group->of instanceof Folder => (new ShelvedGroups($this->bench))->inside($group->of->holds, $group->of->number),
+            default => [],
+        };
+    }
+
+    /** The objects that stand directly under a group; null where there are never any. */
+    public function under(Group $group): ?Group
+    {
+        return match (true) {
+            $group->what === 'kind' => $this->withoutClass(Kind::from((int) substr($group->key, 1))),
+            $group->of instanceof Folder => null,
+            default => $group,
+        };
+    }
+
+    /** @return list<Group> every group of a lens, at any depth */
+    public function allOf(string $lens): array
+    {
+        $all = $this->ofLens($lens);
+        for ($at = 0; $at < count($all); $at++) {
+            foreach ($this->inside($all[$at]) as $inner) {
+                $all[] = $inner;
+            }
+        }
+
+        return $all;
     }
 
     /** @return list<Group> */

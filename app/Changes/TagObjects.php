@@ -30,7 +30,7 @@ final class TagObjects extends Command
         $scene = $bench->scene();
         $rows = $withHeld ? Relatives::within($scene, $rows) : $rows;
         $open = $rows->without($bench->inEffect()->locked());
-        $tagged = $scene->tagged($tag->number);
+        $tagged = $bench->tags()->has($tag->number) ? $scene->tagged($tag->number) : Bits::none($scene->count());
         $on ??= ! $open->without($tagged)->isEmpty() || $open->isEmpty();
         $changing = $on ? $open->without($tagged) : $open->and($tagged);
         $this->changed = $changing->count();

@@ -43,7 +43,7 @@ final readonly class Ahead
             }
         }
         $fitting = static fn (Group $group): bool => str_starts_with(mb_strtolower($group->name), $starts);
-        $groups = array_filter((new Groups($this->bench))->ofLens($this->ledger->name), $fitting);
+        $groups = array_filter((new Groups($this->bench))->allOf($this->ledger->name), $fitting);
 
         return [...$keys, ...array_map(static fn (Group $group): string => $group->key, array_values($groups))];
     }

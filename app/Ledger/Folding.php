@@ -8,7 +8,6 @@ use App\Bench\Arrangement;
 use App\Bench\Bench;
 use App\Bench\Groups;
 use App\Bench\Keys;
-use VineShelf\Scene\Kind;
 use VineShelf\Scene\Pick;
 
 /** Folds and unfolds rows of a kept arrangement of the ledger. */
@@ -65,13 +64,14 @@ final class Folding
         } else {
             $kept['groups'] = [];
             $groups = new Groups($bench);
-            foreach ($depth === 0 || ! is_string($lens) ? [] : $groups->ofLens($lens) as $group) {
-                $kept['groups'][] = $group->key;
-                foreach (
-                    $group->what === 'kind' && $depth > 1 ? $groups->classes(Kind::from((int) substr($group->key, 1))) : [] as $class
-                ) {
-                    $kept['groups'][] = $class->key;
+            $level = is_string($lens) ? $groups->ofLens($lens) : [];
+            for ($down = 1; $down <= $depth && $level !== []; $down++) {
+                $next = [];
+                foreach ($level as $group) {
+                    $kept['groups'][] = $group->key;
+                    array_push($next, ...$groups->inside($group));
                 }
+                $level = $next;
             }
         }
 
@@ -101,10 +101,11 @@ final class Folding
         $kept['objects'] = Arrangement::packed($unfold ? $objects->withBits($groups) : $objects->withoutBits($groups));
         foreach ($keys->groups as $key) {
             $all[] = $key;
-            foreach (
-                preg_match('~^K(\d+)$~', $key, $found) === 1 ? (new Groups($bench))->classes(Kind::from((int) $found[1])) : [] as $class
-            ) {
-                $all[] = $class->key;
+            $groups = new Groups($bench);
+            $inside = array_filter([$groups->named($key)]);
+            while (($group = array_shift($inside)) !== null) {
+                $all[] = $group->key;
+                array_push($inside, ...$groups->inside($group));
             }
         }
 

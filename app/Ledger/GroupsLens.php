@@ -12,9 +12,9 @@ use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bands;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Kind;
+use VineShelf\Sets\SelectionSet;
 
-/** Kinds, materials or sources; an unfolded one shows its objects, a kind first its classes. */
+/** Tags, sets, kinds, materials or sources; an unfolded one shows its objects, a folder what lies in it, a kind first its classes. */
 final class GroupsLens implements Lens
 {
     /** @var list<array{Group|RowList, int, int}> group and level with length 1, or objects and level with their number */
@@ -28,8 +28,13 @@ final class GroupsLens implements Lens
     /** @var array<string, int> triangles by group key */
     private array $weights = [];
 
+    private readonly Groups $groups;
+
+    private readonly ShelvedRows $shelved;
+
     /**
      * @param array<string, true> $unfolded row keys
+     * @param string              $named    part of the names of the rows to show, those above them included; "" for all
      */
     public function __construct(
         private readonly Bench $bench,
@@ -37,11 +42,13 @@ final class GroupsLens implements Lens
         private readonly array $unfolded,
         private readonly Ordered|Bands|null $order,
         private readonly ?Bits $found,
-        string $sortBy = '',
-        bool $down = false,
+        private readonly string $sortBy = '',
+        private readonly bool $down = false,
+        private readonly string $named = '',
     ) {
-        $groups = new Groups($bench);
-        foreach ($this->sorted($groups->ofLens($what), $sortBy, $down) as $group) {
+        $this->groups = new Groups($bench);
+        $this->shelved = new ShelvedRows($bench);
+        foreach ($this->sorted($this->groups->ofLens($what)) as $group) {
             $this->lay($group, 1);
         }
     }
@@ -127,31 +134,46 @@ final class GroupsLens implements Lens
         return $window;
     }
 
-    private function lay(Group $group, int $level): void
+    /** @return bool whether anything was laid */
+    private function lay(Group $group, int $level, bool $isIn = false): bool
     {
         $count = $this->count($group);
         if ($count === 0 && $this->found !== null) {
-            return;
+            return false;
         }
+        $isIn = $isIn || $this->isNamed($group);
+        [$segments, $total] = [count($this->segments), $this->total];
         $this->add($group, $level, 1);
         $this->weights[$group->key] = $this->weight($group);
-        if (! isset($this->unfolded[$group->key]) && $this->found === null) {
-            return;
+        $isOpen = isset($this->unfolded[$group->key]) || $this->found !== null;
+        $shown = $isIn;
+        if ($isOpen || ! $isIn) {
+            foreach ($this->sorted($this->groups->inside($group)) as $inner) {
+                $shown = $this->lay($inner, $level + 1, $isIn) || $shown;
+            }
         }
-        $kind = $group->what === 'kind' ? Kind::from((int) substr($group->key, 1)) : null;
-        $groups = new Groups($this->bench);
-        foreach ($kind === null ? [] : $groups->classes($kind) as $class) {
-            $this->lay($class, $level + 1);
+        if (! $shown) {
+            array_splice($this->segments, $segments);
+            $this->total = $total;
+
+            return false;
         }
-        $rest = $kind === null ? $group : $groups->withoutClass($kind);
-        $objects = $this->count($rest);
-        if ($objects > 0) {
+        $rest = $isOpen && $isIn ? $this->groups->under($group) : null;
+        $objects = $rest === null ? 0 : $this->count($rest);
+        if ($rest !== null && $objects > 0) {
             $this->add(
                 new RowList($this->bench->scene()->count(), fn (): Bits => $this->within($rest), $this->order, $objects),
                 $level + 1,
                 $objects,
             );
         }
+
+        return true;
+    }
+
+    private function isNamed(Group $group): bool
+    {
+        return $this->named === '' || mb_stripos($group->name, $this->named) !== false;
     }
 
     private function within(Group $group): Bits
@@ -184,16 +206,16 @@ final class GroupsLens implements Lens
      *
      * @return list<Group>
      */
-    private function sorted(array $groups, string $by, bool $down): array
+    private function sorted(array $groups): array
     {
-        $value = match ($by) {
+        $value = match ($this->sortBy) {
             'name' => static fn (Group $group): string => mb_strtolower($group->name),
             'count' => $this->count(...),
             'weigh', 'weight', 'triangles' => $this->weight(...),
             default => null,
         };
         if ($value !== null) {
-            usort($groups, static fn (Group $a, Group $b): int => $down ? $value($b) <=> $value($a) : $value($a) <=> $value($b));
+            usort($groups, fn (Group $a, Group $b): int => $this->down ? $value($b) <=> $value($a) : $value($a) <=> $value($b));
         }
 
         return $groups;
@@ -205,8 +227,9 @@ final class GroupsLens implements Lens
         $rungs = $this->bench->spread(fn (): Bits => $this->within($group), $count, 'rungs');
         $locks = $this->bench->spread(fn (): Bits => $this->within($group), $count, 'locks');
         $picked = $this->bench->pick()->count() === 0 ? 0 : $this->within($group)->and($this->bench->pickedBits())->count();
-        $rung = count($rungs) === 1 ? Rung::from((int) array_key_first($rungs)) : Rung::Full;
-        $lock = Lock::from(count($locks) === 1 ? (int) array_key_first($locks) : 0);
+        $rung = count($rungs) === 1 && $count > 0 ? Rung::from((int) array_key_first($rungs)) : $this->shelved->inEffect($group);
+        $lock = Lock::from(count($locks) === 1 && $count > 0 ? (int) array_key_first($locks) : 0);
+        [$ownLock, $shelfLock] = $group->of === null ? [$lock, $lock] : $this->shelved->locks($group);
 
         return new Row(
             $group->key,
@@ -215,16 +238,17 @@ final class GroupsLens implements Lens
             $group->colour,
             $count,
             $this->weights[$group->key] ?? $this->weight($group),
-            $rung,
+            $group->of === null ? $rung : ($this->shelved->own($group) ?? Rung::Full),
             $rung,
             count($rungs) > 1,
-            $lock,
-            $lock,
+            $group->of instanceof SelectionSet ? $lock : $ownLock,
+            $group->of instanceof SelectionSet ? $lock : $shelfLock,
             $picked,
             $picked > 0 && $picked === $count,
-            true,
+            $count > 0 || $this->groups->inside($group) !== [],
             isset($this->unfolded[$group->key]) || $this->found !== null,
             $group->what,
+            about: $this->shelved->about($group),
         );
     }
 }

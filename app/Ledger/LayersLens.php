@@ -38,12 +38,15 @@ final class LayersLens implements Lens
         private readonly Ordered|Bands|null $order = null,
         private readonly ?Bits $found = null,
         private readonly string $words = '',
+        private readonly string $named = '',
+        private readonly string $sortBy = '',
+        private readonly bool $down = false,
     ) {
         $this->objects = new ObjectRows($bench);
         if ($found !== null) {
             $this->matches = $bench->scene()->layers()->histogram($found);
         }
-        foreach ($bench->layers()->inside(0) as $number) {
+        foreach ($this->sorted($bench->layers()->inside(0)) as $number) {
             $this->lay($number, 1);
         }
     }
@@ -139,23 +142,25 @@ final class LayersLens implements Lens
     }
 
     /** @return bool whether anything was laid */
-    private function lay(int $number, int $level): bool
+    private function lay(int $number, int $level, bool $isIn = false): bool
     {
         $layer = $this->bench->layers()->get($number);
-        $segments = count($this->segments);
+        [$segments, $total] = [count($this->segments), $this->total];
         $this->add([$layer, $level, 1]);
         $own = $this->matches === null ? $this->bench->contents()->objects($number) : $this->matches[$number] ?? 0;
+        $isIn = $isIn || $this->named === '' || mb_stripos($layer->name, $this->named) !== false;
+        $isOpen = $this->matches !== null || isset($this->unfolded[$number]);
         $shown = false;
-        if ($this->matches !== null || isset($this->unfolded[$number])) {
-            foreach ($this->bench->layers()->inside($number) as $nested) {
-                $shown = $this->lay($nested, $level + 1) || $shown;
-            }
-            if ($own > 0) {
-                $this->add([$number, $level + 1, $own]);
-            }
+        foreach ($isOpen || ! $isIn ? $this->sorted($this->bench->layers()->inside($number)) : [] as $nested) {
+            $shown = $this->lay($nested, $level + 1, $isIn) || $shown;
         }
-        if ($this->matches !== null && ! $shown && $own === 0 && mb_stripos($layer->name, $this->words) === false) {
-            $this->total -= 1;
+        if ($isOpen && $isIn && $own > 0) {
+            $this->add([$number, $level + 1, $own]);
+        }
+        // A layer stays for what is found in it, for its name, or for what stays in it.
+        $fits = $this->matches === null || $own > 0 || mb_stripos($layer->name, $this->words) !== false;
+        if (! $shown && ! ($isIn && $fits)) {
+            $this->total = $total;
             array_splice($this->segments, $segments);
 
             return false;
@@ -164,11 +169,52 @@ final class LayersLens implements Lens
         return true;
     }
 
+    /**
+     * Layers beside each other in the order of the ledger's sorting, Unsorted on top.
+     *
+     * @param list<int> $numbers
+     *
+     * @return list<int>
+     */
+    private function sorted(array $numbers): array
+    {
+        $layers = $this->bench->layers();
+        $contents = $this->bench->contents();
+        $value = match ($this->sortBy) {
+            'name' => static fn (int $number): string => mb_strtolower($layers->get($number)->name),
+            'count' => $contents->objectsWithNested(...),
+            'weigh', 'weight', 'triangles' => $contents->trianglesWithNested(...),
+            default => null,
+        };
+        if ($value === null) {
+            return $numbers;
+        }
+        $by = array_map($value, array_combine($numbers, $numbers));
+        usort(
+            $numbers,
+            fn (int $a, int $b): int => [$b === Layer::UNSORTED, $this->down ? $by[$b] : $by[$a]] <=> [
+                $a === Layer::UNSORTED,
+                $this->down ? $by[$a] : $by[$b],
+            ],
+        );
+
+        return $numbers;
+    }
+
     /** @param array{Layer|int, int, int} $segment */
     private function add(array $segment): void
     {
         $this->segments[] = $segment;
         $this->total += $segment[2];
+    }
+
+    /** Whether it is the one that is shown in a layer whose members are shown one at a time. */
+    private function isShown(Layer $layer): ?bool
+    {
+        $isOne = $layer->parent > 0 && $this->bench->layers()->has($layer->parent)
+            && $this->bench->layers()->get($layer->parent)->oneAtATime;
+
+        return $isOne ? $this->bench->settings()->layer($layer->number) !== Rung::Hidden : null;
     }
 
     private function layer(Layer $layer, int $level): Row
@@ -200,6 +246,7 @@ final class LayersLens implements Lens
             $this->matches !== null || isset($this->unfolded[$layer->number]),
             'layer',
             $bench->desk->landing_layer === $layer->number,
+            about: new About($layer->note, $layer->line, $layer->oneAtATime, $this->isShown($layer)),
         );
     }
 }

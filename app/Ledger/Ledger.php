@@ -21,15 +21,20 @@ final class Ledger
 
     public readonly string $words;
 
+    /** Part of the names of the layers, tags or sets to show; "" for all. */
+    public readonly string $named;
+
     public function __construct(
         private readonly Bench $bench,
         string $lens,
         string $words,
         public readonly int $from = 0,
         public readonly int $count = 60,
+        string $named = '',
     ) {
         $this->name = isset(Arrangement::LENSES[$lens]) ? $lens : $bench->arrangement()->lens;
         $this->words = trim($words);
+        $this->named = trim($named);
     }
 
     /** As a request wants to see it: lens, words, and which rows. */
@@ -41,6 +46,7 @@ final class Ledger
             mb_substr($request->string('words')->value(), 0, Lexer::LONGEST + 1),
             max(0, $request->integer('from')),
             min(200, max(10, $request->integer('count', 60))),
+            mb_substr($request->string('named')->value(), 0, 200),
         );
     }
 
@@ -53,7 +59,16 @@ final class Ledger
             $this->lens = match ($this->name) {
                 'nesting' => new NestingLens($this->bench, $arrangement->objects, $order, $found),
                 'objects' => new ObjectsLens($this->bench, $order, $found),
-                'layers' => new LayersLens($this->bench, $arrangement->layers, $order, $found, $this->words),
+                'layers' => new LayersLens(
+                    $this->bench,
+                    $arrangement->layers,
+                    $order,
+                    $found,
+                    $this->words,
+                    $this->named,
+                    $arrangement->sortBy,
+                    $arrangement->down,
+                ),
                 default => new GroupsLens(
                     $this->bench,
                     $this->name,
@@ -62,6 +77,7 @@ final class Ledger
                     $found,
                     $arrangement->sortBy,
                     $arrangement->down,
+                    $this->named,
                 ),
             };
         }

@@ -14,7 +14,7 @@ use VineShelf\Scene\Kind;
 final readonly class Row
 {
     public function __construct(
-        /** "L5" for a layer, "O123" for an object, "K1", "K1.3", "M4", "S2" for a {@see Group}. */
+        /** "L5" for a layer, "O123" for an object, "T3", "F2", "E4", "K1", "K1.3", "M4", "S2" for a {@see Group}. */
         public string $key,
         /** Depth, from 1. */
         public int $level,
@@ -39,11 +39,24 @@ final readonly class Row
         public bool $landing = false,
         /** @var array<string, string> text by id of the columns that the row does not draw itself */
         public array $cells = [],
+        public ?About $about = null,
     ) {}
 
     public function isLayer(): bool
     {
         return $this->key[0] === 'L';
+    }
+
+    /** Whether it is a row that people made: a layer, a tag, a folder or a set. */
+    public function isOrganizer(): bool
+    {
+        return str_contains('LTFE', $this->key[0]);
+    }
+
+    /** Whether it has a rung and a lock of its own. */
+    public function isSetItself(): bool
+    {
+        return $this->isObject() || in_array($this->kind, ['layer', 'tag'], true) || $this->about?->holds === 'tags';
     }
 
     public function isObject(): bool
@@ -71,7 +84,8 @@ final readonly class Row
             $this->isObject(), $this->name === '' => '',
             $this->key === 'M0' => 'not has material',
             $this->kind === 'kind' => 'kind:'.Kind::from($this->number())->label(),
-            in_array($this->kind, ['layer', 'class', 'material', 'source'], true) => "$this->kind=$quoted",
+            in_array($this->kind, ['layer', 'class', 'material', 'source', 'tag', 'set'], true) => "$this->kind=$quoted",
+            $this->kind === 'folder' && $this->about?->holds === 'tags' => "tag=$quoted",
             default => '',
         };
     }
@@ -79,7 +93,7 @@ final readonly class Row
     /** Classes of its line on the page. */
     public function classes(): string
     {
-        $kind = $this->isLayer() ? ' is-layer' : ($this->isObject() ? '' : ' is-group');
+        $kind = $this->isLayer() ? ' is-layer' : ($this->isObject() ? '' : ' is-group is-'.$this->kind);
 
         return 'row'.$kind.($this->isHeld() ? ' held' : '').($this->isPicked ? ' picked' : '');
     }

@@ -9,10 +9,14 @@ use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Kind;
+use VineShelf\Tags\Tag;
 
 /** What the pick card says. */
 final readonly class PickCard
 {
+    /** As many tags fit on the card. */
+    private const PILLS = 8;
+
     /** @param list<int> $numbers the first few picked objects */
     private function __construct(
         public int $count,
@@ -25,6 +29,10 @@ final readonly class PickCard
         /** @var array<int, int> picked objects by their own lock */
         public array $locks,
         public Lock $nextLock,
+        /** @var list<array{Tag, string, int}> tags that some or all of the pick and what it holds have: the tag, "some" or "all", and how many have it */
+        public array $tags,
+        /** Further ones that there is no room for. */
+        public int $moreTags,
     ) {}
 
     public static function of(Bench $bench): ?self
@@ -64,6 +72,8 @@ final readonly class PickCard
             $title = is_string($name) && $name !== '' ? $name : 'Unnamed '.$scene->kind($first)->label();
         }
 
+        $tags = self::tags($bench);
+
         return new self(
             $count,
             $title,
@@ -75,7 +85,21 @@ final readonly class PickCard
             $locks,
             // Where they differ, first all become as protected as the most protected one.
             count($locks) === 1 ? Lock::from((int) array_key_first($locks))->next() : Lock::from(max([0, ...array_keys($locks)])),
+            array_slice($tags, 0, self::PILLS),
+            max(0, count($tags) - self::PILLS),
         );
+    }
+
+    /** @return list<array{Tag, string, int}> */
+    private static function tags(Bench $bench): array
+    {
+        $all = $bench->pickedWithHeld()->count();
+        $tags = [];
+        foreach ($bench->pickedTags() as $number => $some) {
+            $tags[] = [$bench->tags()->get($number), $some === $all ? 'all' : 'some', $some];
+        }
+
+        return $tags;
     }
 
     /** What the whole pick's own locks are, and what the button does. */

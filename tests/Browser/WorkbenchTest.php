@@ -165,7 +165,7 @@ final class WorkbenchTest extends BrowserTestCase
         $first->js('document.querySelector("#row-L3").focus()');
         $first->press('F2')->waitFor('#row-L3 .rename');
         $first->type('#row-L3 .rename', 'Half a na');
-        $second->js('shelfBench.server.ask("PATCH", "/layers/3", { name: "From the second window" })');
+        $second->js('shelfBench.server.ask("PATCH", "/rows/L3", { name: "From the second window" })');
         $second->js('shelfBench.setRung(["L2"], 3)');
         $first->waitUntil(
             'return document.querySelector("#row-L2 .rung").getAttribute("aria-label") !== "Hidden"',

@@ -33,10 +33,10 @@ final class ChangesTest extends ProjectTestCase
     public function test_layers_are_renamed_coloured_and_refuse_what_is_wrong(): void
     {
         $seats = $this->layer($this->project, '51 Seats');
-        $this->send('PATCH', "layers/$seats", ['name' => '  Seats   of the stand '])->assertSee(
+        $this->send('PATCH', \"rows/L$seats", ['name' => '  Seats   of the stand '])->assertSee(
             'Rename layer 51 Seats to Seats of the stand.',
         );
-        $this->send('PATCH', "layers/$seats", ['colour' => '#AA00ff']);
+        $this->send('PATCH', \"rows/L$seats", ['colour' => '#AA00ff']);
         self::assertSame(
             ['Seats of the stand', '#aa00ff'],
             array_values(
@@ -46,19 +46,19 @@ final class ChangesTest extends ProjectTestCase
                     ->first(['name', 'colour']),
             ),
         );
-        $this->send('PATCH', "layers/$seats", ['name' => ''])
+        $this->send('PATCH', \"rows/L$seats", ['name' => ''])
             ->assertStatus(422)
             ->assertSee('A layer needs a name.');
-        $this->send('PATCH', "layers/$seats", ['name' => '50 STANDS'])
+        $this->send('PATCH', \"rows/L$seats", ['name' => '50 STANDS'])
             ->assertStatus(422)
             ->assertSee('There is a layer &quot;50 Stands&quot; here already', false);
-        $this->send('PATCH', "layers/$seats", ['colour' => 'red'])
+        $this->send('PATCH', \"rows/L$seats", ['colour' => 'red'])
             ->assertStatus(422)
             ->assertSee('A colour is written as # and six digits');
-        $this->send('PATCH', 'layers/1', ['name' => 'Rest'])
+        $this->send('PATCH', 'rows/L1', ['name' => 'Rest'])
             ->assertStatus(422)
             ->assertSee('Unsorted keeps its name.');
-        $this->send('PATCH', 'layers/999', ['name' => 'Rest'])
+        $this->send('PATCH', 'rows/L999', ['name' => 'Rest'])
             ->assertStatus(422)
             ->assertSee('That row is no longer there.');
         $this->send('POST', 'undo');
@@ -112,7 +112,7 @@ final class ChangesTest extends ProjectTestCase
             ->assertStatus(422)
             ->assertSee('51 Seats holds 126 locked objects; open them first.');
         $this->send('POST', 'locks', ['keys' => "L$seats", 'lock' => 2]);
-        $this->send('PATCH', "layers/$seats", ['name' => 'Other'])
+        $this->send('PATCH', \"rows/L$seats", ['name' => 'Other'])
             ->assertStatus(422)
             ->assertSee('51 Seats is locked');
         $this->assertIndexTrue($this->project);

@@ -290,7 +290,7 @@ final class FindTest extends ProjectTestCase
     public function test_the_condition_of_a_row_finds_what_the_row_stands_for_whatever_it_is_called(): void
     {
         $odd = 'Quo"te\\ and not (seat* or <b>?';
-        $this->send('PATCH', 'layers/16', ['name' => $odd])->assertOk();
+        $this->send('PATCH', 'rows/L16', ['name' => $odd])->assertOk();
         DB::table('materials')->where('project_id', $this->project->id)->where('no', 3)->update(['name' => "$odd or"]);
         DB::table('sources')->where('project_id', $this->project->id)->update(['name' => "$odd.glb"]);
         $this->app->make(SceneStore::class)->forget($this->project);

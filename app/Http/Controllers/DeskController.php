@@ -11,11 +11,10 @@ use App\Changes\Command;
 use App\Models\Desk;
 use App\Workbench\Answer;
 use App\Workbench\DeskSteps;
+use App\Workbench\RungsOf;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use VineShelf\Rungs\OneAtATime;
 use VineShelf\Rungs\Rung;
-use VineShelf\Rungs\Settings;
 
 /** What a person does to their own desk: set rungs, take that back, choose where new objects land. */
 final class DeskController
@@ -25,30 +24,14 @@ final class DeskController
         $given = $request->validate(['rung' => ['required', 'integer', 'between:0,5'], 'on' => ['nullable', 'in:rows,pick']]);
         $rung = Rung::from((int) $given['rung']);
         $targets = ($given['on'] ?? 'rows') === 'pick' ? Targets::pick($bench) : Targets::in($request, $bench);
-        $held = $targets->rows->and($bench->inEffect()->locked());
-        $locked = $held->count();
-        $targets = $targets->without($held);
-        $what = $targets->inWords($bench);
-        $numbers = $bench->scene()->numberBits($targets->rows);
-        $organizers = $bench->organizers();
-        $set = static fn (Settings $desk): Settings => OneAtATime::shown(
-            $desk
-                ->withLayers($targets->layers, $rung)
-                ->withTags($targets->tags, $rung)
-                ->withFolders($targets->folders, $rung)
-                ->withObjects($numbers, $rung),
-            $organizers,
-            $targets->layers,
-            $targets->tags,
-            $targets->folders,
-        );
-        $changed = ! $targets->isEmpty() && DeskSteps::take($bench, "{$rung->label()}: $what", $set);
+        $rungs = new RungsOf($bench, $targets, $rung);
+        $changed = ! $rungs->isEmpty() && DeskSteps::take($bench, $rungs->name(), $rungs->on(...));
 
         return Answer::to($bench, $request)
             ->saying(
-                trim(($changed ? "$what: {$rung->label()}. " : '').Command::lockedInWords($locked)),
+                trim(($changed ? $rungs->name().'. ' : '').Command::lockedInWords($rungs->locked)),
                 $changed ? 'desk' : '',
-                $locked > 0,
+                $rungs->locked > 0,
             )
             ->send();
     }

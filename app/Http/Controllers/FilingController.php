@@ -18,12 +18,18 @@ use VineShelf\Locks\Lock;
 /** Rows of the ledger, or the pick, are filed and locked. */
 final class FilingController
 {
+    private const NO_LAYERS = 'Objects are filed under layers; a layer itself is not. Pick its objects to file them elsewhere.';
+
     public function __construct(private readonly History $history) {}
 
-    /** Offers the layers that the pick can be filed under. */
-    public function choose(Bench $bench): View
+    /** Offers the layers that rows or the pick can be filed under. */
+    public function choose(Request $request, Bench $bench): View
     {
-        return view('workbench.file-under', ['bench' => $bench]);
+        return view('workbench.file-under', [
+            'bench' => $bench,
+            'keys' => $request->string('keys')->value(),
+            'count' => Targets::in($request, $bench)->objectsOnly($bench, self::NO_LAYERS)->count(),
+        ]);
     }
 
     public function file(Request $request, Bench $bench): Response
@@ -33,7 +39,7 @@ final class FilingController
         $make = static function (Bench $held) use ($request, $layer, $withHeld): FileObjects {
             $rows = Targets::in($request, $held)->objectsOnly(
                 $held,
-                'Objects are filed under layers; a layer itself is not. Pick its objects to file them elsewhere.',
+                self::NO_LAYERS,
             );
 
             return new FileObjects($held, $rows, $held->layers()->get($layer), $withHeld);

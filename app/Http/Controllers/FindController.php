@@ -12,6 +12,7 @@ use App\Ledger\Sorting;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use VineShelf\Rules\AllOf;
+use VineShelf\Rules\AnyOf;
 use VineShelf\Rules\Completion;
 use VineShelf\Rules\Lexer;
 use VineShelf\Rules\Node;
@@ -38,10 +39,10 @@ final class FindController
         );
     }
 
-    /** The rule with one condition more: only what it picks, or all but that. A condition on the same field gives way. */
-    public function narrow(Request $request): JsonResponse
+    /** The rule with one condition more: as well, instead, or as its opposite. "only" takes the place of a condition on the same field. */
+    public function narrow(Request $request, Bench $bench): JsonResponse
     {
-        $given = $request->validate(['by' => ['required', 'string', 'max:400'], 'way' => ['required', 'in:only,without']]);
+        $given = $request->validate(['by' => ['required', 'string', 'max:400'], 'way' => ['required', 'in:only,without,and,or']]);
         try {
             $condition = Parser::parse($given['by'])->tree;
             $words = trim($request->string('words')->value());
@@ -49,8 +50,18 @@ final class FindController
         } catch (RuleError $error) {
             throw new Refused($error->getMessage(), 'words');
         }
+        $rule = Printer::print(self::combined($tree, $condition, $given['way']));
+
+        return new JsonResponse(['words' => $rule, 'count' => $bench->find($rule)->rows?->count() ?? 0]);
+    }
+
+    private static function combined(?Node $tree, Node $condition, string $way): Node
+    {
+        if ($way === 'or' && $tree !== null) {
+            return new AnyOf([...$tree instanceof AnyOf ? $tree->parts : [$tree], $condition]);
+        }
         $parts = $tree === null ? [] : ($tree instanceof AllOf ? $tree->parts : [$tree]);
-        if ($given['way'] === 'only') {
+        if ($way === 'only') {
             $parts = array_values(
                 array_filter(
                     $parts,
@@ -58,9 +69,9 @@ final class FindController
                 ),
             );
         }
-        $parts[] = $given['way'] === 'only' ? $condition : new NoneOf($condition);
+        $parts[] = $way === 'without' ? new NoneOf($condition) : $condition;
 
-        return new JsonResponse(['words' => Printer::print(count($parts) === 1 ? $parts[0] : new AllOf($parts))]);
+        return count($parts) === 1 ? $parts[0] : new AllOf($parts);
     }
 
     /** The next hit after an object, or the one before it, in the order of the ledger's sorting. */

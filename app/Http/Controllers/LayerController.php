@@ -6,15 +6,21 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\DeskChange;
+use App\Bench\Keys;
+use App\Bench\Refused;
 use App\Bench\Targets;
-use App\Changes\ChangeOrganizer;
+use App\Changes\ClearOut;
 use App\Changes\CreateLayer;
+use App\Changes\CreateLayers;
 use App\Changes\DeleteLayer;
+use App\Changes\EmptyLayer;
 use App\Changes\History;
+use App\Changes\MergeLayers;
 use App\Workbench\Answer;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
+use VineShelf\Layers\GroupBy;
 use VineShelf\Layers\Layer;
 use VineShelf\Scene\Relatives;
 
@@ -42,19 +48,79 @@ final class LayerController
             ->send();
     }
 
-    public function update(Request $request, Bench $bench, int $layer): Response
+    /** Asks what several layers at once are to be made by. */
+    public function askSeveral(Request $request, Bench $bench): View
     {
+        return view('workbench.several-layers', [
+            'bench' => $bench,
+            'count' => Targets::pick($bench)->rows->count(),
+            'parent' => $request->integer('parent'),
+        ]);
+    }
+
+    public function several(Request $request, Bench $bench): Response
+    {
+        $by = GroupBy::tryFrom($request->string('by')->value())
+            ?? throw new Refused('Layers can be made by: '.implode(', ', array_column(GroupBy::cases(), 'value')).'.', 'by');
+        $parent = $request->integer('parent');
         $command = $this->history->carryOut(
             $bench,
-            static fn (Bench $held): ChangeOrganizer => $request->has('name')
-                ? ChangeOrganizer::rename($held, "L$layer", $request->string('name')->value())
-                : ChangeOrganizer::colour($held, "L$layer", $request->string('colour')->lower()->value()),
+            static fn (Bench $held): CreateLayers => new CreateLayers($held, $by, $parent, Targets::pick($held)->rows),
         );
+
+        return Answer::to($bench, $request)->after($command, 'All of it is there already.')->send();
+    }
+
+    public function empty(Request $request, Bench $bench, int $layer): Response
+    {
+        $command = $this->history->carryOut($bench, static fn (Bench $held): EmptyLayer => new EmptyLayer($held, $layer));
+
+        return Answer::to($bench, $request)->after($command, 'Nothing is filed under it.')->send();
+    }
+
+    /** The layers of the rows become one: the first of them, or the one that is named. */
+    public function merge(Request $request, Bench $bench): Response
+    {
+        $layers = Keys::in($request)->layers;
+        $into = $request->integer('into', $layers[0] ?? 0);
+        $command = $this->history->carryOut($bench, static fn (Bench $held): MergeLayers => new MergeLayers($held, $layers, $into));
+        foreach ($command->going as $gone) {
+            DeskChange::land($bench->project->id, $gone, $into);
+        }
 
         return Answer::to($bench, $request)
             ->after($command, '')
-            ->with(['focus' => "L$layer"])
+            ->with(['focus' => "L$into"])
             ->send();
+    }
+
+    /** Asks which of two layers or more stays. */
+    public function askMerge(Request $request, Bench $bench): View
+    {
+        $layers = array_values(array_filter(Keys::in($request)->layers, $bench->layers()->has(...)));
+        if (count($layers) < 2) {
+            throw new Refused('Choose two layers or more to make one of: Ctrl and a click adds one.', 'keys');
+        }
+
+        return view('workbench.merge-layers', ['bench' => $bench, 'layers' => array_map($bench->layers()->get(...), $layers)]);
+    }
+
+    /** Shows which layers, tags and sets hold nothing. */
+    public function askClear(Bench $bench): View
+    {
+        return view('workbench.clear-out', ['bench' => $bench, 'command' => new ClearOut($bench, ['layers', 'tags', 'sets'])]);
+    }
+
+    public function clear(Request $request, Bench $bench): Response
+    {
+        $families = array_keys(array_filter([
+            'layers' => $request->boolean('layers'),
+            'tags' => $request->boolean('tags'),
+            'sets' => $request->boolean('sets'),
+        ]));
+        $command = $this->history->carryOut($bench, static fn (Bench $held): ClearOut => new ClearOut($held, $families));
+
+        return Answer::to($bench, $request)->after($command, 'Everything holds something.')->send();
     }
 
     /** Asks where the layer's objects go. */

@@ -1,7 +1,7 @@
 import { openFolds, openLayouts } from './columns.js';
 import { jump } from './jump.js';
 import { openKeys } from './keysheet.js';
-import { askForLayer } from './newlayer.js';
+import { askForFolder, askForRow } from './newrow.js';
 
 /**
  * Every command: the one list behind buttons, keys, menus, the command box and the sheet of keys.
@@ -184,8 +184,50 @@ export function commandsOf(bench) {
             needsPick(() => bench.openDialog('/file')),
             { changes: true },
         ),
-        command('Sort', 'new-layer', 'New layer', 'n', () => askForLayer(bench, false), { changes: true }),
-        command('Sort', 'new-layer-from-pick', 'New layer from the pick', 'Shift+n', () => askForLayer(bench, true), { changes: true }),
+        command('Sort', 'new-here', 'New layer, tag or set', 'n', () => bench.newHere(), { changes: true }),
+        command('Sort', 'new-layer', 'New layer', '', () => askForRow(bench, 'layer'), { changes: true }),
+        command('Sort', 'new-layer-from-pick', 'New layer from the pick', 'Shift+n', () => askForRow(bench, 'layer', { fromPick: true }), {
+            changes: true,
+        }),
+        command(
+            'Sort',
+            'several-layers',
+            'Several new layers from the pick…',
+            '',
+            needsPick(() => bench.openDialog(`/layers/several?parent=${bench.chosenLayer()}`)),
+            { changes: true },
+        ),
+        command(
+            'Sort',
+            'merge-layers',
+            'Merge the selected layers…',
+            '',
+            () => bench.openDialog(`/layers/merge?keys=${bench.ledger.target.join(',')}`),
+            {
+                changes: true,
+            },
+        ),
+        command('Sort', 'clear-out', 'Clear out what holds no objects…', '', () => bench.openDialog('/layers/clear'), { changes: true }),
+        command('Sort', 'new-tag', 'New tag', '', () => askForRow(bench, 'tag'), { changes: true }),
+        command('Sort', 'new-folder', 'New folder of tags or sets', 'Shift+f', () => askForFolder(bench), { changes: true }),
+        command(
+            'Sort',
+            'tag-pick',
+            'Tag the pick…',
+            'g',
+            needsPick(() => bench.openDialog('/tag')),
+            { changes: true },
+        ),
+        command(
+            'Sort',
+            'tag-toggle',
+            'Give the pick a tag or take it off',
+            '',
+            (from) => ask('POST', '/tag', { tag: from.dataset.tag, mode: 'toggle' }),
+            { changes: true, quiet: true },
+        ),
+        command('Sort', 'keep-set', 'Keep as a set…', 's', (from) => bench.keepSet(from.dataset.of), { changes: true }),
+        command('Sort', 'move-rows', 'Move rows to…', 'Shift+m', () => bench.moveRows(bench.ledger.target), { changes: true }),
         command(
             'Sort',
             'lock-pick',
@@ -210,15 +252,22 @@ export function commandsOf(bench) {
         command('Find', 'hits-add', 'Add the hits to the pick', '', () => bench.pick({ found: 1, mode: 'add' })),
         command('Find', 'hits-remove', 'Take the hits from the pick', '', () => bench.pick({ found: 1, mode: 'remove' })),
         command('Find', 'hits-isolate', 'Isolate the hits', '', () => ask('POST', '/isolate', { found: 1 })),
+        command('Find', 'rule-back', 'One step of the rule back', '', () => finder.stepBack()),
+        command('Find', 'rule-keep', 'Keep the rule in the line as that of the set', '', () => finder.keepRule(), { changes: true }),
         command('Find', 'kinds', 'Filter by kind…', '', (from) => bench.menus.openKinds(from)),
         command('Find', 'commands', 'Every command and every name', 'Ctrl+k', () => bench.commandBox.open()),
 
         command('Ledger', 'jump', 'Jump to a row by the start of its name', "'", () => jump(bench)),
-        ...['layers', 'nesting', 'objects', 'kinds', 'materials', 'sources'].map((lens) =>
+        command('Ledger', 'turn-next', 'Show the next of those shown one at a time', '>', () => bench.turnNext(1)),
+        command('Ledger', 'turn-back', 'Show the one before', '<', () => bench.turnNext(-1)),
+        command('Ledger', 'narrow-rows', 'Find layers, tags and sets by their own names', ';', () => ledger.askForNames()),
+        command('Ledger', 'narrow-rows-end', 'All rows again', '', () => ledger.endNames()),
+        ...['layers', 'tags', 'sets', 'nesting', 'objects', 'kinds', 'materials', 'sources'].map((lens) =>
             command('Ledger', `lens-${lens}`, `Lens: ${lens}`, '', () =>
                 bench.turn(/** @type {HTMLElement} */ (document.getElementById(`lens-${lens}`))),
             ),
         ),
+        command('Ledger', 'more-lenses', 'More lenses…', '', (from) => bench.menus.openLenses(from)),
         command('Ledger', 'fold-menu', 'Fold and unfold…', '', (from) => openFolds(bench, from)),
         command('Ledger', 'unfold-all', 'Unfold all', '', () => ledger.arrange({ all: 1, unfold: 1 })),
         command('Ledger', 'fold-all', 'Fold all', '', () => ledger.arrange({ all: 1, unfold: 0 })),

@@ -106,6 +106,7 @@ export class Dialogs {
     narrow(words) {
         const labels = /** @type {NodeListOf<HTMLElement>} */ (this.element.querySelectorAll('.choices label'));
         let first = true;
+        const fresh = /** @type {HTMLElement | null} */ (this.element.querySelector('[data-new]'));
         for (const label of labels) {
             label.hidden = !(label.dataset.text ?? '').includes(words);
             if (!label.hidden && first) {
@@ -113,6 +114,7 @@ export class Dialogs {
                 /** @type {HTMLInputElement} */ (label.querySelector('input')).checked = true;
             }
         }
+        if (fresh) fresh.hidden = !first || words === '';
     }
 
     /** @param {HTMLFormElement} form */
@@ -121,9 +123,10 @@ export class Dialogs {
         if (form.querySelector('[name=with_held]') && !values.with_held) values.with_held = '0';
         if (form.hasAttribute('data-camera') && values.keep_camera) values.camera = JSON.stringify(this.bench.canvas.viewpoint.get());
         if (form.hasAttribute('data-picture')) values.picture = this.bench.canvas.picture();
-        const path = (form.dataset.address ?? '').slice(
-            (form.dataset.address ?? '').indexOf(this.bench.server.base) + this.bench.server.base.length,
-        );
+        // What is not among the choices is made.
+        const isNew = /** @type {HTMLElement | null} */ (form.querySelector('[data-new]'))?.hidden === false;
+        const { address = '', orNew = '' } = form.dataset;
+        const path = isNew ? orNew : address.slice(address.indexOf(this.bench.server.base) + this.bench.server.base.length);
         const status = await this.bench.server.ask(/** @type {any} */ (form.dataset.submit?.toUpperCase()), path, values);
         if (status >= 200 && status < 300) return this.close();
         const refusal = document.querySelector('#message [data-field]');

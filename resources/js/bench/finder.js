@@ -26,6 +26,10 @@ export class Finder {
         this.ledAt = 0;
         /** @type {number[] | undefined} */
         this.way = undefined;
+        /** What was in the line before each step that was clicked. @type {string[]} */
+        this.steps = [];
+        /** The set whose rule is in the line. @type {{set: number, name: string} | undefined} */
+        this.editing = undefined;
         this.marker = new Marker(bench.canvas, /** @type {SVGElement} */ (/** @type {unknown} */ (document.getElementById('marker'))));
         this.input.addEventListener('input', () => this.typed());
         this.input.addEventListener('keydown', (event) => this.key(event));
@@ -40,6 +44,11 @@ export class Finder {
     }
 
     typed() {
+        if (this.input.value === '') {
+            this.steps = [];
+            this.editing = undefined;
+            this.showSteps();
+        }
         clearTimeout(this.waiting);
         this.waiting = window.setTimeout(() => this.search(), 120);
         this.offer();
@@ -210,12 +219,56 @@ export class Finder {
         viewpoint.set(this.led);
     }
 
-    /** Only what a condition picks, or all but that. @param {string} condition @param {'only' | 'without'} way */
+    /**
+     * The rule with one condition more, one step that can be taken back.
+     * @param {string} condition
+     * @param {'only' | 'without' | 'and' | 'or'} way
+     */
     async narrow(condition, way) {
+        const { words } = this.bench.ledger;
         const answer = await this.bench.server.json(
-            `/find/narrow?words=${encodeURIComponent(this.bench.ledger.words)}&by=${encodeURIComponent(condition)}&way=${way}`,
+            `/find/narrow?words=${encodeURIComponent(words)}&by=${encodeURIComponent(condition)}&way=${way}`,
         );
-        if (answer) this.search(answer.words);
+        if (!answer) return;
+        this.steps.push(words);
+        await this.search(answer.words);
+        this.showSteps();
+        const found = answer.count === 1 ? '1 object' : `${answer.count.toLocaleString('en')} objects`;
+        this.bench.say(`${found}: ${answer.words}`);
+    }
+
+    /** The rule as it was before the last step. */
+    async stepBack() {
+        const before = this.steps.pop();
+        if (before === undefined) return this.bench.say('There is no step to take back; what is typed is changed in the line.');
+        await this.search(before);
+        this.showSteps();
+    }
+
+    /** The rule of a set comes into the line, to be changed there. @param {number} set @param {string} rule @param {string} name */
+    async edit(set, rule, name) {
+        this.steps = [];
+        this.editing = { set, name };
+        await this.search(rule);
+        this.showSteps();
+        this.input.focus();
+    }
+
+    /** Keeps what is in the line as the rule of the set that it came from. */
+    async keepRule() {
+        if (!this.editing) return this.bench.say('No set is being changed; keep the rule as a new one.');
+        const status = await this.bench.server.ask('PATCH', `/rows/E${this.editing.set}`, { rule: this.input.value });
+        if (status !== 200) return;
+        this.editing = undefined;
+        this.showSteps();
+    }
+
+    showSteps() {
+        const back = /** @type {HTMLElement} */ (document.getElementById('rule-back'));
+        const keep = /** @type {HTMLElement} */ (document.getElementById('rule-keep'));
+        back.hidden = this.steps.length === 0;
+        keep.hidden = !this.editing;
+        keep.title = this.editing ? `Keep this as the rule of ${this.editing.name}` : '';
     }
 }
 

@@ -1,3 +1,5 @@
+import { listenToDrag } from './dragging.js';
+
 /**
  * Mouse and keyboard in the ledger: picking, folding, rungs, locks, renaming, filing by drag.
  * @param {import('./workbench.js').Workbench} bench
@@ -13,6 +15,7 @@ export function listenToLedger(bench) {
         if (!row || on.closest('.rename')) return;
         const key = row.dataset.key ?? '';
         if (on.closest('button.fold')) return void ledger.fold(key, row.getAttribute('aria-expanded') !== 'true');
+        if (on.closest('.choice')) return void bench.setRung([key], 5);
         const rung = on.closest('.rung');
         if (rung) return void bench.setRung(keysFor(bench, key), rungAt(/** @type {HTMLElement} */ (rung), event, Number(row.dataset.own)));
         if (on.closest('.lock-button')) return void bench.setLock(keysFor(bench, key), (Number(row.dataset.lock) + 1) % 3);
@@ -69,7 +72,7 @@ function rungAt(mark, event, own) {
 }
 
 /**
- * A click on a row: an object becomes the pick, a layer becomes selected.
+ * A click on a row: an object becomes the pick, a layer or folder becomes selected, a tag or set becomes selected and its objects the pick.
  * @param {import('./workbench.js').Workbench} bench
  * @param {HTMLElement} row
  * @param {MouseEvent | KeyboardEvent} event
@@ -78,16 +81,39 @@ function choose(bench, row, event) {
     const { ledger } = bench;
     const key = row.dataset.key ?? '';
     const more = event.ctrlKey || event.metaKey;
-    if (event.shiftKey && ledger.anchor !== null) {
-        bench.pick({ span: `${ledger.anchor}-${ledger.place(row)}`, mode: more ? 'add' : 'replace' });
-        return;
-    }
+    if (event.shiftKey && ledger.anchor !== null) return chooseRange(bench, ledger.place(row), more);
     ledger.anchor = ledger.place(row);
-    if (!key.startsWith('O')) ledger.select(key, more);
-    else {
+    if (key.startsWith('O')) {
         ledger.selected.clear();
         bench.pick({ keys: key, mode: more ? 'toggle' : 'replace' }, false);
+        return;
     }
+    ledger.select(key, more);
+    const mode = more ? (ledger.selected.has(key) ? 'add' : 'remove') : 'replace';
+    if (/^[TE]/.test(key)) bench.pick({ keys: key, mode }, false);
+}
+
+/**
+ * Rows from where the range starts: where they are all layers, tags, sets and folders those become selected, otherwise their objects the
+ * pick.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {number} to
+ * @param {boolean} more
+ */
+function chooseRange(bench, to, more) {
+    const { ledger } = bench;
+    const from = ledger.anchor ?? to;
+    const between = /** @type {HTMLElement[]} */ ([...ledger.rows.querySelectorAll('.row')]).filter((row) => {
+        const place = ledger.place(row);
+        return place >= Math.min(from, to) && place <= Math.max(from, to);
+    });
+    const keys = between.map((row) => row.dataset.key ?? '');
+    const whole = between.length === Math.abs(to - from) + 1;
+    if (!whole || !keys.every((key) => /^[LTFE]/.test(key))) return bench.pick({ span: `${from}-${to}`, mode: more ? 'add' : 'replace' });
+    ledger.selected = new Set(more ? [...ledger.selected, ...keys] : keys);
+    ledger.settle();
+    const holding = keys.filter((key) => /^[TE]/.test(key));
+    return holding.length > 0 ? bench.pick({ keys: holding.join(','), mode: more ? 'add' : 'replace' }, false) : undefined;
 }
 
 /** @param {import('./ledger.js').Ledger} ledger @param {KeyboardEvent} event @returns {number} rows to move by; 0 for another key */
@@ -118,6 +144,7 @@ function onKey(bench, row, event) {
     }
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a')
         return (bench.pick({ span: `0-${Math.max(0, ledger.shown.total - 1)}`, mode: 'replace' }, false), true);
+    if (event.altKey && event.shiftKey && event.key.startsWith('Arrow')) return moveByKey(bench, row, event.key);
     if (event.ctrlKey || event.metaKey || event.altKey) return false;
     if (/^[0-5]$/.test(event.key)) return (bench.setRung(ledger.target, Number(event.key)), true);
     switch (event.key) {
@@ -135,9 +162,9 @@ function onKey(bench, row, event) {
             else bench.pick({ keys: key, mode: event.key === ' ' ? 'toggle' : 'replace' }, false);
             return true;
         case 'F2':
-            return ((key.startsWith('O') || key.startsWith('L')) && bench.rename(row), true);
+            return (/^[OLTFE]/.test(key) && bench.rename(row), true);
         case 'Delete':
-            return (key.startsWith('L') && bench.deleteLayer(Number(key.slice(1))), true);
+            return (bench.deleteRows(ledger.target), true);
         case 'l':
         case 'L':
             return (bench.setLock(ledger.target, (Number(row.dataset.lock) + 1) % 3), true);
@@ -161,46 +188,31 @@ function toParent(ledger, row) {
     if (above) ledger.focusPlace(ledger.place(/** @type {HTMLElement} */ (above)));
 }
 
-/** @param {import('./workbench.js').Workbench} bench @param {(target: EventTarget | null) => HTMLElement | null} rowOf */
-function listenToDrag(bench, rowOf) {
-    const { ledger } = bench;
-    /** @type {{keys: string, count: number} | null} */
-    let dragged = null;
-    let over = /** @type {HTMLElement | null} */ (null);
-    const mark = (/** @type {HTMLElement | null} */ row) => {
-        if (over === row) return;
-        over?.classList.remove('drop');
-        over = row;
-        if (row && dragged) {
-            const what = dragged.count === 1 ? '1 object' : `${dragged.count.toLocaleString('en')} objects`;
-            row.dataset.drop = `File ${what} under ${row.dataset.name}`;
-            row.classList.add('drop');
+/**
+ * A layer, tag, set or folder goes up or down among its siblings, into the one before it, or out of what it lies in.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {HTMLElement} row
+ * @param {string} arrow
+ */
+function moveByKey(bench, row, arrow) {
+    const key = row.dataset.key ?? '';
+    if (!/^[LTFE]/.test(key) || !bench.may()) return true;
+    const level = Number(row.getAttribute('aria-level'));
+    const near = (/** @type {'previousElementSibling' | 'nextElementSibling'} */ way, /** @type {number} */ wanted) => {
+        for (let other = row[way]; other; other = other[way]) {
+            const there = Number(other.getAttribute('aria-level'));
+            if (there === wanted && /^[LTFE]/.test(/** @type {HTMLElement} */ (other).dataset.key ?? ''))
+                return /** @type {HTMLElement} */ (other).dataset.key;
+            if (there < wanted) return undefined;
         }
+        return undefined;
     };
-    ledger.rows.addEventListener('dragstart', (event) => {
-        const row = rowOf(event.target);
-        const key = row?.dataset.key ?? '';
-        if (!row || !key.startsWith('O')) return event.preventDefault();
-        // Dragging a picked object drags the whole pick.
-        dragged = row.classList.contains('picked') ? { keys: '', count: bench.picked } : { keys: key, count: 1 };
-        event.dataTransfer?.setData('text/plain', row.dataset.name ?? '');
-        if (event.dataTransfer) event.dataTransfer.effectAllowed = 'move';
-    });
-    ledger.rows.addEventListener('dragover', (event) => {
-        const row = rowOf(event.target);
-        if (!dragged || !row?.classList.contains('is-layer')) return mark(null);
-        event.preventDefault();
-        mark(row);
-    });
-    ledger.rows.addEventListener('drop', (event) => {
-        if (!dragged || !over) return;
-        event.preventDefault();
-        bench.server.ask('POST', '/file', { layer: over.dataset.key?.slice(1), keys: dragged.keys });
-        mark(null);
-        dragged = null;
-    });
-    ledger.rows.addEventListener('dragend', () => {
-        mark(null);
-        dragged = null;
-    });
+    const [where, mark] = {
+        ArrowUp: ['before', near('previousElementSibling', level)],
+        ArrowDown: ['after', near('nextElementSibling', level)],
+        ArrowRight: ['into', near('previousElementSibling', level)],
+        ArrowLeft: ['after', near('previousElementSibling', level - 1)],
+    }[arrow] ?? ['into', undefined];
+    if (mark) bench.server.ask('POST', '/rows/move', { keys: bench.ledger.target.join(','), where, mark });
+    return true;
 }

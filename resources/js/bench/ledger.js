@@ -22,8 +22,10 @@ export class Ledger {
         this.follows = true;
         this.lens = this.rows.querySelector('.window')?.getAttribute('data-lens') ?? 'layers';
         this.words = '';
+        /** Part of the names of the layers, tags or sets to show. */
+        this.named = '';
         this.wanted = { from: 0, count: 60 };
-        /** @type {Set<string>} layer rows that commands act on */
+        /** @type {Set<string>} rows of layers, tags, folders and sets that commands act on */
         this.selected = new Set();
         this.focusKey = '';
         /** Where the row stands that has the keyboard, or had it when it was replaced; -1 when the keyboard is elsewhere. */
@@ -44,7 +46,7 @@ export class Ledger {
 
     /** What the server needs to draw the same window again. */
     get window() {
-        return { lens: this.lens, words: this.words, from: this.wanted.from, count: this.wanted.count };
+        return { lens: this.lens, words: this.words, named: this.named, from: this.wanted.from, count: this.wanted.count };
     }
 
     /** What the rows that are here say of themselves. @returns {DOMStringMap} */
@@ -59,6 +61,17 @@ export class Ledger {
 
     listen() {
         this.scroll.addEventListener('scroll', () => this.follow());
+        const named = /** @type {HTMLInputElement | null} */ (document.getElementById('named'));
+        named?.addEventListener('input', () => {
+            clearTimeout(this.naming);
+            this.naming = window.setTimeout(() => this.nameRows(named.value), 120);
+        });
+        named?.addEventListener('keydown', (event) => {
+            if (event.key === 'Escape') this.endNames()?.then(() => this.takeFocus());
+            else if (event.key === 'ArrowDown' || event.key === 'Enter') this.focusPlace(0);
+            else return;
+            event.preventDefault();
+        });
         new ResizeObserver(() => this.follow()).observe(this.scroll);
         // Rows are morphed in place, so the window element itself often stays and only its attributes tell that it is another one.
         new MutationObserver(() => this.settle()).observe(this.rows, {
@@ -107,6 +120,32 @@ export class Ledger {
             this.check();
         } else if (status === 200) this.scroll.scrollTop = 0;
         return status;
+    }
+
+    /** Asks for part of the names of the rows to show; what is typed narrows them at once. */
+    askForNames() {
+        const bar = /** @type {HTMLElement} */ (document.getElementById('named-bar'));
+        const input = /** @type {HTMLInputElement} */ (document.getElementById('named'));
+        bar.hidden = false;
+        input.focus();
+        input.select();
+    }
+
+    /** Shows only rows of layers, tags, sets and folders that are called so, and those above them. @param {string} name "" for all */
+    nameRows(name) {
+        this.named = name.trim();
+        this.wanted.from = 0;
+        this.scroll.scrollTop = 0;
+        return this.fetch('GET', '/ledger');
+    }
+
+    /** Shows all rows again. */
+    endNames() {
+        const bar = /** @type {HTMLElement} */ (document.getElementById('named-bar'));
+        const input = /** @type {HTMLInputElement} */ (document.getElementById('named'));
+        bar.hidden = true;
+        input.value = '';
+        return this.named === '' ? undefined : this.nameRows('');
     }
 
     /** @param {string} lens */
@@ -177,9 +216,13 @@ export class Ledger {
      * lens, are asked for anew, once.
      */
     check() {
-        const { revision, desk, lens, rule } = this.rowsNow;
+        const { revision, desk, lens, rule, named } = this.rowsNow;
         const isOld =
-            Number(revision) < this.known.revision || Number(desk) < this.known.desk || lens !== this.lens || (rule ?? '') !== this.words;
+            Number(revision) < this.known.revision ||
+            Number(desk) < this.known.desk ||
+            lens !== this.lens ||
+            (rule ?? '') !== this.words ||
+            (named ?? '') !== this.named;
         if (this.open > 0) return;
         if (isOld && !this.askedAnew) this.fetch('GET', '/ledger');
         this.askedAnew = isOld;

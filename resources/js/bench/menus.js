@@ -1,5 +1,5 @@
-import { askForLayer } from './newlayer.js';
 import { renameInPlace } from './rename.js';
+import { rowItems } from './rowmenu.js';
 
 /** Menus of rows and views: the same commands that keys and buttons give. */
 export class Menus {
@@ -15,70 +15,8 @@ export class Menus {
 
     /** @param {HTMLElement} row @param {HTMLElement | null} button @param {MouseEvent} [event] */
     openRow(row, button, event) {
-        const { bench } = this;
-        const key = row.dataset.key ?? '';
-        const number = Number(key.slice(1));
-        const layer = key.startsWith('L');
-        const object = key.startsWith('O');
-        const change = bench.mayChange;
         this.back = row;
-        this.show(button, event, [
-            [object ? 'Pick' : 'Pick its objects', 'Enter', () => bench.pick({ keys: key, mode: 'replace' }, false)],
-            ['Add to the pick', '', () => bench.pick({ keys: key, mode: 'add' }, false)],
-            ['Take from the pick', '', () => bench.pick({ keys: key, mode: 'remove' }, false)],
-            ['Isolate', '', () => bench.server.ask('POST', '/isolate', { keys: key })],
-            null,
-            ...(layer && change
-                ? [
-                      number === 1 ? null : ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))],
-                      ['Colour…', '', () => this.colour(row, number)],
-                      bench.picked > 0 ? ['File the pick here', '', () => bench.server.ask('POST', '/file', { layer: number })] : null,
-                      [
-                          'New layer inside',
-                          'N',
-                          () => {
-                              bench.ledger.selected = new Set([key]);
-                              askForLayer(bench, false);
-                          },
-                      ],
-                      ['New objects land here', '', () => bench.server.ask('POST', '/landing', { layer: number })],
-                      number === 1 ? null : ['Delete…', 'Del', () => bench.deleteLayer(number)],
-                  ]
-                : []),
-            ...(object
-                ? [
-                      change ? ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))] : null,
-                      ['Frame it', '', () => bench.looking.frameObject(number)],
-                      ['Why', 'Y', () => bench.why(number)],
-                  ]
-                : []),
-            null,
-            ...this.narrowing(row),
-            null,
-            ...[
-                ['Full', 5],
-                ['Plain', 4],
-                ['Ghost', 2],
-                ['Box', 1],
-                ['Hidden', 0],
-            ].map(([label, rung]) => [label, String(rung), () => bench.setRung([key], Number(rung))]),
-            null,
-            ...(change && (layer || object)
-                ? ['Open', 'Guarded', 'Locked'].map((label, lock) =>
-                      Number(row.dataset.lock) === lock ? null : [label, '', () => bench.setLock([key], lock)],
-                  )
-                : []),
-        ]);
-    }
-
-    /** Only what a row stands for, or all but that. @param {HTMLElement} row @returns {any[]} */
-    narrowing(row) {
-        const { condition } = row.dataset;
-        if (!condition) return [];
-        return [
-            ['Only this', '', () => this.bench.finder.narrow(condition, 'only')],
-            ['All but this', '', () => this.bench.finder.narrow(condition, 'without')],
-        ];
+        this.show(button, event, rowItems(this.bench, row));
     }
 
     /**
@@ -113,6 +51,8 @@ export class Menus {
                       ['Isolate the pick', 'I', () => bench.command('isolate')],
                       ['Hide the pick', '0', () => bench.command('rung-0')],
                       change ? ['File the pick under…', 'U', () => bench.command('file-under')] : null,
+                      change ? ['Tag the pick…', 'G', () => bench.command('tag-pick')] : null,
+                      change ? ['Keep the pick as a set…', 'S', () => bench.command('keep-set')] : null,
                       change ? ['Rename the pick…', '⇧R', () => bench.command('rename-pick')] : null,
                       ['Clear the pick', 'Esc', () => bench.command('clear-pick')],
                   ]
@@ -170,6 +110,20 @@ export class Menus {
             cameras.length > 0
                 ? cameras.map((camera) => [camera.name, '', () => this.bench.looking.lookThrough(camera)])
                 : [['This model brought no cameras', '', () => undefined]],
+        );
+    }
+
+    /** @param {HTMLElement} from */
+    openLenses(from) {
+        this.back = from;
+        this.show(
+            from,
+            undefined,
+            ['kinds', 'materials', 'sources'].map((lens) => [
+                lens[0].toUpperCase() + lens.slice(1),
+                this.bench.ledger.lens === lens ? '✓' : '',
+                () => this.bench.command(`lens-${lens}`),
+            ]),
         );
     }
 
@@ -275,24 +229,24 @@ export class Menus {
         });
     }
 
-    /** @param {HTMLElement} row @param {number} layer */
-    colour(row, layer) {
+    /** @param {HTMLElement} row of a layer or a tag @param {string} key */
+    colour(row, key) {
         // One that was left without choosing says nothing.
-        document.getElementById('layer-colour')?.remove();
+        document.getElementById('row-colour')?.remove();
         const input = Object.assign(document.createElement('input'), {
-            id: 'layer-colour',
+            id: 'row-colour',
             type: 'color',
             tabIndex: -1,
             value: row.dataset.colour ?? '#888888',
             className: 'unseen',
         });
-        input.setAttribute('aria-label', 'Colour of the layer');
+        input.setAttribute('aria-label', `Colour of ${row.dataset.name}`);
         // Beside the row, not in it: rows are replaced while somebody chooses.
         const { left, bottom } = row.getBoundingClientRect();
         Object.assign(input.style, { left: `${left}px`, top: `${bottom}px` });
         document.body.append(input);
         input.addEventListener('change', () => {
-            this.bench.server.ask('PATCH', `/layers/${layer}`, { colour: input.value });
+            this.bench.server.ask('PATCH', `/rows/${key}`, { colour: input.value });
             input.remove();
         });
         input.click();
@@ -301,7 +255,7 @@ export class Menus {
     /**
      * @param {HTMLElement | null} button
      * @param {MouseEvent | undefined} event
-     * @param {any[]} items label, key, act; null for a line
+     * @param {any[]} items label, key, act; null for a line, or several side by side under the name of a group
      */
     show(button, event, items) {
         this.element.replaceChildren();
@@ -313,18 +267,28 @@ export class Menus {
             }
             if (line) this.element.append(document.createElement('hr'));
             line = false;
-            const [label, key, act] = item;
-            const entry = Object.assign(document.createElement('button'), { className: 'item', type: 'button' });
-            entry.setAttribute('role', 'menuitem');
-            entry.append(label);
-            if (key) entry.append(Object.assign(document.createElement('kbd'), { textContent: key }));
-            entry.addEventListener('click', () => {
-                this.element.hidePopover();
-                act();
-            });
-            this.element.append(entry);
+            if (item.group) {
+                const group = Object.assign(document.createElement('div'), { className: 'item-group' });
+                group.setAttribute('role', 'group');
+                group.setAttribute('aria-label', item.group);
+                group.append(...item.items.map((/** @type {any[]} */ each) => this.entry(each)));
+                this.element.append(group);
+            } else this.element.append(this.entry(item));
         }
         this.place(button, event);
+    }
+
+    /** @param {any[]} item label, key, act */
+    entry([label, key, act]) {
+        const entry = Object.assign(document.createElement('button'), { className: 'item', type: 'button' });
+        entry.setAttribute('role', 'menuitem');
+        entry.append(label);
+        if (key) entry.append(Object.assign(document.createElement('kbd'), { textContent: key }));
+        entry.addEventListener('click', () => {
+            this.element.hidePopover();
+            act();
+        });
+        return entry;
     }
 
     /** @param {HTMLElement | null} button @param {MouseEvent} [event] */

@@ -14,9 +14,13 @@ import { Looking } from './looking.js';
 import { Menus } from './menus.js';
 import { listenToCanvas } from './pointing.js';
 import { Regions } from './regions.js';
+import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
 import { Server } from './server.js';
 import { Tint } from './tint.js';
+
+/** Lenses that stand in a menu where the ledger is narrow. */
+const MORE_LENSES = ['kinds', 'materials', 'sources'];
 
 /** @param {HTMLElement} element */
 export function startWorkbench(element) {
@@ -62,6 +66,7 @@ export class Workbench {
         listenToLoss(this.canvas.surface);
         this.canvas.element.addEventListener('shelf:unable', () => sayUnable(element));
         this.canvas.element.addEventListener('shelf:failed', (event) => explain(/** @type {CustomEvent} */ (event).detail.response));
+        this.markLens();
         listenToLedger(this);
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);
@@ -91,7 +96,7 @@ export class Workbench {
             this.looking.show();
         }
         if (wanted.focus) {
-            if (wanted.focus.startsWith('L')) this.ledger.selected = new Set([wanted.focus]);
+            if (!wanted.focus.startsWith('O')) this.ledger.selected = new Set(wanted.selected ?? [wanted.focus]);
             this.ledger.show(wanted.focus, true);
         }
         if (wanted.shelf)
@@ -137,11 +142,47 @@ export class Workbench {
         return this.may() && this.server.ask('POST', '/locks', { keys: keys.join(','), lock });
     }
 
-    /** @param {number} layer */
-    async deleteLayer(layer) {
-        if (!this.may()) return;
-        if (layer === 1) return this.say('Unsorted is always there; it cannot be deleted.');
-        this.openDialog(`/layers/${layer}/delete`);
+    /** @param {string[]} keys of layers, tags, folders or sets */
+    deleteRows(keys) {
+        const [first = ''] = keys;
+        if (!this.may() || !/^[LTFE]/.test(first)) return undefined;
+        if (first === 'L1') return this.say('Unsorted is always there; it cannot be deleted.');
+        if (first.startsWith('L')) return this.openDialog(`/layers/${first.slice(1)}/delete`);
+        return this.openDialog(`/rows/delete?keys=${keys.filter((key) => /^[TFE]/.test(key)).join(',')}`);
+    }
+
+    /** @param {string[]} keys */
+    moveRows(keys) {
+        const those = keys.filter((key) => /^[LTFE]/.test(key) && key !== 'L1');
+        if (those.length === 0) return this.say('Layers, tags, sets and folders can move; choose some first.');
+        return this.openDialog(`/rows/move?keys=${those.join(',')}`);
+    }
+
+    /** The number of the layer that is selected, 0 for none. */
+    chosenLayer() {
+        const [chosen = ''] = this.ledger.selected;
+        return chosen.startsWith('L') ? Number(chosen.slice(1)) : 0;
+    }
+
+    /** What is new in the lens that is open. */
+    newHere() {
+        const { lens } = this.ledger;
+        if (lens === 'sets') return this.keepSet();
+        return askForRow(this, lens === 'tags' ? 'tag' : 'layer');
+    }
+
+    /** Asks what a new set is to hold. @param {string} [of] "pick", "hits", "rule" or "nothing" */
+    keepSet(of = '') {
+        const [chosen = ''] = this.ledger.selected;
+        const folder = chosen.startsWith('F') ? chosen.slice(1) : '';
+        const { lens, words } = this.ledger;
+        return this.openDialog(`/sets/new?lens=${lens}&words=${encodeURIComponent(words)}&of=${of}&folder=${folder}`);
+    }
+
+    /** Shows the next of what is shown one at a time. @param {number} way @param {string} [row] the focused one otherwise */
+    turnNext(way, row = this.ledger.focusKey) {
+        if (!/^[LTF]/.test(row)) return this.say('Go to a layer, a folder or one of its members first.');
+        return this.server.ask('POST', '/rungs/turn', { row, way });
     }
 
     /** @param {number} object */
@@ -180,8 +221,7 @@ export class Workbench {
                 row.draggable = true;
                 this.ledger.focus(row);
             },
-            keep: (name) =>
-                this.server.ask('PATCH', key.startsWith('L') ? `/layers/${key.slice(1)}` : `/objects/${key.slice(1)}`, { name }),
+            keep: (name) => this.server.ask('PATCH', key.startsWith('O') ? `/objects/${key.slice(1)}` : `/rows/${key}`, { name }),
             leave: this.freshener(),
         });
     }
@@ -278,13 +318,17 @@ export class Workbench {
             tab.setAttribute('aria-selected', String(open));
             tab.setAttribute('tabindex', open ? '0' : '-1');
         }
+        const more = /** @type {HTMLElement} */ (document.getElementById('more-lenses'));
+        const isAmongMore = MORE_LENSES.includes(this.ledger.lens);
+        more.classList.toggle('is-open', isAmongMore);
+        more.textContent = isAmongMore ? (document.getElementById(`lens-${this.ledger.lens}`)?.textContent?.trim() ?? 'More') : 'More';
     }
 
     /** @param {KeyboardEvent} event */
     stepLens(event) {
         const tab = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-lens]'));
         if (!tab || !['ArrowLeft', 'ArrowRight'].includes(event.key)) return;
-        const tabs = /** @type {HTMLElement[]} */ ([...this.element.querySelectorAll('[role=tab]')]);
+        const tabs = /** @type {HTMLElement[]} */ ([...this.element.querySelectorAll('[role=tab]')]).filter((each) => each.offsetParent);
         const next = tabs[(tabs.indexOf(tab) + (event.key === 'ArrowRight' ? 1 : tabs.length - 1)) % tabs.length];
         event.preventDefault();
         next.focus();

@@ -12,10 +12,37 @@
                 · <strong>{{ number_format($card->hidden) }} hidden</strong>
             @endif
         </p>
+        @if ($card->tags !== [] || $bench->mayChange())
+            <div class="card-tags" role="group" aria-label="Tags of the pick">
+                @foreach ($card->tags as [$tag, $state, $some])
+                    <button
+                        class="tag-pill is-{{ $state }}"
+                        data-command="tag-toggle"
+                        data-tag="{{ $tag->number }}"
+                        style="--swatch: {{ $tag->colour }}"
+                        @disabled (!$bench->mayChange())
+                        aria-pressed="{{ ['all' => 'true', 'some' => 'mixed', 'none' => 'false'][$state] }}"
+                        title="{{ $bench->tags()->tree->path($tag) }}: {{ $state === 'all' ? 'all have it; click takes it off' : ($state === 'some' ? number_format($some) . ' have it; click gives it to all' : 'none has it; click gives it to all') }}"
+                    >
+                        <i class="swatch"></i><span class="label">{{ $tag->name }}</span>
+                        @if ($state === 'some')
+                            <small>{{ App\View\Marks::short($some) }}</small>
+                        @endif
+                    </button>
+                @endforeach
+                @if ($card->moreTags > 0)
+                    <button class="tag-pill" data-command="tag-pick">{{ $card->moreTags }} more</button>
+                @endif
+                @if ($bench->mayChange())
+                    <button class="tag-pill add" data-command="tag-pick" title="Tag the pick (G)">+ tag</button>
+                @endif
+            </div>
+        @endif
         <div class="card-acts">
             @if ($bench->mayChange())
                 <button class="button pick" data-command="file-under" title="File the pick under a layer (U)">File under…</button>
                 <button class="button" data-command="new-layer-from-pick" title="New layer from the pick (Shift+N)">New layer</button>
+                <button class="button" data-command="keep-set" data-of="pick" title="Keep the pick as a set (M)">Keep as set</button>
             @endif
             <button class="button" data-command="reach" title="From the pick to its relatives (E)">Reach…</button>
             <button class="button" data-command="isolate" title="Look at the pick alone (I); Shift+I leaves the rest as ghosts">

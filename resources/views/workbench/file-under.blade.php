@@ -1,5 +1,6 @@
 <form class="ask file-under" data-submit="post" data-address="{{ route('file', $bench->project) }}">
-    <h2 id="dialog-title">File {{ number_format($bench->pick()->count()) }} under</h2>
+    <h2 id="dialog-title">File {{ number_format($count) }} under</h2>
+    <input type="hidden" name="keys" value="{{ $keys }}" />
     <input type="search" data-narrow placeholder="Part of a layer name" aria-label="Find a layer" />
     <div class="choices" role="radiogroup" aria-label="Layer">
         @foreach ($bench->layers()->walk() as [$layer, $depth])

@@ -1,9 +1,33 @@
-<span>{{ number_format($bench->layers()->count()) }} {{ $bench->layers()->count() === 1 ? 'layer' : 'layers' }}</span>
+@use ('App\View\Icon')
+@php
+    $layers = $bench->layers()->count();
+    $tags = count($bench->tags()->tree->members);
+    $sets = count($bench->sets()->tree->members);
+    $counted = fn (int $count, string $word) => number_format($count) . ' ' . $word . ($count === 1 ? '' : 's');
+@endphp
+<span>{{ ['tags' => $counted($tags, 'tag'), 'sets' => $counted($sets, 'set')][$ledger->name] ?? $counted($layers, 'layer') }}</span>
 <span>{{ number_format($bench->scene()->count()) }} objects</span>
 @if ($hidden > 0)
     <span>{{ number_format($hidden) }} hidden</span>
 @endif
 <span class="gap"></span>
-<button class="button small" data-command="new-layer" title="New layer, inside the selected one (N)">
-    {!! App\View\Icon::svg('plus') !!} Layer
-</button>
+@if ($bench->mayChange())
+    @if ($ledger->name === 'tags' || $ledger->name === 'sets')
+        <button class="button small" data-command="new-folder" title="New folder, inside the selected one or around the selected rows (Shift+F)">
+            {!! Icon::svg('folder-plus') !!} Folder
+        </button>
+    @endif
+    @if ($ledger->name === 'tags')
+        <button class="button small" data-command="new-tag" title="New tag, inside the selected folder (N)">
+            {!! Icon::svg('plus') !!} Tag
+        </button>
+    @elseif ($ledger->name === 'sets')
+        <button class="button small" data-command="keep-set" title="Keep what is picked, or the rule in the line, as a set (M)">
+            {!! Icon::svg('plus') !!} Set
+        </button>
+    @else
+        <button class="button small" data-command="new-layer" title="New layer, inside the selected one (N)">
+            {!! Icon::svg('plus') !!} Layer
+        </button>
+    @endif
+@endif

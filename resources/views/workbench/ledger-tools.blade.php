@@ -1,5 +1,8 @@
 @use ('App\View\Icon')
 @php ($arrangement = $bench->arrangement())
+@if (in_array($ledger->name, ['layers', 'tags', 'sets'], true))
+    <x-tool command="narrow-rows" icon="text-search" title="Find rows by their own names (;)" label="Find rows by their own names" />
+@endif
 <x-tool command="fold-menu" icon="unfold-vertical" title="Fold and unfold" aria-haspopup="menu" />
 <button
     class="icon-button"

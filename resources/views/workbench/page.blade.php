@@ -45,7 +45,16 @@
                             {{ $label }}
                         </button>
                     @endforeach</span
-                ><span class="gap"></span>
+                ><button
+                    id="more-lenses"
+                    class="more-lenses"
+                    data-command="more-lenses"
+                    aria-haspopup="menu"
+                    title="More lenses"
+                >
+                    More
+                </button>
+                <span class="gap"></span>
                 <span id="ledger-tools" class="ledger-tools">@include ('workbench.ledger-tools')</span>
             </div>
             <div class="find">
@@ -76,17 +85,35 @@
                 <div class="offers" id="offers" role="listbox" aria-label="Ways to go on" hidden></div>
             </div>
             <div class="rule-says" id="rule-says" role="status"></div>
+            <div class="named-bar" id="named-bar" hidden>
+                {!! Icon::svg('text-search') !!}
+                <input
+                    id="named"
+                    type="search"
+                    placeholder="Part of a row's own name"
+                    aria-label="Find layers, tags or sets by their own names"
+                    autocomplete="off"
+                    spellcheck="false"
+                    maxlength="200"
+                />
+                <x-tool command="narrow-rows-end" icon="x" title="All rows again (Esc)" />
+            </div>
             <div class="hits-bar" id="hits-bar" role="toolbar" aria-label="What was found" hidden>
                 <x-tool command="hit-back" icon="chevron-left" title="The hit before (Shift+Enter)" />
                 <span id="hit-place"></span>
                 <x-tool command="hit-next" icon="chevron-right" title="The next hit (Enter)" />
                 <span class="gap"></span>
+                <x-tool command="rule-back" id="rule-back" icon="undo-2" title="One step of the rule back" hidden />
                 <button class="button small" id="pick-found" data-command="hits-pick" title="Make the hits the pick (Ctrl+Enter)">
                     Pick
                 </button>
                 <button class="button small" data-command="hits-add" title="Add the hits to the pick">Add</button>
                 <button class="button small" data-command="hits-remove" title="Take the hits from the pick">Take away</button>
                 <button class="button small" data-command="hits-isolate" title="Look at the hits alone">Isolate</button>
+                <button class="button small" data-command="keep-set" data-of="rule" title="Keep the rule as a live set, or the hits as a fixed one (S)">
+                    Keep
+                </button>
+                <button class="button small primary" id="rule-keep" data-command="rule-keep" hidden>Keep rule</button>
             </div>
             <div
                 class="grid"

@@ -20,6 +20,7 @@
     data-width="{{ $arrangement->width() }}"
     data-follow="{{ $arrangement->follows ? 1 : 0 }}"
     data-rule="{{ $words }}"
+    data-named="{{ $ledger->named }}"
     data-revision="{{ $bench->project->revision }}"
     data-desk="{{ $bench->desk->revision }}"
 >
@@ -37,8 +38,16 @@
             data-lock="{{ $row->ownLock->value }}"
             data-own="{{ $row->own->value }}"
             data-colour="{{ $row->colour }}"
+            @if ($row->about !== null)
+                data-line="{{ $row->about->line->value }}"
+                data-one="{{ $row->about->oneAtATime ? 1 : 0 }}"
+                data-choice="{{ $row->about->isShown === null ? '' : (int) $row->about->isShown }}"
+                data-holds="{{ $row->about->holds }}"
+                data-rule="{{ $row->about->rule }}"
+                data-missing="{{ $row->about->missing }}"
+            @endif
             @if (! $row->isObject()) data-condition="{{ $row->condition() }}" @endif
-            @if ($row->isObject() && $bench->mayChange()) draggable="true" @endif
+            @if (($row->isObject() || $row->isOrganizer()) && $bench->mayChange() && $row->key !== 'L1') draggable="true" @endif
             tabindex="-1"
             aria-level="{{ $row->level }}"
             aria-rowindex="{{ $ledger->from + $index + 2 }}"
@@ -54,10 +63,27 @@
                 @else
                     <span class="fold"></span>
                 @endif
+                @if ($row->about?->isShown !== null)
+                    <button
+                        class="choice"
+                        tabindex="-1"
+                        aria-label="{{ $row->about->isShown ? 'Shown' : 'Show' }} {{ $title }}"
+                        title="{{ $row->about->isShown ? 'This one is shown' : 'Show this one instead' }} (>)"
+                    >
+                        {!! Icon::svg($row->about->isShown ? 'circle-dot' : 'circle') !!}
+                    </button>
+                @endif
+                @if ($row->kind === 'folder' || $row->kind === 'set')
+                    <span class="row-icon">{!! Icon::svg($row->kind === 'folder' ? 'folder' : ($row->about?->rule === null ? 'list-checks' : 'zap')) !!}</span>
+                @endif
                 @if ($row->colour !== '')
-                    <span class="swatch kind-{{ $row->kind }}" style="--swatch: {{ $row->colour }}"></span>
+                    <span
+                        class="swatch kind-{{ $row->kind }} line-{{ $row->about?->line->value ?? 0 }}"
+                        style="--swatch: {{ $row->colour }}"
+                    ></span>
                 @endif
                 <span class="label @if ($row->name === '') unnamed @endif" title="{{ $title }}">{{ $title }}</span>
+                @if ($row->about !== null) @include ('workbench.row-about', ['about' => $row->about]) @endif
                 @if ($row->landing)
                     <span class="landing" title="New objects land here">{!! Icon::svg('leaf') !!}</span>
                 @endif
@@ -93,6 +119,7 @@
                                 class="lock-button @if ($row->lock !== $row->ownLock) held @endif"
                                 tabindex="-1"
                                 @disabled (!$bench->mayChange())
+                                @if ($row->isSetItself()) data-itself="1" @endif
                                 title="{{ $row->lockTitle($bench->mayChange()) }}"
                                 aria-label="{{ $row->lock->label() }}"
                             >
@@ -119,7 +146,13 @@
     @if ($rows === [])
         <p class="empty" role="row">
             <span role="gridcell">
-                @if ($words !== '') Nothing here fits “{{ $words }}”.@else There is nothing here yet.@endif
+                @if ($words !== '')
+                    Nothing here fits “{{ $words }}”.
+                @elseif ($ledger->named !== '')
+                    No row here has “{{ $ledger->named }}” in its name.
+                @else
+                    {{ ['tags' => 'No tags yet. A tag is a label of which an object can have any number: pick objects and tag them (G), or make one here.', 'sets' => 'No sets yet. A set keeps what is picked, or a rule that stays up to date by itself: pick or find objects, then keep them as a set (M).'][$ledger->name] ?? 'There is nothing here yet.' }}
+                @endif
             </span>
         </p>
     @endif

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Bench\Refused;
+use App\Bench\Targets;
+use App\Changes\Command;
+use App\Workbench\DeskSteps;
+use App\Workbench\RungsOf;
+use VineShelf\Rungs\Rung;
+
+final class SetRung extends OnBench
+{
+    protected $signature = 'shelf:rung {project} {what : layer:PATH, tag:PATH, folder:PATH or object:NUMBER} {rung : 0 to 5, or none} '
+        .'{--person=} {--json}';
+
+    protected $description = 'Set a rung on a person\'s desk';
+
+    public function handle(): int
+    {
+        $bench = $this->bench();
+        $asked = (string) $this->argument('rung');
+        if (preg_match('~^([0-5]|none)$~D', $asked) !== 1) {
+            throw new Refused('A rung is a number from 0 to 5, or none.');
+        }
+        $rung = $asked === 'none' ? null : Rung::from((int) $asked);
+        $targets = Targets::named(Named::keys($bench, (string) $this->argument('what')), $bench);
+        $rungs = new RungsOf($bench, $targets, $rung);
+        $changed = DeskSteps::take($bench, $rungs->name(), $rungs->on(...));
+
+        return $this->answer(trim(($changed ? $rungs->name().'.' : 'It is so already.').' '.Command::lockedInWords($rungs->locked)));
+    }
+}

@@ -1,0 +1,183 @@
+import { askForFolder, askForRow } from './newrow.js';
+
+/** Edge line styles in the order of their numbers. */
+const LINES = ['No edges', 'Solid edges', 'Dashed edges', 'Dotted edges', 'Dash-dot edges'];
+
+/**
+ * What can be done with a row of the ledger: label, key and act of each entry, null for a line.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {HTMLElement} row
+ * @returns {any[]}
+ */
+export function rowItems(bench, row) {
+    const key = row.dataset.key ?? '';
+    const object = key.startsWith('O');
+    const { mayChange, server } = bench;
+    return [
+        [object ? 'Pick' : 'Pick its objects', 'Enter', () => bench.pick({ keys: key, mode: 'replace' }, false)],
+        ['Add to the pick', '', () => bench.pick({ keys: key, mode: 'add' }, false)],
+        ['Take from the pick', '', () => bench.pick({ keys: key, mode: 'remove' }, false)],
+        ['Isolate', '', () => server.ask('POST', '/isolate', { keys: key })],
+        ['Isolate, the rest as ghosts', '', () => server.ask('POST', '/isolate', { keys: key, rest: 'ghost' })],
+        null,
+        ...(mayChange ? changes(bench, row, key) : []),
+        ...(object
+            ? [
+                  ['Frame it', '', () => bench.looking.frameObject(Number(key.slice(1)))],
+                  ['Why', 'Y', () => bench.why(Number(key.slice(1)))],
+              ]
+            : []),
+        null,
+        ...narrowing(bench, row),
+        null,
+        ...(row.dataset.choice !== undefined && row.dataset.choice !== ''
+            ? [['Show this one instead of its siblings', '', () => bench.setRung([key], 5)]]
+            : []),
+        ...(row.dataset.one === '1' ? [['Show the next of its members', '>', () => bench.turnNext(1, key)]] : []),
+        {
+            group: 'Rung',
+            items: [
+                ['Full', 5],
+                ['Plain', 4],
+                ['Ghost', 2],
+                ['Box', 1],
+                ['Hidden', 0],
+            ].map(([label, rung]) => [label, String(rung), () => bench.setRung([key], Number(rung))]),
+        },
+        ...(mayChange && /^[LOTFE]/.test(key)
+            ? [{ group: 'Lock', items: ['Open', 'Guarded', 'Locked'].map((label, lock) => [label, '', () => bench.setLock([key], lock)]) }]
+            : []),
+    ];
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {HTMLElement} row @param {string} key @returns {any[]} */
+function changes(bench, row, key) {
+    const number = Number(key.slice(1));
+    const ask = bench.server.ask.bind(bench.server);
+    const picked = bench.picked > 0;
+    const rename = ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))];
+    const move = ['Move to…', '⇧M', () => bench.moveRows([key])];
+    const remove = ['Delete…', 'Del', () => bench.deleteRows([key])];
+    const note = ['Note…', '', () => bench.openDialog(`/rows/${key}/note`)];
+    const colour = ['Colour…', '', () => bench.menus.colour(row, key)];
+    const edges = [
+        'Edges…',
+        '',
+        () =>
+            bench.menus.show(
+                /** @type {HTMLElement | null} */ (row.querySelector('.more-button')),
+                undefined,
+                LINES.map((label, line) => [
+                    label,
+                    Number(row.dataset.line) === line ? '✓' : '',
+                    () => ask('PATCH', `/rows/${key}`, { line }),
+                ]),
+            ),
+    ];
+    const one = [
+        row.dataset.one === '1' ? 'Show its members together' : 'Show its members one at a time',
+        '',
+        () => ask('PATCH', `/rows/${key}`, { one_at_a_time: row.dataset.one === '1' ? 0 : 1 }),
+    ];
+    switch (key[0]) {
+        case 'O':
+            return [rename];
+        case 'L':
+            return [
+                ...(number === 1 ? [] : [rename, move]),
+                colour,
+                edges,
+                note,
+                ...(picked ? [['File the pick here', '', () => ask('POST', '/file', { layer: number })]] : []),
+                [
+                    'New layer inside',
+                    'N',
+                    () => {
+                        bench.ledger.selected = new Set([key]);
+                        askForRow(bench, 'layer');
+                    },
+                ],
+                ...(bench.ledger.selected.size > 1 && bench.ledger.selected.has(key)
+                    ? [['Merge the selected layers…', '', () => bench.command('merge-layers')]]
+                    : []),
+                ['New objects land here', '', () => ask('POST', '/landing', { layer: number })],
+                ...(number === 1 ? [] : [one, ['Empty it into Unsorted', '', () => ask('POST', `/layers/${number}/empty`)], remove]),
+            ];
+        case 'T':
+            return [
+                rename,
+                move,
+                colour,
+                edges,
+                note,
+                ...(picked
+                    ? [
+                          ['Tag the pick', '', () => ask('POST', '/tag', { tag: number, mode: 'add' })],
+                          ['Take it off the pick', '', () => ask('POST', '/tag', { tag: number, mode: 'remove' })],
+                      ]
+                    : []),
+                remove,
+            ];
+        case 'F':
+            return [
+                rename,
+                move,
+                ...(row.dataset.holds === 'tags' ? [one] : []),
+                [
+                    row.dataset.holds === 'tags' ? 'New tag inside' : 'New set inside…',
+                    'N',
+                    () => {
+                        bench.ledger.selected = new Set([key]);
+                        if (row.dataset.holds === 'tags') askForRow(bench, 'tag');
+                        else bench.keepSet();
+                    },
+                ],
+                [
+                    'New folder inside',
+                    '',
+                    () => {
+                        bench.ledger.selected = new Set([key]);
+                        askForFolder(bench);
+                    },
+                ],
+                remove,
+            ];
+        case 'E':
+            return [rename, move, note, ...setChanges(bench, row, number), remove];
+        default:
+            return [];
+    }
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {HTMLElement} row @param {number} number @returns {any[]} */
+function setChanges(bench, row, number) {
+    const key = `E${number}`;
+    const ask = bench.server.ask.bind(bench.server);
+    const way = (/** @type {string} */ way) => () => ask('POST', `/sets/${number}/members`, { way });
+    return [
+        ['File its objects under…', '', () => bench.openDialog(`/file?keys=${key}`)],
+        ['Tag its objects…', '', () => bench.openDialog(`/tag?keys=${key}`)],
+        ...(row.dataset.rule
+            ? [['Edit its rule in the line', '', () => bench.finder.edit(number, row.dataset.rule ?? '', row.dataset.name ?? '')]]
+            : bench.picked > 0
+              ? [
+                    ['Add the pick to it', '', way('add')],
+                    ['Take the pick out of it', '', way('remove')],
+                    ['The pick instead of what it holds', '', way('replace')],
+                ]
+              : []),
+        ...(Number(row.dataset.missing) > 0 ? [['Let go of what is gone', '', way('let-go')]] : []),
+    ];
+}
+
+/** Only what a row stands for, or all but that. @param {import('./workbench.js').Workbench} bench @param {HTMLElement} row @returns {any[]} */
+function narrowing(bench, row) {
+    const { condition } = row.dataset;
+    if (!condition) return [];
+    return [
+        ['Only this', '', () => bench.finder.narrow(condition, 'only')],
+        ['And this', '', () => bench.finder.narrow(condition, 'and')],
+        ['Or this', '', () => bench.finder.narrow(condition, 'or')],
+        ['And not this', '', () => bench.finder.narrow(condition, 'without')],
+    ];
+}
