@@ -128,6 +128,20 @@ final class AlongPath
         return $this->make($holds->value, $holds === Holds::Tags ? $project->next_tag++ : $project->next_set++, $values + $row + ['note' => '']);
     }
 
+    /**
+     * Says more of a row that is made.
+     *
+     * @param array<string, mixed> $values
+     */
+    public function describe(string $table, int $number, array $values): void
+    {
+        foreach ($this->steps as $at => $step) {
+            if ($step->table === $table && $step->number === $number) {
+                $this->steps[$at] = new RowEdit($table, $number, null, $values + ($step->after ?? []));
+            }
+        }
+    }
+
     private function find(string $family, string $what, int $in, string $name): ?int
     {
         // What was just made holds nothing that is stored.

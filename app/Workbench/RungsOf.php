@@ -42,10 +42,16 @@ final readonly class RungsOf
         return $this->targets->isEmpty();
     }
 
-    /** For example "Glazing: Ghost". */
+    /** What the step is called, for example "Ghost: Glazing". */
     public function name(): string
     {
-        return "$this->what: ".($this->rung?->label() ?? 'nothing set');
+        return ($this->rung?->label() ?? 'Nothing set').": $this->what";
+    }
+
+    /** What is said of it, for example "Glazing: Ghost." */
+    public function said(): string
+    {
+        return "$this->what: ".($this->rung?->label() ?? 'nothing set').'.';
     }
 
     public function on(Settings $desk): Settings

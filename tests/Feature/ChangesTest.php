@@ -33,10 +33,10 @@ final class ChangesTest extends ProjectTestCase
     public function test_layers_are_renamed_coloured_and_refuse_what_is_wrong(): void
     {
         $seats = $this->layer($this->project, '51 Seats');
-        $this->send('PATCH', \"rows/L$seats", ['name' => '  Seats   of the stand '])->assertSee(
+        $this->send('PATCH', "rows/L$seats", ['name' => '  Seats   of the stand '])->assertSee(
             'Rename layer 51 Seats to Seats of the stand.',
         );
-        $this->send('PATCH', \"rows/L$seats", ['colour' => '#AA00ff']);
+        $this->send('PATCH', "rows/L$seats", ['colour' => '#AA00ff']);
         self::assertSame(
             ['Seats of the stand', '#aa00ff'],
             array_values(
@@ -46,13 +46,13 @@ final class ChangesTest extends ProjectTestCase
                     ->first(['name', 'colour']),
             ),
         );
-        $this->send('PATCH', \"rows/L$seats", ['name' => ''])
+        $this->send('PATCH', "rows/L$seats", ['name' => ''])
             ->assertStatus(422)
             ->assertSee('A layer needs a name.');
-        $this->send('PATCH', \"rows/L$seats", ['name' => '50 STANDS'])
+        $this->send('PATCH', "rows/L$seats", ['name' => '50 STANDS'])
             ->assertStatus(422)
             ->assertSee('There is a layer &quot;50 Stands&quot; here already', false);
-        $this->send('PATCH', \"rows/L$seats", ['colour' => 'red'])
+        $this->send('PATCH', "rows/L$seats", ['colour' => 'red'])
             ->assertStatus(422)
             ->assertSee('A colour is written as # and six digits');
         $this->send('PATCH', 'rows/L1', ['name' => 'Rest'])
@@ -112,7 +112,7 @@ final class ChangesTest extends ProjectTestCase
             ->assertStatus(422)
             ->assertSee('51 Seats holds 126 locked objects; open them first.');
         $this->send('POST', 'locks', ['keys' => "L$seats", 'lock' => 2]);
-        $this->send('PATCH', \"rows/L$seats", ['name' => 'Other'])
+        $this->send('PATCH', "rows/L$seats", ['name' => 'Other'])
             ->assertStatus(422)
             ->assertSee('51 Seats is locked');
         $this->assertIndexTrue($this->project);

@@ -13,6 +13,17 @@ final class OddInputTest extends ProjectTestCase
     /** Files whose fields any address may be given. */
     private const SHARED = ['Bench/Keys.php', 'Bench/Targets.php', 'Ledger/Ledger.php', 'Workbench/PickMode.php'];
 
+    protected function setUp(): void
+    {
+        parent::setUp();
+        config(['shelf.requests' => 100_000]);
+        $this->send('POST', 'folders', ['holds' => 'tags', 'name' => 'Phases']);
+        $this->send('POST', 'tags', ['name' => 'First', 'folder' => 1]);
+        $this->send('POST', 'tag', ['tag' => 1, 'mode' => 'add', 'keys' => 'O500']);
+        $this->send('POST', 'sets', ['name' => 'Seats', 'of' => 'rule', 'rule' => 'seat']);
+        $this->send('POST', 'sets', ['name' => 'None', 'of' => 'nothing']);
+    }
+
     /** Every address with each of its own fields, as the code reads them, one odd value after the other. */
     public function test_no_address_breaks_whatever_one_of_its_fields_says(): void
     {
@@ -65,9 +76,11 @@ final class OddInputTest extends ProjectTestCase
             $code = (string) file_get_contents((string) (new \ReflectionClass($route->getControllerClass() ?? ''))->getFileName());
             $path = preg_replace_callback(
                 '~\{(\w+)\}~',
-                fn (array $part): string => $part[1] === 'project'
-                    ? $this->project->key
-                    : ['1', '2', '500', '999999', '99999999999999999999', '0'][mt_rand(0, 5)],
+                fn (array $part): string => match ($part[1]) {
+                    'project' => $this->project->key,
+                    'row' => ['L2', 'T1', 'F1', 'E1', 'E2', 'V1', 'T999'][mt_rand(0, 6)],
+                    default => ['1', '2', '500', '999999', '99999999999999999999', '0'][mt_rand(0, 5)],
+                },
                 $route->uri(),
             );
             $own = array_values(array_unique([...self::fields($code), ...$shared]));
@@ -124,6 +137,13 @@ final class OddInputTest extends ProjectTestCase
         'find' => 'a',
         'replace' => 'b',
         'entry' => 0,
+        'tag' => 1,
+        'row' => 'F1',
+        'where' => 'into',
+        'mark' => '',
+        'holds' => 'tags',
+        'of' => 'pick',
+        'rule' => 'seat',
         'region' => '{"shape":"circle","inside":false,"points":[[400,300]],"radius":90,"width":800,"height":600,'
             .'"eye":[30,-40,20],"target":[0,0,0],"up":[0,0,1],"fov":45}',
     ];

@@ -29,7 +29,7 @@ final class DeskController
 
         return Answer::to($bench, $request)
             ->saying(
-                trim(($changed ? $rungs->name().'. ' : '').Command::lockedInWords($rungs->locked)),
+                trim(($changed ? $rungs->said().' ' : '').Command::lockedInWords($rungs->locked)),
                 $changed ? 'desk' : '',
                 $rungs->locked > 0,
             )
