@@ -26,17 +26,28 @@ $sizes =
     array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?:
     array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
 $parts = ['core', 'import', 'requests', 'rules', 'canvas'];
-$only = array_merge(
-    ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
-) ?: $parts;
+$only =
+    array_merge(
+        ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
+    ) ?:
+    $parts;
 $unknown = array_diff(
     array_filter(array_slice($argv, 1), static fn (string $word): bool => $word !== '--json' && ! str_starts_with($word, '--only=')),
     array_keys(MarlpitBaths::SIZES),
 );
 $unknown = [...$unknown, ...array_diff($only, $parts)];
 if ($unknown !== []) {
-    fwrite(STDERR, 'Not known: '.implode(', ', $unknown).'. Sizes are '.implode(', ', array_keys(MarlpitBaths::SIZES)).
-        '; --only takes '.implode(', ', $parts).'; --json prints data.'.PHP_EOL);
+    fwrite(
+        STDERR,
+        'Not known: '.
+            implode(', ', $unknown).
+            '. Sizes are '.
+            implode(', ', array_keys(MarlpitBaths::SIZES)).
+            '; --only takes '.
+            implode(', ', $parts).
+            '; --json prints data.'.
+            PHP_EOL,
+    );
     exit(2);
 }
 $heavy = static fn (string $size): bool => $size === 'huge' || $size === 'scattered';

@@ -28,6 +28,7 @@ use App\Http\Controllers\TagController;
 use App\Http\Controllers\TintController;
 use App\Http\Controllers\ViewController;
 use App\Http\Controllers\WhyController;
+use App\Http\Controllers\WhyRowsController;
 use App\Http\Controllers\WorkbenchController;
 use App\Http\Middleware\BringBench;
 use Illuminate\Support\Facades\Route;
@@ -119,6 +120,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/desk/undo', [DeskController::class, 'undo'])->name('desk.undo');
             Route::post('/desk/redo', [DeskController::class, 'redo'])->name('desk.redo');
             Route::get('/objects/{object}', [ObjectController::class, 'about'])->name('objects.about');
+            Route::get('/why/rows/{row}', [WhyRowsController::class, 'show'])->name('why.rows');
+            Route::post('/why/rows/{row}', [WhyRowsController::class, 'mend'])->name('why.rows.mend');
             Route::get('/why/{object}', [WhyController::class, 'show'])->name('why');
             // Rungs are the person's own; opening what is locked asks for more.
             Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');

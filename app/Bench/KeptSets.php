@@ -83,16 +83,16 @@ final class KeptSets implements KnownSets
             Stands::BUILD => $this->manifest()->stamp,
             Stands::PROJECT => "project {$this->bench->project->revision}",
             Stands::DESK => "desk {$this->bench->person->id} {$this->bench->desk->revision}",
-            Stands::LAYERS => $this->trees[$on] ??= self::text(
+            Stands::LAYERS => ($this->trees[$on] ??= self::text(
                 array_map(static fn (array $entry): array => self::layer($entry[0]), $organizers->layers->walk()),
-            ),
-            Stands::TAGS => $this->trees[$on] ??= self::text([
+            )),
+            Stands::TAGS => ($this->trees[$on] ??= self::text([
                 ...array_map(self::shelved(...), $organizers->tags->all()),
                 ...array_map(self::folder(...), array_values($organizers->tags->tree->folders)),
-            ]),
-            Stands::SETS => $this->trees[$on] ??= self::text(
+            ])),
+            Stands::SETS => ($this->trees[$on] ??= self::text(
                 array_map(static fn (SelectionSet $set): array => [...self::shelved($set), $set->rule], $organizers->sets->all()),
-            ),
+            )),
             default => $on.' '.$this->manifest()->file($on),
         };
     }

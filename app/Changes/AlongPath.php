@@ -125,7 +125,11 @@ final class AlongPath
             $row += ['colour' => Palette::next($taken), 'line' => 0, 'lock' => 0];
         }
 
-        return $this->make($holds->value, $holds === Holds::Tags ? $project->next_tag++ : $project->next_set++, $values + $row + ['note' => '']);
+        return $this->make(
+            $holds->value,
+            $holds === Holds::Tags ? $project->next_tag++ : $project->next_set++,
+            $values + $row + ['note' => ''],
+        );
     }
 
     /**

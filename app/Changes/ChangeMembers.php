@@ -43,12 +43,7 @@ final class ChangeMembers extends Command
             $removed->isEmpty() ? '' : 'take '.self::objects($removed).' away',
         ]);
 
-        return new self(
-            $set,
-            $scene->numberBits($added),
-            $scene->numberBits($removed),
-            "Set $set->name: ".implode(', ', $words),
-        );
+        return new self($set, $scene->numberBits($added), $scene->numberBits($removed), "Set $set->name: ".implode(', ', $words));
     }
 
     /** Members whose objects are gone from the project are let go of. */

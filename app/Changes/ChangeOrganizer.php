@@ -48,7 +48,8 @@ final class ChangeOrganizer extends Command
         if (preg_match('~^#[0-9a-f]{6}$~', $colour) !== 1) {
             throw new Refused('A colour is written as # and six digits, for example #3f7a63.', 'colour');
         }
-        $before = $row->kind === OrganizerKind::Tag ? $bench->tags()->get($row->number)->colour : $bench->layers()->get($row->number)->colour;
+        $before =
+            $row->kind === OrganizerKind::Tag ? $bench->tags()->get($row->number)->colour : $bench->layers()->get($row->number)->colour;
 
         return self::columns("Colour {$row->inWords()}", $row, ['colour' => $before], ['colour' => $colour]);
     }
@@ -58,12 +59,7 @@ final class ChangeOrganizer extends Command
         $row = self::open($bench, $key, OrganizerKind::Layer, OrganizerKind::Tag);
         $before = $row->kind === OrganizerKind::Tag ? $bench->tags()->get($row->number)->line : $bench->layers()->get($row->number)->line;
 
-        return self::columns(
-            "Edges of {$row->inWords()}: {$line->label()}",
-            $row,
-            ['line' => $before->value],
-            ['line' => $line->value],
-        );
+        return self::columns("Edges of {$row->inWords()}: {$line->label()}", $row, ['line' => $before->value], ['line' => $line->value]);
     }
 
     public static function note(Bench $bench, string $key, string $note): self
@@ -92,9 +88,10 @@ final class ChangeOrganizer extends Command
         if ($row->isUnsorted() || ! in_array($row->family, ['layers', 'tags'], true)) {
             throw new Refused('One at a time is for folders of tags and for layers with others in them.', 'one_at_a_time');
         }
-        $before = $row->kind === OrganizerKind::Layer
-            ? $bench->layers()->get($row->number)->oneAtATime
-            : $bench->tags()->folder($row->number)->oneAtATime;
+        $before =
+            $row->kind === OrganizerKind::Layer
+                ? $bench->layers()->get($row->number)->oneAtATime
+                : $bench->tags()->folder($row->number)->oneAtATime;
 
         return self::columns(
             "Show what is in {$row->inWords()} ".($one ? 'one at a time' : 'together'),

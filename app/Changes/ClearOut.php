@@ -65,9 +65,9 @@ final class ClearOut extends Command
     {
         $landing = $family === 'layers' ? Desk::query()->where('project_id', $bench->project->id)->pluck('landing_layer')->all() : [];
         $holds = static fn (Organizer $row): bool => match ($row->kind) {
-            OrganizerKind::Layer => $row->isUnsorted()
-                || $bench->contents()->objects($row->number) > 0
-                || in_array($row->number, $landing, true),
+            OrganizerKind::Layer => $row->isUnsorted() ||
+                $bench->contents()->objects($row->number) > 0 ||
+                in_array($row->number, $landing, true),
             OrganizerKind::Tag => ! $bench->scene()->tagged($row->number)->isEmpty(),
             OrganizerKind::Set => $bench->sets()->get($row->number)->isLive() || $bench->sets()->get($row->number)->members > 0,
             default => false,

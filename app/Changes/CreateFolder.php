@@ -54,7 +54,8 @@ final class CreateFolder extends Command
 
     public function name(): string
     {
-        return "Create folder $this->folderName".($this->around === 0 ? '' : " around $this->around ".($this->around === 1 ? 'row' : 'rows'));
+        return "Create folder $this->folderName".
+            ($this->around === 0 ? '' : " around $this->around ".($this->around === 1 ? 'row' : 'rows'));
     }
 
     public function edits(): Edits

@@ -35,7 +35,10 @@ final class CreateLayers extends Command
         $groups = Grouping::of($bench->facts(), $by, $open, $chosen->and($open));
         if (count($groups) > self::MOST) {
             throw new Refused(
-                number_format(count($groups)).' layers would be made, and at most '.self::MOST.' are made at once; pick less, or choose another way.',
+                number_format(count($groups)).
+                    ' layers would be made, and at most '.
+                    self::MOST.
+                    ' are made at once; pick less, or choose another way.',
                 'by',
             );
         }

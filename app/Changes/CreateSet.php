@@ -15,11 +15,7 @@ use VineShelf\Sets\SelectionSet;
 /** A new selection set: fixed, with members, or live, with a rule. */
 final class CreateSet extends Command
 {
-    private function __construct(
-        public readonly int $number,
-        private readonly string $title,
-        private readonly Edits $edits,
-    ) {}
+    private function __construct(public readonly int $number, private readonly string $title, private readonly Edits $edits) {}
 
     /** @param Bits $rows scene rows of its members */
     public static function fixed(Bench $bench, string $name, int $folder, Bits $rows): self

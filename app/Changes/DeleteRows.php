@@ -82,7 +82,10 @@ final class DeleteRows extends Command
             $moving = [];
             foreach ($order as $index => $row) {
                 if ($row->parent !== $folder->parent) {
-                    RowNames::checkFree($row->name, $row->kind->word(), [...array_slice($order, 0, $index), ...array_slice($order, $index + 1)]);
+                    RowNames::checkFree($row->name, $row->kind->word(), [
+                        ...array_slice($order, 0, $index),
+                        ...array_slice($order, $index + 1),
+                    ]);
                     $moving[$row->key()] = true;
                 }
             }

@@ -69,7 +69,8 @@ final class KeepSet extends Command
         $set = $bench->sets()->get($number);
         $before = MembersEdit::members($bench->project, 'sets', $number) ?? Bits::none(0);
         $after = Members::unpack((string) base64_decode((string) $content['members'], true));
-        $steps = $set->rule === $content['rule'] ? [] : [new RowEdit('sets', $number, ['rule' => $set->rule], ['rule' => $content['rule']])];
+        $steps =
+            $set->rule === $content['rule'] ? [] : [new RowEdit('sets', $number, ['rule' => $set->rule], ['rule' => $content['rule']])];
         [$added, $removed] = [$after->less($before), $before->less($after)];
 
         return $added->isEmpty() && $removed->isEmpty() ? $steps : [...$steps, new MembersEdit('sets', $number, $added, $removed)];

@@ -30,7 +30,9 @@ final class MergeLayers extends Command
     {
         $tree = $bench->layers();
         $target = $tree->has($into) ? $tree->get($into) : throw new Refused('That layer is no longer there.', 'into');
-        $this->going = array_values(array_filter(array_unique($numbers), static fn (int $number): bool => $number !== $into && $tree->has($number)));
+        $this->going = array_values(
+            array_filter(array_unique($numbers), static fn (int $number): bool => $number !== $into && $tree->has($number)),
+        );
         if ($this->going === []) {
             throw new Refused('Choose two layers or more to make one of.', 'keys');
         }
@@ -43,8 +45,12 @@ final class MergeLayers extends Command
         $locked = $rows->and($bench->inEffect()->locked())->count();
         if ($locked > 0) {
             throw new Refused(
-                number_format($locked).' locked '.($locked === 1 ? 'object lies' : 'objects lie').' in them; open '.
-                    ($locked === 1 ? 'it' : 'them').' first.',
+                number_format($locked).
+                    ' locked '.
+                    ($locked === 1 ? 'object lies' : 'objects lie').
+                    ' in them; open '.
+                    ($locked === 1 ? 'it' : 'them').
+                    ' first.',
                 'keys',
             );
         }
@@ -53,7 +59,9 @@ final class MergeLayers extends Command
             static fn (int $number): RowEdit => new RowEdit(
                 'layers',
                 $number,
-                RowEdit::stored(DB::table('layers')->where('project_id', $bench->project->id)->where('no', $number)->first() ?? new \stdClass),
+                RowEdit::stored(
+                    DB::table('layers')->where('project_id', $bench->project->id)->where('no', $number)->first() ?? new \stdClass,
+                ),
                 null,
             ),
             $this->going,
@@ -88,7 +96,11 @@ final class MergeLayers extends Command
         return $layer;
     }
 
-    /** @return list<PlacesEdit> the layers in those that go move into the one that stays; into Unsorted nothing does, they come to the top */
+    /**
+     * The layers in those that go move into the one that stays; into Unsorted none does, they come to the top.
+     *
+     * @return list<PlacesEdit>
+     */
     private function nested(Bench $bench, int $into): array
     {
         $into = $into === Layer::UNSORTED ? 0 : $into;

@@ -26,7 +26,10 @@ final class MoveRows extends Command
      */
     public function __construct(Bench $bench, array $keys, string $where, string $mark)
     {
-        $rows = self::outermost($bench, array_map(static fn (string $key): Organizer => Organizer::named($bench, $key), array_values(array_unique($keys))));
+        $rows = self::outermost(
+            $bench,
+            array_map(static fn (string $key): Organizer => Organizer::named($bench, $key), array_values(array_unique($keys))),
+        );
         if ($rows === []) {
             throw new Refused('Say which rows are to move.', 'keys');
         }
@@ -37,7 +40,8 @@ final class MoveRows extends Command
         foreach ($rows as $row) {
             $row->lock === Lock::Locked ? $locked++ : ($moving[] = $row);
         }
-        $this->leftAlone = $locked === 0 ? '' : number_format($locked).' locked '.($locked === 1 ? 'row was' : 'rows were').' left alone.';
+        $this->leftAlone =
+            $locked === 0 ? '' : number_format($locked).' locked '.($locked === 1 ? 'row was' : 'rows were').' left alone.';
         $into = $where === 'into' ? $target->number ?? 0 : $target->parent ?? 0;
         $moved = array_fill_keys(array_map(static fn (Organizer $row): string => $row->key(), $moving), true);
         $staying = array_values(

@@ -19,8 +19,8 @@ use VineShelf\Scene\Bits;
 use VineShelf\Sets\SelectionSet;
 
 /**
- * A sorting is read into a project: layers, folders, tags and sets are found by their paths and made where they are missing, and its objects,
- * found by their stable keys, are filed, tagged and locked as it says. What it does not know stays as it is.
+ * A sorting is read into a project: layers, folders, tags and sets are found by their paths and made where they are missing, and its
+ * objects, found by their stable keys, are filed, tagged and locked as it says. What it does not know stays as it is.
  *
  * @phpstan-import-type Row from Sorting
  */
@@ -66,7 +66,11 @@ final class ReadSorting extends Command
 
     public function name(): string
     {
-        return 'Read a sorting: '.number_format($this->changed).' '.($this->changed === 1 ? 'object' : 'objects').' sorted otherwise';
+        return 'Read a sorting: '.
+            number_format($this->changed).
+            ' '.
+            ($this->changed === 1 ? 'object' : 'objects').
+            ' sorted otherwise';
     }
 
     public function edits(): Edits
@@ -143,7 +147,12 @@ final class ReadSorting extends Command
         $known = $number === null ? null : $this->bench->tags()->get($number);
         $number ??= $this->along->makeMember(Holds::Tags, $folder, $name, []);
         $this->columns('tags', $number, $known, $row);
-        $this->members('tags', $number, $known === null ? Bits::none($this->bench->scene()->count()) : $this->bench->scene()->tagged($number), $row);
+        $this->members(
+            'tags',
+            $number,
+            $known === null ? Bits::none($this->bench->scene()->count()) : $this->bench->scene()->tagged($number),
+            $row,
+        );
     }
 
     /** @param Row $row */
@@ -164,7 +173,8 @@ final class ReadSorting extends Command
             $this->steps[] = new RowEdit('sets', $number, ['rule' => $known->rule], ['rule' => $rule]);
         }
         if ($rule === null) {
-            $there = $known === null || $known->isLive() ? Bits::none($this->bench->scene()->count()) : $this->bench->scene()->chosen($number);
+            $there =
+                $known === null || $known->isLive() ? Bits::none($this->bench->scene()->count()) : $this->bench->scene()->chosen($number);
             $this->members('sets', $number, $there, $row, false);
         }
     }

@@ -238,7 +238,7 @@ final class GroupsLens implements Lens
             $group->colour,
             $count,
             $this->weights[$group->key] ?? $this->weight($group),
-            $group->of === null ? $rung : ($this->shelved->own($group) ?? Rung::Full),
+            $group->of === null ? $rung : $this->shelved->own($group) ?? Rung::Full,
             $rung,
             count($rungs) > 1,
             $group->of instanceof SelectionSet ? $lock : $ownLock,

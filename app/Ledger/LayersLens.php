@@ -211,8 +211,8 @@ final class LayersLens implements Lens
     /** Whether it is the one that is shown in a layer whose members are shown one at a time. */
     private function isShown(Layer $layer): ?bool
     {
-        $isOne = $layer->parent > 0 && $this->bench->layers()->has($layer->parent)
-            && $this->bench->layers()->get($layer->parent)->oneAtATime;
+        $isOne =
+            $layer->parent > 0 && $this->bench->layers()->has($layer->parent) && $this->bench->layers()->get($layer->parent)->oneAtATime;
 
         return $isOne ? $this->bench->settings()->layer($layer->number) !== Rung::Hidden : null;
     }

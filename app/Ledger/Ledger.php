@@ -103,6 +103,19 @@ final class Ledger
         return $found->rows ?? throw new Refused($found->error?->getMessage() ?? 'Type what to look for first.', 'words');
     }
 
+    /** What is said where there are no rows, and what to do next. */
+    public function emptiness(): string
+    {
+        return match ($this->name) {
+            'tags'
+                => 'No tags yet. A tag is a label of which an object can have any number: pick objects and tag them (G), or make one here.',
+            'sets'
+                => 'No sets yet. A set keeps what is picked, or a rule that stays up to date by itself: pick or find objects, then keep '.
+                'them as a set (S).',
+            default => 'There is nothing here yet.',
+        };
+    }
+
     /** @return list<Row> */
     public function rows(): array
     {

@@ -59,6 +59,12 @@ final readonly class Row
         return $this->isObject() || in_array($this->kind, ['layer', 'tag'], true) || $this->about?->holds === 'tags';
     }
 
+    /** The icon of a folder or a set. */
+    public function icon(): string
+    {
+        return $this->kind === 'folder' ? 'folder' : ($this->about?->rule === null ? 'list-checks' : 'zap');
+    }
+
     public function isObject(): bool
     {
         return $this->key[0] === 'O';

@@ -13,7 +13,7 @@ use VineShelf\Rungs\Rung;
 use VineShelf\Sets\SelectionSet;
 use VineShelf\Tags\Tag;
 
-/** What tags, folders and sets have that kinds and materials have not: rungs and locks of their own, and what their rows say of themselves. */
+/** What tags, folders and sets have beside kinds and materials: rungs and locks of their own, and what their rows say of themselves. */
 final readonly class ShelvedRows
 {
     public function __construct(private Bench $bench) {}

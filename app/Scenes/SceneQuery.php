@@ -69,7 +69,11 @@ final class SceneQuery
     {
         $columns = [];
         foreach (['tag' => 'tags', 'set' => 'sets'] as $what => $table) {
-            foreach (DB::table($table)->where('project_id', $project->id)->get(['no', 'members']) as $row) {
+            foreach (
+                DB::table($table)
+                    ->where('project_id', $project->id)
+                    ->get(['no', 'members']) as $row
+            ) {
                 $columns["$what.$row->no"] = Members::column($scene, Members::unpack(Bytes::read($row->members)));
             }
         }

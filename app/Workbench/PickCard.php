@@ -29,7 +29,11 @@ final readonly class PickCard
         /** @var array<int, int> picked objects by their own lock */
         public array $locks,
         public Lock $nextLock,
-        /** @var list<array{Tag, string, int}> tags that some or all of the pick and what it holds have: the tag, "some" or "all", and how many have it */
+        /**
+         * Tags that some or all of the pick and what it holds have: the tag, "some" or "all", and how many have it.
+         *
+         * @var list<array{Tag, string, int}>
+         */
         public array $tags,
         /** Further ones that there is no room for. */
         public int $moreTags,
@@ -88,6 +92,19 @@ final readonly class PickCard
             array_slice($tags, 0, self::PILLS),
             max(0, count($tags) - self::PILLS),
         );
+    }
+
+    /**
+     * What a click on a tag's pill does, in words.
+     *
+     * @param array{Tag, string, int} $pill
+     */
+    public function pillTitle(array $pill, string $path): string
+    {
+        [, $state, $some] = $pill;
+
+        return "$path: ".
+            ($state === 'all' ? 'all have it; click takes it off' : number_format($some).' have it; click gives it to all');
     }
 
     /** @return list<array{Tag, string, int}> */

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Workbench;
 
 use App\Bench\Bench;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Pick;
+use VineShelf\Sets\SelectionSet;
 use VineShelf\Tint\Legend;
 use VineShelf\Tint\TintBy;
 
@@ -36,6 +38,14 @@ final readonly class Tinted
             $only = Pick::unpack((string) base64_decode($this->pick, true))->withHeld($this->bench->scene());
         }
 
-        return Legend::of($this->by, $this->bench->facts(), $this->bench->layers(), $this->bench->inEffect(), $this->seed, $only);
+        return Legend::of(
+            $this->by,
+            $this->bench->facts(),
+            $this->bench->organizers(),
+            $this->bench->inEffect(),
+            $this->seed,
+            $only,
+            fn (SelectionSet $set): Bits => $this->bench->set($set)->rows,
+        );
     }
 }

@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
 use VineShelf\Why\Cause;
+use VineShelf\Why\Holder;
 use VineShelf\Why\Why;
 
 /** Puts a why into words. */
@@ -71,13 +72,34 @@ final class WhyText
         return $cause->what === 'isolation' ? 'something else is isolated' : $this->subject($cause).' is';
     }
 
+    /** For example "layer Glazing", "the folder Phases". */
+    public function organizer(string $what, int $number): string
+    {
+        return match ($what) {
+            'layer' => 'layer '.$this->bench->layers()->get($number)->name,
+            'tag' => 'tag '.$this->bench->tags()->get($number)->name,
+            default => 'the folder '.$this->bench->tags()->folder($number)->name,
+        };
+    }
+
+    /** What holds objects of an organizer, in words. */
+    public function holder(Holder $holder): string
+    {
+        return match ($holder->what) {
+            'isolation' => 'Something else is isolated',
+            'own' => 'Settings of the objects themselves',
+            'group' => 'Settings of groups above them',
+            default => ucfirst($this->organizer($holder->what, $holder->number)),
+        };
+    }
+
     public function subject(Cause $cause): string
     {
         if ($cause->what === 'isolation') {
             return 'something else is isolated';
         }
-        if ($cause->what === 'layer') {
-            return 'layer '.$this->bench->layers()->get($cause->number)->name;
+        if (in_array($cause->what, ['layer', 'tag', 'folder'], true)) {
+            return $this->organizer($cause->what, $cause->number);
         }
 
         return $cause->own ? 'its own setting' : "the group {$this->name($this->bench->scene()->row($cause->number))}";

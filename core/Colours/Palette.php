@@ -16,10 +16,35 @@ final class Palette
     /** Among more colours than these nobody tells all apart. */
     private const COMPARED = 80;
 
+    /** Of many colours each is told from so many before it. */
+    private const NEIGHBOURS = 12;
+
     /** Tried in this order for what has no colour to be near to. */
     private const FRESH = [
-        '#3f7a63', '#c98f4a', '#4f7d9a', '#d26b4f', '#7f9c6a', '#8a5a3c', '#5db0a8', '#d8b94f', '#6d7d8b', '#a94f3f', '#9bb7d0', '#5b6f2f',
-        '#e0a58a', '#2f5f8a', '#b9b06a', '#3d8f4f', '#a8866b', '#7a8fd0', '#cf8a2f', '#5a4a3a', '#8fc48a', '#c4604a', '#3f6f7a', '#d8c48f',
+        '#3f7a63',
+        '#c98f4a',
+        '#4f7d9a',
+        '#d26b4f',
+        '#7f9c6a',
+        '#8a5a3c',
+        '#5db0a8',
+        '#d8b94f',
+        '#6d7d8b',
+        '#a94f3f',
+        '#9bb7d0',
+        '#5b6f2f',
+        '#e0a58a',
+        '#2f5f8a',
+        '#b9b06a',
+        '#3d8f4f',
+        '#a8866b',
+        '#7a8fd0',
+        '#cf8a2f',
+        '#5a4a3a',
+        '#8fc48a',
+        '#c4604a',
+        '#3f6f7a',
+        '#d8c48f',
     ];
 
     /**
@@ -57,8 +82,9 @@ final class Palette
     {
         $given = self::compared($taken);
         $apart = [];
+        $compared = count($wanted) > self::COMPARED ? self::NEIGHBOURS : self::COMPARED;
         foreach ($wanted as $colour) {
-            $near = array_slice($given, -self::COMPARED);
+            $near = array_slice($given, -$compared);
             $colour = self::nearest(Oklab::of($colour), $near) >= self::APART ? $colour : self::beside($colour, $near);
             $apart[] = $colour;
             $given[] = Oklab::of($colour);
@@ -67,7 +93,11 @@ final class Palette
         return $apart;
     }
 
-    /** @param list<Oklab> $taken @return string the nearest colour to one that is apart from those taken, or the farthest from them there is */
+    /**
+     * The nearest colour to one that is apart from those taken, or the farthest from them there is.
+     *
+     * @param list<Oklab> $taken
+     */
     private static function beside(string $colour, array $taken): string
     {
         $from = Oklab::of($colour);

@@ -136,7 +136,10 @@ final readonly class Sorting
     {
         $list = self::list($read, $what);
         if (count($list) > self::MOST_ROWS) {
-            throw UnreadableSorting::at($what, 'are '.number_format(count($list)).', and at most '.number_format(self::MOST_ROWS).' are read');
+            throw UnreadableSorting::at(
+                $what,
+                'are '.number_format(count($list)).', and at most '.number_format(self::MOST_ROWS).' are read',
+            );
         }
         $rows = [];
         foreach ($list as $at => $row) {
@@ -158,7 +161,9 @@ final readonly class Sorting
             throw UnreadableSorting::at("$place.path", 'has to have 1 to '.self::DEEPEST.' names');
         }
         $read = ['path' => $path];
-        foreach (['colour' => '~^#[0-9a-f]{6}$~Di', 'note' => '~~', 'rule' => '~~', 'holds' => '~^(tags|sets|views)$~D'] as $field => $like) {
+        foreach (
+            ['colour' => '~^#[0-9a-f]{6}$~Di', 'note' => '~~', 'rule' => '~~', 'holds' => '~^(tags|sets|views)$~D'] as $field => $like
+        ) {
             if (isset($row[$field])) {
                 if (! is_string($row[$field]) || preg_match($like, $row[$field]) !== 1) {
                     throw UnreadableSorting::at("$place.$field", 'is not what it should be');
@@ -170,7 +175,9 @@ final readonly class Sorting
             $read['line'] = self::line($row['line'], $place);
         }
         if (isset($row['lock'])) {
-            $read['lock'] = in_array($row['lock'], [0, 1, 2], true) ? $row['lock'] : throw UnreadableSorting::at("$place.lock", 'is not 0, 1 or 2');
+            $read['lock'] = in_array($row['lock'], [0, 1, 2], true)
+                ? $row['lock']
+                : throw UnreadableSorting::at("$place.lock", 'is not 0, 1 or 2');
         }
         if (isset($row['oneAtATime'])) {
             $read['oneAtATime'] = $row['oneAtATime'] === true;

@@ -65,7 +65,10 @@ final class FolderTree
     /** @return list<int> numbers of the folder itself and those nested in it */
     public function foldersWithin(int $folder): array
     {
-        $keys = array_filter(array_map(strval(...), $this->outline->withNested("F$folder")), static fn (string $key): bool => $key[0] === 'F');
+        $keys = array_filter(
+            array_map(strval(...), $this->outline->withNested("F$folder")),
+            static fn (string $key): bool => $key[0] === 'F',
+        );
 
         return array_values(array_map(static fn (string $key): int => (int) substr($key, 1), $keys));
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Layers;
 
+use VineShelf\Colours\Palette;
 use VineShelf\Formats\Intake;
 use VineShelf\Formats\TakenObjects;
 use VineShelf\Formats\UnreadableFile;
@@ -94,7 +95,8 @@ final readonly class FilingPlan
             $layerOf[] = $label === '' ? -1 : $index[$label];
         }
 
-        return new self($names, self::colours($intake, $layerOf, count($names)), $layerOf, $how);
+        // Eight layers of one grey are one layer to the eye.
+        return new self($names, Palette::apart(self::colours($intake, $layerOf, count($names))), $layerOf, $how);
     }
 
     /** @return array<int, string> */

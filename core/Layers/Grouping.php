@@ -23,11 +23,14 @@ final class Grouping
             GroupBy::Object => self::byObject($facts, $rows, $chosen),
             GroupBy::Level => self::inherited($facts, ['level', 'storey'], $rows),
             GroupBy::SourceLayer => self::inherited($facts, ['layer'], $rows),
-            default => self::byName($rows, match ($by) {
-                GroupBy::Kind => static fn (int $row): string => ucfirst($facts->scene->kind($row)->plural()),
-                GroupBy::ObjectClass => $facts->className(...),
-                default => static fn (int $row): string => $facts->materials()[$facts->materialsOf($row)[0] ?? 0][0] ?? '',
-            }),
+            default => self::byName(
+                $rows,
+                match ($by) {
+                    GroupBy::Kind => static fn (int $row): string => ucfirst($facts->scene->kind($row)->plural()),
+                    GroupBy::ObjectClass => $facts->className(...),
+                    default => static fn (int $row): string => $facts->materials()[$facts->materialsOf($row)[0] ?? 0][0] ?? '',
+                },
+            ),
         };
     }
 
@@ -99,7 +102,7 @@ final class Grouping
                 return '';
             }
 
-            return $values[$row] ??= ($own($row) ?: $value($facts->scene->parent($row)));
+            return $values[$row] ??= $own($row) ?: $value($facts->scene->parent($row));
         };
 
         return $known === [] ? [] : self::byName($rows, $value);

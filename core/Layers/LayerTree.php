@@ -92,9 +92,6 @@ final class LayerTree
     public function locks(): array
     {
         /** @var array<int, int> */
-        return $this->outline->highest(
-            array_map(static fn (Layer $layer): int => $layer->lock->value, $this->byNumber),
-            Lock::Open->value,
-        );
+        return $this->outline->highest(array_map(static fn (Layer $layer): int => $layer->lock->value, $this->byNumber), Lock::Open->value);
     }
 }

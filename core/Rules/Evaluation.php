@@ -101,7 +101,9 @@ final class Evaluation implements Visitor
         if ($node->isProperty) {
             return $this->property($node);
         }
-        $rows = ($node->field === Field::Set->value ? $this->sets($node) : $this->names->rows($node)) ?? $this->missing($node, Field::from($node->field)->missing($node->words));
+        $rows =
+            ($node->field === Field::Set->value ? $this->sets($node) : $this->names->rows($node)) ??
+            $this->missing($node, Field::from($node->field)->missing($node->words));
 
         return $node->test === TextTest::IsNot ? $rows->not() : $rows;
     }
@@ -129,10 +131,10 @@ final class Evaluation implements Visitor
             return $this->unknownProperty($node, $node->field, $node->test === TextTest::IsNot);
         }
         $isNumber = $this->facts->properties()[$this->facts->propertyNamed($node->field) ?? ''][2] ?? false;
-        $rows = $isNumber && ! $node->quoted && is_numeric($node->words)
-            ? $this->facts->ranked("number.$index")->between((float) $node->words, (float) $node->words)
-            : $this->names->having($index, $node)
-                ?? $this->missing($node, "No object has “{$node->words}” as its “{$node->field}”");
+        $rows =
+            $isNumber && ! $node->quoted && is_numeric($node->words)
+                ? $this->facts->ranked("number.$index")->between((float) $node->words, (float) $node->words)
+                : $this->names->having($index, $node) ?? $this->missing($node, "No object has “{$node->words}” as its “{$node->field}”");
 
         return $node->test === TextTest::IsNot ? $rows->not() : $rows;
     }
@@ -181,7 +183,10 @@ final class Evaluation implements Visitor
             State::Picked => $this->picked,
             State::Unnamed => $this->facts->bits('unnamed'),
             State::Tagged => $this->tagged(),
-            State::Untouched => $this->scene->layers()->rowsOf([Layer::UNSORTED => true])->without($this->tagged()),
+            State::Untouched => $this->scene
+                ->layers()
+                ->rowsOf([Layer::UNSORTED => true])
+                ->without($this->tagged()),
             State::HasGeometry => $this->facts->ranked('instances')->between(1, INF),
             State::HasMaterial => $this->facts->bits('material'),
             State::HasTextures => $this->facts->bits('textures'),

@@ -35,7 +35,15 @@ final class Evaluator
 
     public function find(Parsed $rule): Evaluated
     {
-        $evaluation = new Evaluation($this->facts, $this->organizers, $this->inEffect, $this->picked, $this->views(...), $rule, $this->set(...));
+        $evaluation = new Evaluation(
+            $this->facts,
+            $this->organizers,
+            $this->inEffect,
+            $this->picked,
+            $this->views(...),
+            $rule,
+            $this->set(...),
+        );
         $rows = $rule->tree->accept($evaluation);
 
         return new Evaluated($rows, $evaluation->remarks);

@@ -83,10 +83,10 @@ final class Stands
     private function state(State $state): void
     {
         match (true) {
-            $state->rung() !== null, in_array($state, [State::Shown, State::Picked], true) => $this->on += [
+            $state->rung() !== null, in_array($state, [State::Shown, State::Picked], true) => ($this->on += [
                 self::DESK => true,
                 self::PROJECT => true,
-            ],
+            ]),
             in_array($state, [State::Open, State::Guarded, State::Locked], true) => ($this->on[self::PROJECT] = true),
             $state === State::Unnamed => ($this->on['names'] = true),
             $state === State::Tagged, $state === State::Untouched => $this->tagged($state),
@@ -110,14 +110,11 @@ final class Stands
         $pattern = new Pattern($node);
         match (Field::from($node->field)) {
             Field::Name => ($this->on['names'] = true),
-            Field::Layer => $this->on += [self::LAYERS => true, 'layer' => true],
+            Field::Layer => ($this->on += [self::LAYERS => true, 'layer' => true]),
             Field::Note => ($this->on[self::PROJECT] = true),
-            Field::Tag => $this->on +=
+            Field::Tag => ($this->on +=
                 [self::TAGS => true] +
-                array_fill_keys(
-                    array_map(static fn (int $tag): string => "tag.$tag", array_filter($this->names->tags($pattern))),
-                    true,
-                ),
+                array_fill_keys(array_map(static fn (int $tag): string => "tag.$tag", array_filter($this->names->tags($pattern))), true)),
             Field::Set => $this->sets($node),
             default => null,
         };

@@ -10,7 +10,8 @@ use VineShelf\Organizers\Organizers;
 final class OneAtATime
 {
     /**
-     * Settings in which some rows were just set, with the siblings hidden of those that are shown. Of several siblings the first stays shown.
+     * Settings in which some rows were just set, with the siblings hidden of those that are shown. Of several siblings the first stays
+     * shown.
      *
      * @param list<int> $layers  numbers of the layers that were set
      * @param list<int> $tags    of the tags
@@ -56,9 +57,10 @@ final class OneAtATime
     public static function next(Settings $settings, Organizers $organizers, string $key, int $way): array
     {
         $number = (int) substr($key, 1);
-        $members = $key[0] === 'L'
-            ? array_map(static fn (int $layer): string => "L$layer", $organizers->layers->inside($number))
-            : $organizers->tags->tree->inside($number);
+        $members =
+            $key[0] === 'L'
+                ? array_map(static fn (int $layer): string => "L$layer", $organizers->layers->inside($number))
+                : $organizers->tags->tree->inside($number);
         if ($members === []) {
             return [$settings, null];
         }

@@ -8,8 +8,8 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 
 /**
- * Own rungs of layers, tags, folders of tags and objects: explicit values only. Full is a value; what is not set is not in here, and where settings lie over
- * others the value below counts ({@see over()}).
+ * Own rungs of layers, tags, folders of tags and objects: explicit values only. Full is a value; what is not set is not in here, and
+ * where settings lie over others the value below counts ({@see over()}).
  *
  * A desk holds one, and so does every view that keeps rungs. Objects are kept as one set per rung, so that a rung on a hundred thousand of
  * them costs little more than on one.

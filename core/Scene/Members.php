@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Scene;
 
-/** Objects that belong to a tag or a fixed set, by number, as they are kept: one bit each, deflated. Objects that are gone may be among them. */
+/** Objects of a tag or a fixed set, by number, as they are kept: one bit each, deflated. Objects that are gone may be among them. */
 final class Members
 {
     /** @param Bits $numbers one bit per object number */

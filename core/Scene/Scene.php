@@ -80,9 +80,8 @@ final class Scene
 
     private function members(string $column): Bits
     {
-        return $this->members[$column] ??= $this->column($column) === ''
-            ? Bits::none($this->count())
-            : Bits::ofBytes($this->count(), $this->column($column));
+        return $this->members[$column] ??=
+            $this->column($column) === '' ? Bits::none($this->count()) : Bits::ofBytes($this->count(), $this->column($column));
     }
 
     public function number(int $row): int

@@ -4,14 +4,18 @@ declare(strict_types=1);
 
 namespace VineShelf\Tint;
 
+use VineShelf\Colours\Palette;
 use VineShelf\Facts\Facts;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
+use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Coded;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
+use VineShelf\Sets\SelectionSet;
+use VineShelf\Tags\Tag;
 
 /** Which objects get which colour. Only what draws something is coloured, each object by one entry at most. */
 final readonly class Legend
@@ -21,6 +25,9 @@ final readonly class Legend
 
     /** Steps from the lightest to the heaviest, each twice as heavy as the one before. */
     private const STEPS = 16;
+
+    /** The colour of what has none of what is tinted by. */
+    private const NOTHING = '#b9b3a2';
 
     /** As many entries as two bytes count. */
     private const MOST = 65_535;
@@ -32,18 +39,30 @@ final readonly class Legend
     private function __construct(public array $entries, private array $codes) {}
 
     /**
-     * @param int       $seed another number shuffles anew
-     * @param Bits|null $only rows to colour, null for all
+     * @param int                                $seed another number shuffles anew
+     * @param Bits|null                          $only rows to colour, null for all
+     * @param (\Closure(SelectionSet): Bits)|null $sets what a set holds; null when no set is looked into
      */
-    public static function of(TintBy $by, Facts $facts, LayerTree $layers, InEffect $inEffect, int $seed = 1, ?Bits $only = null): self
-    {
+    public static function of(
+        TintBy $by,
+        Facts $facts,
+        Organizers $organizers,
+        InEffect $inEffect,
+        int $seed = 1,
+        ?Bits $only = null,
+        ?\Closure $sets = null,
+    ): self {
         $draws = $facts->ranked('instances')->between(1, INF);
         if ($only !== null) {
             $draws = $draws->and($only);
         }
         [$entries, $codes] = match ($by) {
             TintBy::Own => [[], []],
-            TintBy::Layer => self::layers($facts, $layers),
+            TintBy::Layer => self::layers($facts, $organizers->layers),
+            TintBy::Tag => self::tags($facts, $organizers),
+            TintBy::TagCount => self::tagCounts($facts, $organizers),
+            TintBy::Untagged => self::untagged($facts, $organizers),
+            TintBy::Set => self::sets($facts, $organizers, $sets),
             TintBy::Kind => self::kinds($facts),
             TintBy::Material => self::materials($facts),
             TintBy::Source => self::sources($facts),
@@ -112,12 +131,100 @@ final readonly class Legend
     private static function layers(Facts $facts, LayerTree $layers): array
     {
         $entries = $places = [];
-        foreach ($layers->walk() as [$layer]) {
-            $entries[] = [$layer->name, $layer->colour];
+        // Only layers that colour something need to be told apart.
+        $there = $facts->scene->layers()->histogram();
+        $walk = array_values(array_filter($layers->walk(), static fn (array $entry): bool => isset($there[$entry[0]->number])));
+        $colours = Palette::apart(array_map(static fn (array $entry): string => $entry[0]->colour, $walk));
+        foreach ($walk as $index => [$layer]) {
+            $entries[] = [$layer->name, $colours[$index]];
             $places[$layer->number] = count($entries);
         }
 
         return [$entries, self::ofColumn($facts->scene->layers(), $places)];
+    }
+
+    /** @return array{list<array{string, string}>, array<int, int>} each object by the first of its tags, in their order */
+    private static function tags(Facts $facts, Organizers $organizers): array
+    {
+        $tags = $organizers->tags->all();
+        $colours = Palette::apart(array_map(static fn (Tag $tag): string => $tag->colour, $tags));
+        $entries = $rows = [];
+        foreach ($tags as $index => $tag) {
+            $entries[] = [$organizers->tags->tree->path($tag), $colours[$index]];
+            $rows[] = $facts->scene->tagged($tag->number);
+        }
+        $entries[] = ['No tag', self::NOTHING];
+
+        return [$entries, self::firstOf($facts, $rows)];
+    }
+
+    /**
+     * @param (\Closure(SelectionSet): Bits)|null $holds
+     *
+     * @return array{list<array{string, string}>, array<int, int>} each object by the first set that it is in
+     */
+    private static function sets(Facts $facts, Organizers $organizers, ?\Closure $holds): array
+    {
+        $sets = $holds === null ? [] : $organizers->sets->all();
+        $entries = $rows = [];
+        foreach ($sets as $index => $set) {
+            $entries[] = [$organizers->sets->tree->path($set), self::colour($index, count($sets))];
+            $rows[] = $holds($set);
+        }
+        $entries[] = ['In no set', self::NOTHING];
+
+        return [$entries, self::firstOf($facts, $rows)];
+    }
+
+    /** @return array{list<array{string, string}>, array<int, int>} */
+    private static function tagCounts(Facts $facts, Organizers $organizers): array
+    {
+        $counts = array_fill(0, $facts->scene->count() + 1, 0);
+        foreach ($organizers->tags->all() as $tag) {
+            foreach ($facts->scene->tagged($tag->number)->rows() as $row) {
+                $counts[$row]++;
+            }
+        }
+        $most = max($counts);
+        $entries = [];
+        for ($tags = $most; $tags >= 0; $tags--) {
+            $entries[] = [$tags === 0 ? 'No tag' : ($tags === 1 ? '1 tag' : "$tags tags"), $tags === 0 ? self::NOTHING : ''];
+        }
+        foreach ($entries as $at => [$label, $colour]) {
+            $entries[$at][1] = $colour !== '' ? $colour : self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - $at / max(1, $most));
+        }
+        $codes = array_map(static fn (int $tags): int => $most - $tags + 1, $counts);
+        $codes[0] = 0;
+
+        return [$entries, $codes];
+    }
+
+    /** @return array{list<array{string, string}>, array<int, int>} */
+    private static function untagged(Facts $facts, Organizers $organizers): array
+    {
+        $rows = array_map(static fn (Tag $tag): Bits => $facts->scene->tagged($tag->number), $organizers->tags->all());
+        $codes = array_map(static fn (int $code): int => $code <= count($rows) ? 2 : 1, self::firstOf($facts, $rows));
+        $codes[0] = 0;
+
+        return [[['Nothing tagged', '#c0653a'], ['Tagged', '#cfd6c4']], $codes];
+    }
+
+    /**
+     * @param list<Bits> $sets of rows
+     *
+     * @return array<int, int> by row: the first set that it is in, counted from 1; one more for none
+     */
+    private static function firstOf(Facts $facts, array $sets): array
+    {
+        $codes = array_fill(0, $facts->scene->count() + 1, count($sets) + 1);
+        for ($at = count($sets) - 1; $at >= 0; $at--) {
+            foreach ($sets[$at]->rows() as $row) {
+                $codes[$row] = $at + 1;
+            }
+        }
+        $codes[0] = 0;
+
+        return $codes;
     }
 
     /**

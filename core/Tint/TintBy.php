@@ -9,6 +9,10 @@ enum TintBy: string
 {
     case Own = 'own';
     case Layer = 'layer';
+    case Tag = 'tag';
+    case TagCount = 'tags';
+    case Untagged = 'untagged';
+    case Set = 'set';
     case Kind = 'kind';
     case Material = 'material';
     case Source = 'source';
@@ -21,7 +25,19 @@ enum TintBy: string
         return match ($this) {
             self::Own => 'Own materials',
             self::Shuffle => 'Shuffled colours',
+            self::TagCount => 'How many tags',
+            self::Untagged => 'Nothing tagged',
             default => ucfirst($this->value),
+        };
+    }
+
+    /** The end of a sentence, for example "tinted by layer". */
+    public function inWords(): string
+    {
+        return match ($this) {
+            self::TagCount => 'by how many tags objects have',
+            self::Untagged => 'so that what has no tag stands out',
+            default => "by $this->value",
         };
     }
 }

@@ -132,7 +132,6 @@ final class CompletionTest extends TestCase
 
         return (new Evaluator($this->model->facts, $this->model->forest->organizers, $inEffect, Bits::none($scene->count())))
             ->find(Parser::parse($rule))
-            ->rows
-            ->count();
+            ->rows->count();
     }
 }

@@ -204,8 +204,8 @@ final class RulesTest extends TestCase
     #[TestWith(['', 0, 1, 'empty'])]
     #[
         TestWith([
-            'a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a '
-                .'a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a bc',
+            'a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a '.
+            'a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a a bc',
             240,
             2,
             'at most 120 conditions',
@@ -452,7 +452,7 @@ final class RulesTest extends TestCase
         foreach ([Measure::Triangles, Measure::Width, Measure::Height, Measure::Bottom, Measure::Volume] as $measure) {
             foreach (range(-9, 7) as $power) {
                 for ($time = 0; $time < 20; $time++) {
-                    $value = mt_rand(1000, 9999) / 1000 * 10 ** $power;
+                    $value = (mt_rand(1000, 9999) / 1000) * 10 ** $power;
                     $value = $measure->dimension() === 0 ? (int) ceil($value) : $value;
                     $shown = $measure->shown($value);
                     $node = Parser::parse("{$measure->value} = $shown")->tree;

@@ -44,7 +44,13 @@ final class SortingTest extends TestCase
             $scene = $forest->scene();
             $row = mt_rand(1, $scene->count());
             $number = $scene->number($row);
-            $why = Why::of($row, $scene, $forest->organizers, $forest->settings, new InEffect($scene, $forest->organizers, $forest->settings));
+            $why = Why::of(
+                $row,
+                $scene,
+                $forest->organizers,
+                $forest->settings,
+                new InEffect($scene, $forest->organizers, $forest->settings),
+            );
             self::assertSame($forest->slowRung($number), $why->rung->value);
             self::assertSame($forest->slowLock($number), $why->lock->value);
             $rungs = array_map(static fn ($cause): int => $cause->rung->value ?? 5, $why->rungCauses());

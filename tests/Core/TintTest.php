@@ -7,6 +7,8 @@ namespace Tests\Core;
 use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
+use VineShelf\Colours\Oklab;
+use VineShelf\Colours\Palette;
 use VineShelf\Facts\Facts;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
@@ -19,6 +21,7 @@ use VineShelf\Scene\Kind;
 use VineShelf\Scene\Parked;
 use VineShelf\Scene\Pick;
 use VineShelf\Scene\Scene;
+use VineShelf\Sets\SelectionSet;
 use VineShelf\Tint\Legend;
 use VineShelf\Tint\TintBy;
 
@@ -31,6 +34,10 @@ final class TintTest extends TestCase
     #[TestWith([TintBy::Source])]
     #[TestWith([TintBy::Lock])]
     #[TestWith([TintBy::Weight])]
+    #[TestWith([TintBy::Tag])]
+    #[TestWith([TintBy::TagCount])]
+    #[TestWith([TintBy::Untagged])]
+    #[TestWith([TintBy::Set])]
     public function test_every_object_that_is_drawn_has_the_entry_that_looking_at_it_gives(TintBy $by): void
     {
         mt_srand(41);
@@ -49,6 +56,10 @@ final class TintTest extends TestCase
                             TintBy::Material => self::material($model, $number),
                             TintBy::Source => ['', 'Hall.glb', 'Plant.glb'][$model->sources[$number]],
                             TintBy::Lock => ['Open', 'Guarded', 'Locked'][$model->forest->slowLock($number)],
+                            TintBy::Tag => self::firstTag($model, $number),
+                            TintBy::TagCount => self::tagCount(count($model->forest->tagsOf($number))),
+                            TintBy::Untagged => $model->forest->tagsOf($number) === [] ? 'Nothing tagged' : 'Tagged',
+                            TintBy::Set => self::firstSet($model, $number),
                             default => self::weight($model->forest->triangles[$number] ?? 0),
                         };
                 self::assertSame(
@@ -64,7 +75,7 @@ final class TintTest extends TestCase
     {
         mt_srand(42);
         $model = PlainModel::grow(200);
-        foreach ([TintBy::Kind, TintBy::Material, TintBy::Source, TintBy::Lock, TintBy::Weight, TintBy::Shuffle] as $by) {
+        foreach ([TintBy::Kind, TintBy::Material, TintBy::Source, TintBy::Lock, TintBy::Weight, TintBy::Shuffle, TintBy::Tag, TintBy::Set, TintBy::TagCount] as $by) {
             $colours = array_map(static fn ($entry): string => $entry->colour, self::legend($model, $by)->entries);
             self::assertSame($colours, array_unique($colours), $by->value);
             foreach ($colours as $colour) {
@@ -141,7 +152,12 @@ final class TintTest extends TestCase
             }
         };
         $scene = new Scene($columns);
-        $legend = Legend::of(TintBy::Layer, new Facts($scene), $layers, new InEffect($scene, new Organizers($layers), $model->forest->settings));
+        $legend = Legend::of(
+            TintBy::Layer,
+            new Facts($scene),
+            new Organizers($layers),
+            new InEffect($scene, new Organizers($layers), $model->forest->settings),
+        );
         $drawn = array_filter(
             $layerOf,
             static fn (int $index): bool => $model->meshes[$scene->number($index + 1)] > 0,
@@ -183,15 +199,57 @@ final class TintTest extends TestCase
         }
     }
 
+    /** The name of the first tag of an object in the order on screen, after those of the folders that it lies in. */
+    private static function firstTag(PlainModel $model, int $number): string
+    {
+        $first = $model->forest->tagsOf($number)[0] ?? null;
+
+        return $first === null ? 'No tag' : $model->forest->tags->tree->path($first);
+    }
+
+    private static function tagCount(int $tags): string
+    {
+        return $tags === 0 ? 'No tag' : $tags.($tags === 1 ? ' tag' : ' tags');
+    }
+
+    private static function firstSet(PlainModel $model, int $number): string
+    {
+        foreach ($model->sets as $set) {
+            if ($set->rule === null && in_array($number, $model->chosen[$set->number], true)) {
+                return $set->name;
+            }
+        }
+
+        return 'In no set';
+    }
+
+    public function test_layers_and_tags_that_share_a_colour_are_told_apart(): void
+    {
+        mt_srand(46);
+        $model = PlainModel::grow(150);
+        foreach ([TintBy::Layer, TintBy::Tag] as $by) {
+            // All of them are #3f7a63 or the grey of Unsorted.
+            $colours = array_map(static fn ($entry): Oklab => Oklab::of($entry->colour), self::legend($model, $by)->entries);
+            foreach ($colours as $at => $colour) {
+                foreach (array_slice($colours, 0, $at) as $other) {
+                    self::assertGreaterThan(Palette::APART * 0.95, $colour->distance($other), $by->value);
+                }
+            }
+        }
+    }
+
     private static function legend(PlainModel $model, TintBy $by, int $seed = 1, ?Bits $only = null): Legend
     {
         return Legend::of(
             $by,
             $model->facts,
-            $model->forest->layers,
-            new InEffect($model->facts->scene, $model->forest->organizers, $model->forest->settings),
+            $model->organizers,
+            new InEffect($model->facts->scene, $model->organizers, $model->forest->settings),
             $seed,
             $only,
+            static fn (SelectionSet $set): Bits => $set->rule === null
+                ? $model->facts->scene->chosen($set->number)
+                : Bits::none($model->facts->scene->count()),
         );
     }
 

@@ -291,8 +291,13 @@ final class FindTest extends ProjectTestCase
     {
         $odd = 'Quo"te\\ and not (seat* or <b>?';
         $this->send('PATCH', 'rows/L16', ['name' => $odd])->assertOk();
-        DB::table('materials')->where('project_id', $this->project->id)->where('no', 3)->update(['name' => "$odd or"]);
-        DB::table('sources')->where('project_id', $this->project->id)->update(['name' => "$odd.glb"]);
+        DB::table('materials')
+            ->where('project_id', $this->project->id)
+            ->where('no', 3)
+            ->update(['name' => "$odd or"]);
+        DB::table('sources')
+            ->where('project_id', $this->project->id)
+            ->update(['name' => "$odd.glb"]);
         $this->app->make(SceneStore::class)->forget($this->project);
         $bench = $this->bench();
         $seen = [];

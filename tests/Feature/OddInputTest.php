@@ -144,13 +144,15 @@ final class OddInputTest extends ProjectTestCase
         'holds' => 'tags',
         'of' => 'pick',
         'rule' => 'seat',
-        'region' => '{"shape":"circle","inside":false,"points":[[400,300]],"radius":90,"width":800,"height":600,'
-            .'"eye":[30,-40,20],"target":[0,0,0],"up":[0,0,1],"fov":45}',
+        'region' =>
+            '{"shape":"circle","inside":false,"points":[[400,300]],"radius":90,"width":800,"height":600,'.
+            '"eye":[30,-40,20],"target":[0,0,0],"up":[0,0,1],"fov":45}',
     ];
 
-    private const LONG = 'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx'
-        .'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx'
-        .'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx';
+    private const LONG =
+        'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx'.
+        'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx'.
+        'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx';
 
     /** What nobody expects in a field. */
     private const VALUES = [

@@ -32,7 +32,10 @@ final readonly class MembersEdit implements Edit
     /** The members of a tag or a set as they are stored; null when there is no such row. */
     public static function members(Project $project, string $table, int $number): ?Bits
     {
-        $row = DB::table($table)->where('project_id', $project->id)->where('no', $number)->first(['members']);
+        $row = DB::table($table)
+            ->where('project_id', $project->id)
+            ->where('no', $number)
+            ->first(['members']);
 
         return $row === null ? null : Members::unpack(Bytes::read($row->members));
     }
@@ -55,9 +58,7 @@ final readonly class MembersEdit implements Edit
         DB::table($this->table)
             ->where('project_id', $project->id)
             ->where('no', $this->number)
-            ->update(
-                ['members' => Bytes::write(Members::pack($members))] + ($this->table === 'sets' ? ['size' => $members->count()] : []),
-            );
+            ->update(['members' => Bytes::write(Members::pack($members))] + ($this->table === 'sets' ? ['size' => $members->count()] : []));
     }
 
     public function reversed(): self

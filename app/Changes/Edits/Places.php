@@ -91,10 +91,7 @@ final class Places
     public static function checkNothingIn(Project $project, string $table, int $number, string $name): void
     {
         foreach ($table === 'layers' ? ['layers'] : ['folders', 'tags', 'sets', 'views'] as $inside) {
-            $nested = DB::table($inside)
-                ->where('project_id', $project->id)
-                ->where(PlacesEdit::PARENTS[$inside], $number)
-                ->value('name');
+            $nested = DB::table($inside)->where('project_id', $project->id)->where(PlacesEdit::PARENTS[$inside], $number)->value('name');
             if (is_string($nested)) {
                 throw OutOfStep::needed(ucfirst(rtrim($table, 's'))." $name", rtrim($inside, 's')." $nested lies in it");
             }
@@ -110,13 +107,7 @@ final class Places
     {
         $sets = $project->organizers()->sets;
         $rule = $row['rule'] ?? null;
-        $set = new SelectionSet(
-            $number,
-            0,
-            0,
-            is_string($row['name'] ?? null) ? $row['name'] : '',
-            is_string($rule) ? $rule : null,
-        );
+        $set = new SelectionSet($number, 0, 0, is_string($row['name'] ?? null) ? $row['name'] : '', is_string($rule) ? $rule : null);
         $cycle = (new SetLinks(new SetTree($sets->tree->folders, [...array_values($sets->tree->members), $set])))->cycle();
         if ($cycle !== null) {
             throw OutOfStep::taken('a way from the set back to itself, '.implode(' → ', $cycle).',');

@@ -34,10 +34,10 @@ final readonly class PlacesEdit implements Edit
     public function check(Project $project): void
     {
         $parent = self::PARENTS[$this->table];
-        $there = DB::select(
-            "SELECT no, $parent AS parent, position FROM $this->table WHERE project_id = ? AND no = ANY(?::int[])",
-            [$project->id, '{'.implode(',', array_keys($this->before)).'}'],
-        );
+        $there = DB::select("SELECT no, $parent AS parent, position FROM $this->table WHERE project_id = ? AND no = ANY(?::int[])", [
+            $project->id,
+            '{'.implode(',', array_keys($this->before)).'}',
+        ]);
         $now = [];
         foreach ($there as $row) {
             $now[(int) $row->no] = [(int) $row->parent, (int) $row->position];

@@ -132,7 +132,7 @@ final readonly class RowEdit implements Edit
         $into = $row[PlacesEdit::PARENTS[$this->table]] ?? 0;
         Places::checkExists($project, $this->table, is_int($into) ? $into : 0);
         $before = $this->before ?? [];
-        if ($this->table !== 'views' && (($before['name'] ?? null) !== ($row['name'] ?? null))) {
+        if ($this->table !== 'views' && ($before['name'] ?? null) !== ($row['name'] ?? null)) {
             Places::checkFree($project, $this->table, $row, $this->number);
         }
         if ($this->table === 'sets') {

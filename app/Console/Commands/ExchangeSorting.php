@@ -15,8 +15,8 @@ final class ExchangeSorting extends OnBench
 {
     private const BYTES = 200_000_000;
 
-    protected $signature = 'shelf:sorting {project} {file : a .json file} {--read : read it into the project instead of writing it} '
-        .'{--person=} {--json}';
+    protected $signature =
+        'shelf:sorting {project} {file : a .json file} {--read : read it into the project instead of writing it} '.'{--person=} {--json}';
 
     protected $description = 'Write how a project is sorted to a file, or read that from one';
 
@@ -43,6 +43,10 @@ final class ExchangeSorting extends OnBench
             throw new Refused($unreadable->getMessage());
         }
 
-        return $this->carryOut($bench, static fn (Bench $held): ReadSorting => new ReadSorting($held, $sorting), 'The project is sorted so already.');
+        return $this->carryOut(
+            $bench,
+            static fn (Bench $held): ReadSorting => new ReadSorting($held, $sorting),
+            'The project is sorted so already.',
+        );
     }
 }

@@ -9,8 +9,9 @@ use App\Changes\FileAlong;
 
 final class FileByRule extends OnBench
 {
-    protected $signature = 'shelf:file {project} {layer : its path, "Stands / Seats"; made where it is missing} {rule : see docs/rules.md} '
-        .'{--only : not what the picked groups hold} {--person=} {--json}';
+    protected $signature =
+        'shelf:file {project} {layer : its path, "Stands / Seats"; made where it is missing} {rule : see docs/rules.md} '.
+        '{--only : not what the picked groups hold} {--person=} {--json}';
 
     protected $description = 'File the objects that a rule picks under a layer';
 

@@ -9,8 +9,9 @@ use App\Changes\KeepSet;
 
 final class KeepSetByRule extends OnBench
 {
-    protected $signature = 'shelf:set {project} {set : its path through folders; made where it is missing} {rule : see docs/rules.md} '
-        .'{--fixed : keep what the rule picks now, not the rule} {--person=} {--json}';
+    protected $signature =
+        'shelf:set {project} {set : its path through folders; made where it is missing} {rule : see docs/rules.md} '.
+        '{--fixed : keep what the rule picks now, not the rule} {--person=} {--json}';
 
     protected $description = 'Keep a selection set: live, or with --fixed a list of members';
 

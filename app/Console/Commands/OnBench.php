@@ -57,10 +57,7 @@ abstract class OnBench extends OnProject
     /** @param array<string, mixed> $more */
     protected function answer(string $sentence, array $more = []): int
     {
-        $this->line(
-            $this->option('json') ? (string) json_encode(['says' => $sentence] + $more, JSON_UNESCAPED_UNICODE) : $sentence,
-            null,
-        );
+        $this->line($this->option('json') ? (string) json_encode(['says' => $sentence] + $more, JSON_UNESCAPED_UNICODE) : $sentence, null);
 
         return self::SUCCESS;
     }

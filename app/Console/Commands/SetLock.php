@@ -12,8 +12,9 @@ use VineShelf\Locks\Lock;
 
 final class SetLock extends OnBench
 {
-    protected $signature = 'shelf:lock {project} {what : layer:PATH, tag:PATH, folder:PATH or object:NUMBER} '
-        .'{lock : 0 open, 1 guarded, 2 locked} {--person=} {--json}';
+    protected $signature =
+        'shelf:lock {project} {what : layer:PATH, tag:PATH, folder:PATH or object:NUMBER} '.
+        '{lock : 0 open, 1 guarded, 2 locked} {--person=} {--json}';
 
     protected $description = 'Open, guard or lock';
 

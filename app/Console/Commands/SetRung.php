@@ -13,8 +13,9 @@ use VineShelf\Rungs\Rung;
 
 final class SetRung extends OnBench
 {
-    protected $signature = 'shelf:rung {project} {what : layer:PATH, tag:PATH, folder:PATH or object:NUMBER} {rung : 0 to 5, or none} '
-        .'{--person=} {--json}';
+    protected $signature =
+        'shelf:rung {project} {what : layer:PATH, tag:PATH, folder:PATH or object:NUMBER} {rung : 0 to 5, or none} '.
+        '{--person=} {--json}';
 
     protected $description = 'Set a rung on a person\'s desk';
 

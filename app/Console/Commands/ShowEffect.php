@@ -27,10 +27,7 @@ final class ShowEffect extends OnBench
             }
         }
         $scene = $bench->scene();
-        $digits = static fn (string $bytes): string => substr(
-            strtr($scene->byNumber($bytes, "\xFF"), "\0\1\2\3\4\5\xFF", '012345-'),
-            1,
-        );
+        $digits = static fn (string $bytes): string => substr(strtr($scene->byNumber($bytes, "\xFF"), "\0\1\2\3\4\5\xFF", '012345-'), 1);
         $this->line(
             (string) json_encode([
                 'rungs' => $digits($inEffect->rungs()->translated(range(0, 5))),

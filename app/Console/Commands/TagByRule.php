@@ -9,8 +9,9 @@ use App\Changes\TagAlong;
 
 final class TagByRule extends OnBench
 {
-    protected $signature = 'shelf:tag {project} {tag : its path through folders, "Phases / First"; made where it is missing} '
-        .'{rule : see docs/rules.md} {--off : take the tag away} {--only : not what the picked groups hold} {--person=} {--json}';
+    protected $signature =
+        'shelf:tag {project} {tag : its path through folders, "Phases / First"; made where it is missing} '.
+        '{rule : see docs/rules.md} {--off : take the tag away} {--only : not what the picked groups hold} {--person=} {--json}';
 
     protected $description = 'Tag the objects that a rule picks';
 

@@ -37,10 +37,7 @@ final class FilingController
         $layer = $request->integer('layer');
         $withHeld = $request->boolean('with_held', true);
         $make = static function (Bench $held) use ($request, $layer, $withHeld): FileObjects {
-            $rows = Targets::in($request, $held)->objectsOnly(
-                $held,
-                self::NO_LAYERS,
-            );
+            $rows = Targets::in($request, $held)->objectsOnly($held, self::NO_LAYERS);
 
             return new FileObjects($held, $rows, $held->layers()->get($layer), $withHeld);
         };

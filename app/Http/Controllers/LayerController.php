@@ -60,8 +60,9 @@ final class LayerController
 
     public function several(Request $request, Bench $bench): Response
     {
-        $by = GroupBy::tryFrom($request->string('by')->value())
-            ?? throw new Refused('Layers can be made by: '.implode(', ', array_column(GroupBy::cases(), 'value')).'.', 'by');
+        $by =
+            GroupBy::tryFrom($request->string('by')->value()) ??
+            throw new Refused('Layers can be made by: '.implode(', ', array_column(GroupBy::cases(), 'value')).'.', 'by');
         $parent = $request->integer('parent');
         $command = $this->history->carryOut(
             $bench,
@@ -113,11 +114,13 @@ final class LayerController
 
     public function clear(Request $request, Bench $bench): Response
     {
-        $families = array_keys(array_filter([
-            'layers' => $request->boolean('layers'),
-            'tags' => $request->boolean('tags'),
-            'sets' => $request->boolean('sets'),
-        ]));
+        $families = array_keys(
+            array_filter([
+                'layers' => $request->boolean('layers'),
+                'tags' => $request->boolean('tags'),
+                'sets' => $request->boolean('sets'),
+            ]),
+        );
         $command = $this->history->carryOut($bench, static fn (Bench $held): ClearOut => new ClearOut($held, $families));
 
         return Answer::to($bench, $request)->after($command, 'Everything holds something.')->send();

@@ -39,7 +39,8 @@ final class OrganizerController
             $request->has('line') => ChangeOrganizer::line(
                 $held,
                 $row,
-                Line::tryFrom($request->integer('line', -1)) ?? throw new Refused('Edges are none, solid, dashed, dotted or dash-dot.', 'line'),
+                Line::tryFrom($request->integer('line', -1)) ??
+                    throw new Refused('Edges are none, solid, dashed, dotted or dash-dot.', 'line'),
             ),
             $request->has('note') => ChangeOrganizer::note($held, $row, $text('note')),
             $request->has('one_at_a_time') => ChangeOrganizer::oneAtATime($held, $row, $request->boolean('one_at_a_time')),
@@ -213,7 +214,10 @@ final class OrganizerController
     {
         $keys = array_values(array_filter(explode(',', $keys), static fn (string $key): bool => $key !== ''));
         if ($keys === [] || count($keys) > self::MOST) {
-            throw new Refused($keys === [] ? 'Say which rows are meant.' : 'At most '.number_format(self::MOST).' rows go at once.', 'keys');
+            throw new Refused(
+                $keys === [] ? 'Say which rows are meant.' : 'At most '.number_format(self::MOST).' rows go at once.',
+                'keys',
+            );
         }
 
         return $keys;

@@ -44,7 +44,12 @@ final class SetController
         $command = $this->history->carryOut(
             $bench,
             static fn (Bench $held): CreateSet => match ($given['of']) {
-                'rule' => CreateSet::live($held, $name, $folder, $request->string('rule')->value() ?: Ledger::asked($held, $request)->words),
+                'rule' => CreateSet::live(
+                    $held,
+                    $name,
+                    $folder,
+                    $request->string('rule')->value() ?: Ledger::asked($held, $request)->words,
+                ),
                 'hits' => CreateSet::fixed($held, $name, $folder, Ledger::asked($held, $request)->hits()),
                 'nothing' => CreateSet::fixed($held, $name, $folder, Bits::none($held->scene()->count())),
                 default => CreateSet::fixed($held, $name, $folder, Targets::pick($held)->rows),

@@ -61,7 +61,7 @@ final class TintController
         });
 
         return Answer::to($bench, $request)
-            ->saying($by === TintBy::Own ? 'Own materials.' : "Tinted by {$by->value}.")
+            ->saying($by === TintBy::Own ? 'Own materials.' : "Tinted {$by->inWords()}.")
             ->send();
     }
 

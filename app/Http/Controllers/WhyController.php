@@ -40,7 +40,7 @@ final class WhyController
     public function mend(Request $request, Bench $bench, History $history, int $object): Response
     {
         $given = $request->validate([
-            'what' => ['required', 'in:layer,object,isolation,all'],
+            'what' => ['required', 'in:layer,tag,folder,object,isolation,all'],
             'number' => ['nullable', 'integer'],
             'part' => ['nullable', 'in:rung,lock'],
         ]);
@@ -79,7 +79,12 @@ final class WhyController
         );
         $scene = $bench->scene();
 
-        return Targets::of($numbers('layer'), Bits::ofRows($scene->count(), $scene->rowsOf($numbers('object'))));
+        return Targets::of(
+            $numbers('layer'),
+            Bits::ofRows($scene->count(), $scene->rowsOf($numbers('object'))),
+            $numbers('tag'),
+            $numbers('folder'),
+        );
     }
 
     /** @param list<Cause> $causes @return bool whether a rung changed */

@@ -15,6 +15,9 @@ import { askForFolder, askForRow } from './newrow.js';
  * @property {boolean} [quiet] whether it needs something to act on and is left out of the command box
  */
 
+/** Tints that are not simply by something. @type {Record<string, string>} */
+const TINTS = { own: 'Own materials', tags: 'Tint by how many tags', untagged: 'Tint what has no tag' };
+
 /** @param {import('./workbench.js').Workbench} bench @returns {Command[]} */
 export function commandsOf(bench) {
     const ask = bench.server.ask.bind(bench.server);
@@ -276,8 +279,8 @@ export function commandsOf(bench) {
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),
 
         command('Tint', 'tints', 'Tint by…', '', (from) => bench.menus.openTints(from)),
-        ...['own', 'layer', 'kind', 'material', 'source', 'weight', 'lock'].map((by) =>
-            command('Tint', `tint-${by}`, by === 'own' ? 'Own materials' : `Tint by ${by}`, '', () => ask('POST', '/tint', { by })),
+        ...['own', 'layer', 'tag', 'tags', 'untagged', 'set', 'kind', 'material', 'source', 'weight', 'lock'].map((by) =>
+            command('Tint', `tint-${by}`, TINTS[by] ?? `Tint by ${by}`, '', () => ask('POST', '/tint', { by })),
         ),
         command('Tint', 'tint-shuffle', 'Tint with shuffled colours', '', () => ask('POST', '/tint', { by: 'shuffle' })),
         command(

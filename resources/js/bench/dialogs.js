@@ -9,6 +9,8 @@ export class Dialogs {
             if (on.closest('[data-close]') || on === this.element) this.close();
             const mend = /** @type {HTMLElement | null} */ (on.closest('[data-mend]'));
             if (mend) this.mend(mend);
+            const shown = /** @type {HTMLElement | null} */ (on.closest('[data-show-row]'));
+            if (shown) this.showRow(shown.dataset.showRow ?? '');
             const way = /** @type {HTMLElement | null} */ (on.closest('[data-way]'));
             if (way) this.reach(way);
             const place = /** @type {HTMLElement | null} */ (on.closest('[data-place]'));
@@ -142,12 +144,21 @@ export class Dialogs {
         }
     }
 
+    /** Closes, and shows a layer, tag or folder in its lens. @param {string} key */
+    async showRow(key) {
+        this.close();
+        const lens = key.startsWith('L') ? 'layers' : 'tags';
+        if (this.bench.ledger.lens !== lens) await this.bench.turn(document.getElementById(`lens-${lens}`));
+        this.bench.ledger.selected = new Set([key]);
+        this.bench.ledger.show(key, true);
+    }
+
     /** @param {HTMLElement} button */
     async mend(button) {
-        const object = Number(/** @type {HTMLElement} */ (button.closest('[data-object]')).dataset.object);
+        const { why = '' } = /** @type {HTMLElement} */ (button.closest('[data-why]')).dataset;
         const { what = '', number = '', part = '' } = button.dataset;
-        await this.bench.server.ask('POST', `/why/${object}`, { what, ...(number ? { number } : {}), ...(part ? { part } : {}) });
-        const html = await this.bench.server.html(`/why/${object}`);
+        await this.bench.server.ask('POST', why, { what, ...(number ? { number } : {}), ...(part ? { part } : {}) });
+        const html = await this.bench.server.html(why);
         if (html && this.element.open) this.element.innerHTML = html;
         /** @type {HTMLElement | null} */ (this.element.querySelector('button'))?.focus();
     }

@@ -132,11 +132,19 @@ export class Menus {
         const { bench } = this;
         this.back = from;
         this.show(from, undefined, [
-            ...['own', 'layer', 'kind', 'material', 'source', 'weight', 'lock'].map((by) => [
-                by === 'own' ? 'Own materials' : by[0].toUpperCase() + by.slice(1),
-                '',
-                () => bench.command(`tint-${by}`),
-            ]),
+            .../** @type {[string, string][]} */ ([
+                ['own', 'Own materials'],
+                ['layer', 'Layer'],
+                ['tag', 'Tag'],
+                ['tags', 'How many tags'],
+                ['untagged', 'Nothing tagged'],
+                ['set', 'Set'],
+                ['kind', 'Kind'],
+                ['material', 'Material'],
+                ['source', 'Source'],
+                ['weight', 'Weight'],
+                ['lock', 'Lock'],
+            ]).map(([by, label]) => [label, '', () => bench.command(`tint-${by}`)]),
             null,
             ['Shuffled colours', '', () => bench.command('tint-shuffle')],
             bench.picked > 0 ? ['Shuffled colours, only the pick', '', () => bench.command('tint-shuffle-pick')] : null,

@@ -50,7 +50,10 @@ export function askForRow(bench, kind, { fromPick = false, holds = '', around = 
     bench.dialogs.show(form);
 }
 
-/** A folder in the lens that is open: around the rows that are selected, unless those are a folder that it goes into. @param {import('./workbench.js').Workbench} bench */
+/**
+ * A folder in the lens that is open: around the rows that are selected, unless those are a folder that it goes into.
+ * @param {import('./workbench.js').Workbench} bench
+ */
 export function askForFolder(bench) {
     const holds = bench.ledger.lens === 'sets' ? 'sets' : 'tags';
     const chosen = [...bench.ledger.selected].filter((key) => 'TEF'.includes(key[0]));

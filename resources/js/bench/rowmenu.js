@@ -26,7 +26,9 @@ export function rowItems(bench, row) {
                   ['Frame it', '', () => bench.looking.frameObject(Number(key.slice(1)))],
                   ['Why', 'Y', () => bench.why(Number(key.slice(1)))],
               ]
-            : []),
+            : /^[LTFE]/.test(key)
+              ? [['Why, and what holds its objects', 'Y', () => bench.openDialog(`/why/rows/${key}`)]]
+              : []),
         null,
         ...narrowing(bench, row),
         null,
@@ -170,7 +172,12 @@ function setChanges(bench, row, number) {
     ];
 }
 
-/** Only what a row stands for, or all but that. @param {import('./workbench.js').Workbench} bench @param {HTMLElement} row @returns {any[]} */
+/**
+ * What a row stands for joins the rule in the line.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {HTMLElement} row
+ * @returns {any[]}
+ */
 function narrowing(bench, row) {
     const { condition } = row.dataset;
     if (!condition) return [];

@@ -14,7 +14,8 @@
         </p>
         @if ($card->tags !== [] || $bench->mayChange())
             <div class="card-tags" role="group" aria-label="Tags of the pick">
-                @foreach ($card->tags as [$tag, $state, $some])
+                @foreach ($card->tags as $pill)
+                    @php ([$tag, $state, $some] = $pill)
                     <button
                         class="tag-pill is-{{ $state }}"
                         data-command="tag-toggle"
@@ -22,7 +23,7 @@
                         style="--swatch: {{ $tag->colour }}"
                         @disabled (!$bench->mayChange())
                         aria-pressed="{{ ['all' => 'true', 'some' => 'mixed', 'none' => 'false'][$state] }}"
-                        title="{{ $bench->tags()->tree->path($tag) }}: {{ $state === 'all' ? 'all have it; click takes it off' : ($state === 'some' ? number_format($some) . ' have it; click gives it to all' : 'none has it; click gives it to all') }}"
+                        title="{{ $card->pillTitle($pill, $bench->tags()->tree->path($tag)) }}"
                     >
                         <i class="swatch"></i><span class="label">{{ $tag->name }}</span>
                         @if ($state === 'some')

@@ -13,7 +13,11 @@
 <span class="gap"></span>
 @if ($bench->mayChange())
     @if ($ledger->name === 'tags' || $ledger->name === 'sets')
-        <button class="button small" data-command="new-folder" title="New folder, inside the selected one or around the selected rows (Shift+F)">
+        <button
+            class="button small"
+            data-command="new-folder"
+            title="New folder, inside the selected one or around the selected rows (Shift+F)"
+        >
             {!! Icon::svg('folder-plus') !!} Folder
         </button>
     @endif

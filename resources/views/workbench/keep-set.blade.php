@@ -1,6 +1,10 @@
 @php
     $picked = $bench->pick()->count();
-    $first = in_array($from, ['pick', 'hits', 'rule', 'nothing'], true) ? $from : ($picked > 0 ? 'pick' : ($rule !== '' ? 'rule' : 'nothing'));
+    $first = match (true) {
+        in_array($from, ['pick', 'hits', 'rule', 'nothing'], true) => $from,
+        $picked > 0 => 'pick',
+        default => $rule !== '' ? 'rule' : 'nothing',
+    };
 @endphp
 <form class="ask" data-submit="post" data-address="{{ route('sets.store', $bench->project) }}">
     <h2 id="dialog-title">Keep a set</h2>
@@ -20,8 +24,8 @@
                 <code class="rule-shown">{{ $rule }}</code></label
             >
             <label class="tick"
-                ><input type="radio" name="of" value="hits" @checked ($first === 'hits') /> what the rule finds now: {{ number_format($hits) }}
-                {{ $hits === 1 ? 'object' : 'objects' }}</label
+                ><input type="radio" name="of" value="hits" @checked ($first === 'hits') /> what the rule finds now:
+                {{ number_format($hits) }} {{ $hits === 1 ? 'object' : 'objects' }}</label
             >
         @endif
         <label class="tick"><input type="radio" name="of" value="nothing" @checked ($first === 'nothing') /> nothing yet</label>

@@ -4,7 +4,13 @@
     <div class="choices" role="radiogroup" aria-label="The layer that stays">
         @foreach ($layers as $layer)
             <label style="--level: 0"
-                ><input type="radio" name="into" value="{{ $layer->number }}" @checked ($loop->first) @if ($loop->first) autofocus @endif /><span
+                ><input
+                    type="radio"
+                    name="into"
+                    value="{{ $layer->number }}"
+                    @checked ($loop->first)
+                    @if ($loop->first) autofocus @endif
+                /><span
                     class="swatch"
                     style="--swatch: {{ $layer->colour }}"
                 ></span>

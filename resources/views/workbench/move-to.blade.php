@@ -4,7 +4,9 @@
     <input type="search" data-narrow placeholder="Part of a name" aria-label="Find where to" autofocus />
     <input type="hidden" name="keys" value="{{ $keys }}" /> <input type="hidden" name="where" value="into" />
     <div class="choices" role="radiogroup" aria-label="Where to">
-        <label data-text="the top level" style="--level: 0"><input type="radio" name="mark" value="" checked /> <em>The top level</em></label>
+        <label data-text="the top level" style="--level: 0"
+            ><input type="radio" name="mark" value="" checked /> <em>The top level</em></label
+        >
         @foreach ($places as [$row, $depth])
             <label data-text="{{ mb_strtolower($row->name) }}" style="--level: {{ $depth }}"
                 ><input type="radio" name="mark" value="{{ $row->key() }}" /> <span class="label">{{ $row->name }}</span></label

@@ -110,7 +110,12 @@
                 <button class="button small" data-command="hits-add" title="Add the hits to the pick">Add</button>
                 <button class="button small" data-command="hits-remove" title="Take the hits from the pick">Take away</button>
                 <button class="button small" data-command="hits-isolate" title="Look at the hits alone">Isolate</button>
-                <button class="button small" data-command="keep-set" data-of="rule" title="Keep the rule as a live set, or the hits as a fixed one (S)">
+                <button
+                    class="button small"
+                    data-command="keep-set"
+                    data-of="rule"
+                    title="Keep the rule as a live set, or the hits as a fixed one (S)"
+                >
                     Keep
                 </button>
                 <button class="button small primary" id="rule-keep" data-command="rule-keep" hidden>Keep rule</button>

@@ -6,8 +6,12 @@
     <small class="warn" title="Members that are gone from the project">{{ number_format($about->missing) }} gone</small>
 @endif
 @if ($about->remark !== '')
-    <span class="remark" title="{{ $about->remark }}">{!! Icon::svg('triangle-alert') !!}<span class="unseen">{{ $about->remark }}</span></span>
+    <span class="remark" title="{{ $about->remark }}"
+        >{!! Icon::svg('triangle-alert') !!}<span class="unseen">{{ $about->remark }}</span></span
+    >
 @endif
 @if ($about->note !== '')
-    <span class="note" title="{{ $about->note }}">{!! Icon::svg('sticky-note') !!}<span class="unseen">Note: {{ $about->note }}</span></span>
+    <span class="note" title="{{ $about->note }}"
+        >{!! Icon::svg('sticky-note') !!}<span class="unseen">Note: {{ $about->note }}</span></span
+    >
 @endif

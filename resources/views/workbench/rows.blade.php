@@ -74,7 +74,7 @@
                     </button>
                 @endif
                 @if ($row->kind === 'folder' || $row->kind === 'set')
-                    <span class="row-icon">{!! Icon::svg($row->kind === 'folder' ? 'folder' : ($row->about?->rule === null ? 'list-checks' : 'zap')) !!}</span>
+                    <span class="row-icon">{!! Icon::svg($row->icon()) !!}</span>
                 @endif
                 @if ($row->colour !== '')
                     <span
@@ -151,7 +151,7 @@
                 @elseif ($ledger->named !== '')
                     No row here has “{{ $ledger->named }}” in its name.
                 @else
-                    {{ ['tags' => 'No tags yet. A tag is a label of which an object can have any number: pick objects and tag them (G), or make one here.', 'sets' => 'No sets yet. A set keeps what is picked, or a rule that stays up to date by itself: pick or find objects, then keep them as a set (M).'][$ledger->name] ?? 'There is nothing here yet.' }}
+                    {{ $ledger->emptiness() }}
                 @endif
             </span>
         </p>

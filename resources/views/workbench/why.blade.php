@@ -4,7 +4,7 @@
     $rungs = $why->rungCauses();
     $locks = $why->lockCauses();
 @endphp
-<form method="dialog" class="why" data-object="{{ $object }}">
+<form method="dialog" class="why" data-object="{{ $object }}" data-why="/why/{{ $object }}">
     <h2 id="dialog-title">{{ $text->sentence($row, $why) }}</h2>
     <p>{{ $text->second($why) }}</p>
     @if ($rungs !== [] || $locks !== [])

@@ -149,7 +149,8 @@ final class PlainModel
             } while ((new SetLinks(new SetTree([], $sets)))->cycle() !== null);
             $this->sets = $sets;
             if ($rule === null) {
-                $this->chosen[$number] = array_values(array_filter(array_keys($forest->parents), static fn (): bool => mt_rand(0, 2) === 0));
+                $isIn = static fn (): bool => mt_rand(0, 2) === 0;
+                $this->chosen[$number] = array_values(array_filter(array_keys($forest->parents), $isIn));
             }
         }
         $this->organizers = new Organizers($forest->layers, $forest->tags, new SetTree([], $this->sets));
@@ -424,11 +425,8 @@ final class PlainModel
     /** @return list<string> names of the sets that are meant and hold the object; others are not looked into, as they may lead back here */
     private function setNames(int $number, TextIs $node): array
     {
-        $holds = fn (SelectionSet $set): bool => self::looksLike($set->name, $node) && in_array(
-            $number,
-            $this->chosen[$set->number] ??= $this->slowFind(Parser::parse((string) $set->rule)->tree),
-            true,
-        );
+        $holds = fn (SelectionSet $set): bool => self::looksLike($set->name, $node) &&
+            in_array($number, $this->chosen[$set->number] ??= $this->slowFind(Parser::parse((string) $set->rule)->tree), true);
 
         return array_map(static fn (SelectionSet $set): string => $set->name, array_filter($this->sets, $holds));
     }

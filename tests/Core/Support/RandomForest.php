@@ -218,9 +218,7 @@ final class RandomForest
     /** @return list<Tag> */
     public function tagsOf(int $number): array
     {
-        return array_values(
-            array_filter($this->tags->all(), fn (Tag $tag): bool => in_array($number, $this->tagged[$tag->number], true)),
-        );
+        return array_values(array_filter($this->tags->all(), fn (Tag $tag): bool => in_array($number, $this->tagged[$tag->number], true)));
     }
 
     public function slowDrawn(): int

@@ -54,8 +54,30 @@ final class RandomRule
     {
         $quoted = mt_rand(0, 1) === 1;
         $test = self::one(TextTest::cases());
-        $plain = ['seat', 'p*', '*1*', 'wall.00?', 'Oak', 'öl*', '?lfilter', 'and', 'is', 'EI30', '50', '7', 'e', 'Layer', 'Gallery', '*', 'tag', 'Folder', 'set*'];
-        $words = $quoted ? self::one([...$plain, ...PlainModel::WORDS, 'Layer 2', 'Tag 1', 'Set 2', 'Folder 1', 'a) or (b', 'or', "two\nlines"]) : self::one($plain);
+        $plain = [
+            'seat',
+            'p*',
+            '*1*',
+            'wall.00?',
+            'Oak',
+            'öl*',
+            '?lfilter',
+            'and',
+            'is',
+            'EI30',
+            '50',
+            '7',
+            'e',
+            'Layer',
+            'Gallery',
+            '*',
+            'tag',
+            'Folder',
+            'set*',
+        ];
+        $words = $quoted
+            ? self::one([...$plain, ...PlainModel::WORDS, 'Layer 2', 'Tag 1', 'Set 2', 'Folder 1', 'a) or (b', 'or', "two\nlines"])
+            : self::one($plain);
         if (mt_rand(0, 2) === 0) {
             return new TextIs(
                 self::one(['fire rating', 'LEVEL', 'diameter', 'mixed', 'name', 'unheard:of', 'not']),

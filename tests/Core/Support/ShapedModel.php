@@ -86,8 +86,8 @@ final class ShapedModel implements Shapes
     {
         $box = $this->boxes[$this->meshes[$number]] ?? new Box(0, 0, 0, 0, 0, 0);
         foreach ([3, 7, 11] as $at) {
-            $m[$at] += $m[$at - 3] * ($box->minX + $box->maxX) / 2 + $m[$at - 2] * ($box->minY + $box->maxY) / 2;
-            $m[$at] += $m[$at - 1] * ($box->minZ + $box->maxZ) / 2;
+            $m[$at] += ($m[$at - 3] * ($box->minX + $box->maxX)) / 2 + ($m[$at - 2] * ($box->minY + $box->maxY)) / 2;
+            $m[$at] += ($m[$at - 1] * ($box->minZ + $box->maxZ)) / 2;
         }
 
         return $m;

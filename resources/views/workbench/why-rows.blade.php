@@ -1,0 +1,56 @@
+@use ('App\View\Marks')
+@php
+    $rungs = array_filter($holders, fn ($holder) => $holder->rung !== null);
+    $locks = array_filter($holders, fn ($holder) => $holder->lock !== null);
+    $counted = fn (int $count) => number_format($count) . ' of ' . number_format($objects);
+@endphp
+<form method="dialog" class="why" data-why="/why/rows/{{ $row->key() }}">
+    <h2 id="dialog-title">
+        @if ($lowered === 0)
+            Everything of {{ $row->name }} is drawn in full
+        @else
+            {{ $counted($lowered) }} in {{ $row->name }} {{ $lowered === 1 ? 'is' : 'are' }} held below Full
+        @endif
+    </h2>
+    <p>
+        @if ($protected === 0)
+            All of it is open: it can be picked and changed.
+        @else
+            {{ $counted($protected) }} {{ $protected === 1 ? 'is' : 'are' }} guarded or locked.
+        @endif
+    </p>
+    @if ($holders !== [])
+        <ul>
+            @foreach ([...$rungs, ...$locks] as $at => $holder)
+                @php ($isRung = $at < count($rungs))
+                <li>
+                    @if ($isRung) {!! Marks::rung($holder->rung, $holder->rung) !!} @else {!! Marks::lock($holder->lock) !!} @endif
+                    <span>{{ $text->holder($holder) }}</span> <em>{{ number_format($holder->rows->count()) }}</em>
+                    <em>{{ $isRung ? $holder->rung->label() : $holder->lock->label() }}</em>
+                    @if (in_array($holder->what, ['layer', 'tag', 'folder'], true))
+                        <button
+                            type="button"
+                            class="link"
+                            data-show-row="{{ ['layer' => 'L', 'tag' => 'T', 'folder' => 'F'][$holder->what] . $holder->number }}"
+                        >
+                            Show it
+                        </button>
+                    @endif
+                    @if ($isRung || $bench->mayChange())
+                        <button
+                            type="button"
+                            class="link"
+                            data-mend
+                            data-what="{{ $holder->what }}"
+                            data-number="{{ $holder->number }}"
+                            data-part="{{ $isRung ? 'rung' : 'lock' }}"
+                        >
+                            {{ $holder->what === 'isolation' ? 'End the isolation' : ($isRung ? 'Raise to Full' : 'Open it') }}
+                        </button>
+                    @endif
+                </li>
+            @endforeach
+        </ul>
+    @endif
+    <p class="acts"><button class="button" value="close">Close</button></p>
+</form>
