@@ -99,6 +99,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/find/names', NamesController::class)->name('find.names');
             Route::get('/cameras', [CanvasController::class, 'cameras'])->name('cameras');
             Route::get('/tint', [TintController::class, 'show'])->name('tint');
+            Route::get('/edges', [TintController::class, 'edges'])->name('edges');
             Route::post('/tint', [TintController::class, 'update'])->name('tint.update');
             Route::post('/tint/pick', [TintController::class, 'pick'])->name('tint.pick');
             Route::post('/pick', [PickController::class, 'pick'])->name('pick');

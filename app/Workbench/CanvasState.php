@@ -6,6 +6,7 @@ namespace App\Workbench;
 
 use App\Bench\Bench;
 use VineShelf\Rungs\Rung;
+use VineShelf\Tint\EdgeLines;
 
 /** What the canvas draws from: always the whole truth by object number, small because it compresses well. */
 final class CanvasState
@@ -13,7 +14,7 @@ final class CanvasState
     /** Added to the rung of what is guarded or locked. */
     private const HELD = 16;
 
-    /** @return array{revision: int, desk: int, states: string, pick: string, tint: string} states and pick are deflated and in base64 */
+    /** @return array{revision: int, desk: int, states: string, pick: string, tint: string, edges: string} states and pick are deflated and in base64 */
     public static function of(Bench $bench): array
     {
         return [
@@ -22,6 +23,7 @@ final class CanvasState
             'states' => base64_encode((string) gzdeflate(self::states($bench), 1)),
             'pick' => base64_encode((string) gzdeflate(self::pick($bench), 1)),
             'tint' => Tinted::of($bench)->stamp(),
+            'edges' => EdgeLines::areThere($bench->organizers()) ? 'at '.$bench->project->revision : '',
         ];
     }
 

@@ -191,7 +191,8 @@ final readonly class Legend
             $entries[] = [$tags === 0 ? 'No tag' : ($tags === 1 ? '1 tag' : "$tags tags"), $tags === 0 ? self::NOTHING : ''];
         }
         foreach ($entries as $at => [$label, $colour]) {
-            $entries[$at][1] = $colour !== '' ? $colour : self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - $at / max(1, $most));
+            $entries[$at][1] =
+                $colour !== '' ? $colour : self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - $at / max(1, $most));
         }
         $codes = array_map(static fn (int $tags): int => $most - $tags + 1, $counts);
         $codes[0] = 0;

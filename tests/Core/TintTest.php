@@ -75,7 +75,19 @@ final class TintTest extends TestCase
     {
         mt_srand(42);
         $model = PlainModel::grow(200);
-        foreach ([TintBy::Kind, TintBy::Material, TintBy::Source, TintBy::Lock, TintBy::Weight, TintBy::Shuffle, TintBy::Tag, TintBy::Set, TintBy::TagCount] as $by) {
+        foreach (
+            [
+                TintBy::Kind,
+                TintBy::Material,
+                TintBy::Source,
+                TintBy::Lock,
+                TintBy::Weight,
+                TintBy::Shuffle,
+                TintBy::Tag,
+                TintBy::Set,
+                TintBy::TagCount,
+            ] as $by
+        ) {
             $colours = array_map(static fn ($entry): string => $entry->colour, self::legend($model, $by)->entries);
             self::assertSame($colours, array_unique($colours), $by->value);
             foreach ($colours as $colour) {

@@ -72,6 +72,7 @@ function shown(dataset) {
         open: 0,
         lens: 'layers',
         words: '',
+        named: '',
         known: { revision: 4, desk: 7 },
         rows: { querySelector: () => ({ dataset }) },
         fetch: () => (ledger.asks++, Promise.resolve(200)),
@@ -80,7 +81,7 @@ function shown(dataset) {
 }
 
 test('rows of the newest state stay, rows of an older one or of another search are asked for anew, once', () => {
-    const now = { revision: '4', desk: '7', lens: 'layers', rule: '' };
+    const now = { revision: '4', desk: '7', lens: 'layers', rule: '', named: '' };
     for (const [other, asks] of /** @type {const} */ ([
         [{}, 0],
         [{ revision: '3' }, 1],
@@ -88,6 +89,7 @@ test('rows of the newest state stay, rows of an older one or of another search a
         [{ desk: '8', revision: '5' }, 0],
         [{ lens: 'kinds' }, 1],
         [{ rule: 'seat' }, 1],
+        [{ named: 'stands' }, 1],
     ])) {
         const dataset = { ...now, ...other };
         const ledger = shown(dataset);

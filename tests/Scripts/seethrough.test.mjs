@@ -53,6 +53,18 @@ test('glass comes first, the far before the near, then ghosts, then their edges 
     ]);
 });
 
+test('edges that layers and tags ask for come last, without the wires that were drawn already', () => {
+    const { seeThrough, drawn } = painting(4);
+    seeThrough.ghosts.push(0);
+    seeThrough.edged.push(1, 3);
+    assert.deepEqual(seeThrough.draw(Infinity, false), { done: true, spent: 200 + 40 + 2 * 40 });
+    assert.deepEqual(drawn, [
+        ['ghost', 'pane0', 'solid0'],
+        ['line', 'edge0', 'wire0'],
+        ['line', 'edge1', 'edge3'],
+    ]);
+});
+
 test('with nothing to be seen through nothing is rendered', () => {
     const { seeThrough, drawn } = painting(1);
     assert.deepEqual(seeThrough.draw(50, false), { done: true, spent: 0 });

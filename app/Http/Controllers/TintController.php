@@ -16,6 +16,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use VineShelf\Scene\Pick;
+use VineShelf\Tint\EdgeLines;
 use VineShelf\Tint\TintBy;
 
 /** The tint of a desk: what the canvas colours by, and its legend. */
@@ -39,6 +40,17 @@ final class TintController
                 ],
                 $legend->entries,
             ),
+        ]);
+    }
+
+    /** How edges are drawn: colour and line of each entry, and which object has which. */
+    public function edges(Bench $bench): JsonResponse
+    {
+        $lines = EdgeLines::of($bench->scene(), $bench->organizers());
+
+        return new JsonResponse([
+            'codes' => base64_encode((string) gzdeflate(CanvasState::codesByNumber($bench, $lines->codes), 1)),
+            'entries' => array_map(static fn (array $entry): array => ['colour' => $entry[0], 'line' => $entry[1]->value], $lines->entries),
         ]);
     }
 

@@ -4,6 +4,7 @@ import { CommandBox } from './commandbox.js';
 import { commandsOf } from './commands.js';
 import { Dialogs } from './dialogs.js';
 import { listenToDivider } from './divider.js';
+import { Edges } from './edges.js';
 import { explain, listenToFailures, listenToLoss, sayUnable } from './failures.js';
 import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
@@ -53,6 +54,7 @@ export class Workbench {
         this.finder = new Finder(this);
         this.regions = new Regions(this);
         this.tint = new Tint(this);
+        this.edges = new Edges(this);
         this.commandBox = new CommandBox(this);
         this.looking = new Looking(this);
         if (element.dataset.wantsPicture === '1') this.sendPicture();
@@ -84,13 +86,14 @@ export class Workbench {
     async readState() {
         const state = /** @type {HTMLElement | null} */ (document.getElementById('state'));
         if (!state) return;
-        const { revision, desk, states, pick, picked, tint, more } = state.dataset;
+        const { revision, desk, states, pick, picked, tint, edges, more } = state.dataset;
         this.revisions = { revision: Number(revision), desk: Number(desk) };
         this.ledger.hears(this.revisions);
         this.picked = Number(picked);
         const wanted = JSON.parse(more ?? '[]');
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
         this.tint.read(tint ?? '');
+        this.edges.read(edges ?? '');
         if (wanted.camera) {
             this.canvas.viewpoint.set(wanted.camera);
             this.looking.show();

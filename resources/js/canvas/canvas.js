@@ -145,6 +145,12 @@ export class Canvas {
         this.stale = true;
     }
 
+    /** @param {Uint8Array | null} lines red, green, blue and line style by object number; null where none has any */
+    setLines(lines) {
+        this.painter.look.setLines(lines);
+        this.stale = true;
+    }
+
     setTheme() {
         const theme = document.documentElement.dataset.theme;
         this.painter.look.setTheme(theme === 'dark' || (theme !== 'light' && matchMedia('(prefers-color-scheme: dark)').matches));

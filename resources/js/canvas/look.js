@@ -17,7 +17,7 @@ import {
     Vector3,
 } from 'three';
 import { boxFragment, boxVertex, partFragment, partVertex } from './shaders.js';
-import { byNumber, emptyPictures, stackedPictures, texture } from './textures.js';
+import { byNumber, emptyPictures, fourByNumber, stackedPictures, texture } from './textures.js';
 
 /**
  * Colour, texture, whether it is see-through, cutoff of a masked one, colour of the light that it gives, whether it is shown whatever the
@@ -42,6 +42,8 @@ export class Look {
         this.screen = screen;
         /** @type {Uint8Array} */
         this.states = new Uint8Array(1);
+        /** Red, green, blue and line style by object number; empty where none has any. @type {Uint8Array} */
+        this.lines = new Uint8Array(0);
         /** @type {Map<number, Surface>} */
         this.surfaces = new Map();
         this.shared = {
@@ -50,6 +52,8 @@ export class Look {
             materials: { value: texture(new Float32Array(FLOATS), TEXELS, 1, FloatType, RGBAFormat) },
             states: { value: texture(new Uint8Array(1024), 1024, 1, UnsignedByteType, RedFormat) },
             tints: { value: texture(new Uint8Array(4), 1, 1, UnsignedByteType, RGBAFormat) },
+            lines: { value: texture(new Uint8Array(4), 1, 1, UnsignedByteType, RGBAFormat) },
+            screenSize: { value: new Vector2(1, 1) },
             jitter: { value: new Vector2() },
             entries: { value: null },
             pictures: { value: emptyPictures() },
@@ -182,11 +186,19 @@ export class Look {
     /** @param {Uint8Array | null} colours four bytes by object number, the last one 255 where it is tinted; null for none */
     setTint(colours) {
         this.shared.tints.value.dispose();
-        const width = 1024;
-        const rows = Math.max(1, Math.ceil((colours?.length ?? 4) / 4 / width));
-        const data = new Uint8Array(width * rows * 4);
-        if (colours) data.set(colours);
-        this.shared.tints.value = texture(data, width, rows, UnsignedByteType, RGBAFormat);
+        this.shared.tints.value = fourByNumber(colours);
+    }
+
+    /** @param {Uint8Array | null} lines red, green, blue and line style by object number; null where none has any */
+    setLines(lines) {
+        this.lines = lines ?? new Uint8Array(0);
+        this.shared.lines.value.dispose();
+        this.shared.lines.value = fourByNumber(lines);
+    }
+
+    /** Whether an object's edges are drawn over its faces. @param {number} object */
+    hasLines(object) {
+        return this.lines.length > 0 && this.lines[object * 4 + 3] > 0;
     }
 
     /** @param {Uint8Array} pick 1 by object number when picked */

@@ -156,6 +156,7 @@ export class Painter {
         this.frames.clear(this.look.backdrop);
         this.look.shared.places.value = this.placements.place;
         this.look.shared.meshes.value = this.placements.meshes;
+        this.look.shared.screenSize.value.set(this.width, this.height);
     }
 
     /** Draws one more slice. @returns {boolean} whether there is more to draw */
@@ -304,6 +305,7 @@ export class Painter {
                 else piece.page.draw(index, piece);
             }
             if (clear) this.seeThrough.glass.push(index);
+            if (this.look.hasLines(placements.object[index])) this.seeThrough.edged.push(index);
             pass.drawn += facts.triangles;
             weight += facts.triangles + 30;
         }

@@ -1,6 +1,6 @@
 /**
- * What is seen through, after everything solid: glass, far before near; then ghosts with their edges. Drawn in slices, each going on where
- * the one before ended.
+ * What comes after everything solid: glass, far before near; then ghosts with their edges; then the edges that layers and tags ask for.
+ * Drawn in slices, each going on where the one before ended.
  */
 export class SeeThrough {
     /** @param {import('./painter.js').Painter} painter */
@@ -15,6 +15,8 @@ export class SeeThrough {
         this.glass = [];
         /** @type {number[]} */
         this.ghosts = [];
+        /** What is solid and has its edges drawn over it. @type {number[]} */
+        this.edged = [];
         /** Which of glass, ghosts and their edges comes next, and which placement of it. */
         this.stage = this.at = 0;
     }
@@ -31,6 +33,7 @@ export class SeeThrough {
             [this.glass, (/** @type {number} */ index) => this.putGlass(index), look.materials.seeThrough],
             [this.ghosts, (/** @type {number} */ index) => this.putFaces(index), look.materials.ghost],
             [this.ghosts, (/** @type {number} */ index) => this.putEdges(index), look.materials.line],
+            [this.edged, (/** @type {number} */ index) => this.putOutlines(index), look.materials.line],
         ]);
         if (this.stage === 0 && this.at === 0) this.farFirst(this.glass);
         let spent = 0;
@@ -90,13 +93,19 @@ export class SeeThrough {
 
     /** @param {number} index @returns {number} lines */
     putEdges(index) {
+        const lines = this.putOutlines(index);
+        for (const piece of this.piecesOf(index)) {
+            if (piece.page.kind !== 'triangles') piece.page.draw(index, piece);
+        }
+        return lines;
+    }
+
+    /** The edges of what has faces, alone. @param {number} index @returns {number} lines */
+    putOutlines(index) {
         let lines = 0;
         for (const piece of this.painter.packs.edges(this.factsOf(index))) {
             piece.page.draw(index, piece);
             lines += piece.count / 2;
-        }
-        for (const piece of this.piecesOf(index)) {
-            if (piece.page.kind !== 'triangles') piece.page.draw(index, piece);
         }
         return lines;
     }

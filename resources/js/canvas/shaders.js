@@ -36,6 +36,12 @@ flat out vec4 vSurface;
 #if defined(RELIEF)
 flat out vec2 vRelief;
 #endif
+#if defined(LINE)
+uniform sampler2D lines;
+uniform vec2 screenSize;
+flat out vec4 vLine;
+flat out vec2 vFrom;
+#endif
 void main() {
     int width = textureSize(entries, 0).x;
     uvec2 entry = texelFetch(entries, ivec2(gl_DrawID % width, gl_DrawID / width), 0).rg;
@@ -62,6 +68,12 @@ void main() {
     vRelief = full > 0.5 ? cell(materials, int(entry.y) * 3 + 2).xy : vec2(-1.0);
 #endif
     gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
+#if defined(LINE)
+    vLine = cell(lines, int(about.x + 0.5));
+    vFrom = (gl_Position.xy / gl_Position.w * 0.5 + 0.5) * screenSize;
+    // Edges lie in the faces that they belong to: a hair nearer, they are seen.
+    gl_Position.z -= 0.0004 * gl_Position.w;
+#endif
     gl_Position.xy += jitter * gl_Position.w;
     gl_PointSize = 3.0;
 }
@@ -85,6 +97,18 @@ flat in vec4 vSurface;
 layout(location = 0) out vec4 outColour;
 layout(location = 1) out vec4 outNumber;
 layout(location = 2) out vec4 outGhost;
+#if defined(LINE)
+flat in vec4 vLine;
+flat in vec2 vFrom;
+/** Whether a pattern is drawn at a distance along its line, in pixels. */
+bool drawnAt(float pattern, float along) {
+    if (pattern < 1.5) return true;
+    if (pattern < 2.5) return mod(along, 9.0) < 6.0;
+    if (pattern < 3.5) return mod(along, 4.0) < 1.5;
+    float at = mod(along, 13.5);
+    return at < 7.0 || (at > 9.5 && at < 11.0);
+}
+#endif
 #if defined(RELIEF)
 uniform sampler2DArray reliefs;
 flat in vec2 vRelief;
@@ -112,7 +136,9 @@ void main() {
     outNumber = vec4(0.0);
     outGhost = vec4(vNumber, 1.0);
 #elif defined(LINE)
-    outColour = vec4(ghostInk, 0.38);
+    float pattern = floor(vLine.a * 255.0 + 0.5);
+    if (pattern > 0.5 && !drawnAt(pattern, distance(gl_FragCoord.xy, vFrom))) discard;
+    outColour = pattern > 0.5 ? vec4(vLine.rgb, 1.0) : vec4(ghostInk, 0.38);
     outNumber = vec4(0.0);
     outGhost = vec4(0.0);
 #else

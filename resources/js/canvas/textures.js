@@ -36,6 +36,15 @@ export function byNumber(values, map) {
     return texture(data, width, rows, UnsignedByteType, RedFormat);
 }
 
+/** @param {Uint8Array | null} bytes four by object number; null for none */
+export function fourByNumber(bytes) {
+    const width = 1024;
+    const rows = Math.max(1, Math.ceil((bytes?.length ?? 4) / 4 / width));
+    const data = new Uint8Array(width * rows * 4);
+    if (bytes) data.set(bytes);
+    return texture(data, width, rows, UnsignedByteType, RGBAFormat);
+}
+
 export function emptyPictures() {
     const array = new DataArrayTexture(new Uint8Array(4).fill(255), 1, 1, 1);
     array.needsUpdate = true;

@@ -43,7 +43,7 @@
             @if ($bench->mayChange())
                 <button class="button pick" data-command="file-under" title="File the pick under a layer (U)">File under…</button>
                 <button class="button" data-command="new-layer-from-pick" title="New layer from the pick (Shift+N)">New layer</button>
-                <button class="button" data-command="keep-set" data-of="pick" title="Keep the pick as a set (M)">Keep as set</button>
+                <button class="button" data-command="keep-set" data-of="pick" title="Keep the pick as a set (S)">Keep as set</button>
             @endif
             <button class="button" data-command="reach" title="From the pick to its relatives (E)">Reach…</button>
             <button class="button" data-command="isolate" title="Look at the pick alone (I); Shift+I leaves the rest as ghosts">

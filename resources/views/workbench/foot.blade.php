@@ -22,15 +22,15 @@
         </button>
     @endif
     @if ($ledger->name === 'tags')
-        <button class="button small" data-command="new-tag" title="New tag, inside the selected folder (N)">
+        <button class="button small" data-command="new-here" title="New tag, inside the selected folder (N)">
             {!! Icon::svg('plus') !!} Tag
         </button>
     @elseif ($ledger->name === 'sets')
-        <button class="button small" data-command="keep-set" title="Keep what is picked, or the rule in the line, as a set (M)">
+        <button class="button small" data-command="keep-set" title="Keep what is picked, or the rule in the line, as a set (S)">
             {!! Icon::svg('plus') !!} Set
         </button>
     @else
-        <button class="button small" data-command="new-layer" title="New layer, inside the selected one (N)">
+        <button class="button small" data-command="new-here" title="New layer, inside the selected one (N)">
             {!! Icon::svg('plus') !!} Layer
         </button>
     @endif

@@ -5,6 +5,7 @@
     data-states="{{ $state['states'] }}"
     data-pick="{{ $state['pick'] }}"
     data-tint="{{ $state['tint'] }}"
+    data-edges="{{ $state['edges'] }}"
     data-picked="{{ $bench->pick()->count() }}"
     data-more="{{ json_encode($more) }}"
 ></data>
