@@ -97,6 +97,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/find/sight', [SightController::class, 'sight'])->name('find.sight');
             Route::get('/find/frame', [SightController::class, 'frame'])->name('find.frame');
             Route::get('/find/names', NamesController::class)->name('find.names');
+            Route::get('/takes', [CanvasController::class, 'takes'])->name('takes');
+            Route::post('/here', [SightController::class, 'here'])->name('here');
             Route::get('/cameras', [CanvasController::class, 'cameras'])->name('cameras');
             Route::get('/tint', [TintController::class, 'show'])->name('tint');
             Route::get('/edges', [TintController::class, 'edges'])->name('edges');

@@ -14,7 +14,10 @@ final class CanvasState
     /** Added to the rung of what is guarded or locked. */
     private const HELD = 16;
 
-    /** @return array{revision: int, desk: int, states: string, pick: string, tint: string, edges: string} states and pick are deflated and in base64 */
+    /**
+     * @return array{revision: int, desk: int, states: string, pick: string, tint: string, edges: string} states and pick are deflated and
+     *     in base64
+     */
     public static function of(Bench $bench): array
     {
         return [

@@ -24,7 +24,13 @@ final readonly class RegionRequest
 
     private const BRUSH = 200;
 
-    private function __construct(private Camera $camera, private Region $region, private bool $inside) {}
+    /** @param array{float, float, float} $eye where it is looked from, metres */
+    private function __construct(
+        private Camera $camera,
+        private Region $region,
+        private bool $inside,
+        public array $eye,
+    ) {}
 
     /** @param array{float, float, float} $origin what the canvas leaves off all places, metres */
     public static function of(Request $request, array $origin): self
@@ -73,7 +79,7 @@ final readonly class RegionRequest
                 (float) ($given['near'] ?? 0.02),
             );
 
-        return new self($camera, self::region($given), $given['inside']);
+        return new self($camera, self::region($given), $given['inside'], $eye);
     }
 
     /** A rule for each of thousands of points would take longer than to look for what they catch. */
@@ -96,9 +102,18 @@ final readonly class RegionRequest
         }
     }
 
-    public function find(Bench $bench, Shapes $shapes): Bits
+    /** @param bool $everything whether what is hidden, guarded or locked is caught as well */
+    public function find(Bench $bench, Shapes $shapes, bool $everything = false): Bits
     {
-        return (new RegionPick($bench->facts(), $bench->inEffect(), $shapes, $this->camera, $this->region, $this->inside))->find();
+        return (new RegionPick(
+            $bench->facts(),
+            $bench->inEffect(),
+            $shapes,
+            $this->camera,
+            $this->region,
+            $this->inside,
+            $everything,
+        ))->find();
     }
 
     /** @param array{shape: string, points: list<array{int|float, int|float}>, radius?: int|float} $given */

@@ -36,7 +36,10 @@ final class RegionPick
     /** @var array<int, Shape> by mesh number */
     private array $boxShapes = [];
 
-    /** @param bool $inside whether an object must lie wholly in the region, or only touch it */
+    /**
+     * @param bool $inside     whether an object must lie wholly in the region, or only touch it
+     * @param bool $everything whether what is hidden, guarded or locked is caught as well
+     */
     public function __construct(
         Facts $facts,
         private readonly InEffect $inEffect,
@@ -44,6 +47,7 @@ final class RegionPick
         private readonly Camera $camera,
         private readonly Region $region,
         private readonly bool $inside,
+        private readonly bool $everything = false,
     ) {
         $this->scene = $facts->scene;
         $this->projection = new Projection($camera, $region);
@@ -65,12 +69,15 @@ final class RegionPick
         return $sure->or(Bits::ofRows($this->scene->count(), $found));
     }
 
-    /** Rows that are drawn and open. */
+    /** Rows that are drawn and open, or simply those that draw something. */
     private function catchable(): Bits
     {
-        return (new Facts($this->scene))
-            ->ranked('instances')
-            ->between(1, INF)
+        $drawing = (new Facts($this->scene))->ranked('instances')->between(1, INF);
+        if ($this->everything) {
+            return $drawing;
+        }
+
+        return $drawing
             ->without($this->inEffect->rungs()->being(Rung::Hidden->value))
             ->and($this->inEffect->locks()->being(Lock::Open->value));
     }

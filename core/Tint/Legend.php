@@ -185,7 +185,7 @@ final readonly class Legend
                 $counts[$row]++;
             }
         }
-        $most = max($counts);
+        $most = max(0, ...$counts);
         $entries = [];
         for ($tags = $most; $tags >= 0; $tags--) {
             $entries[] = [$tags === 0 ? 'No tag' : ($tags === 1 ? '1 tag' : "$tags tags"), $tags === 0 ? self::NOTHING : ''];

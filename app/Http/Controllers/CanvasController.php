@@ -10,6 +10,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use VineShelf\Geometry\Affine;
+use VineShelf\Picking\Takes;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Drawn;
@@ -96,6 +97,19 @@ final class CanvasController
         }
 
         return new JsonResponse($cameras);
+    }
+
+    /** The number of the object that a click on each object takes, four bytes by object number. */
+    public function takes(Request $request, Bench $bench): JsonResponse
+    {
+        $takes = Takes::tryFrom($request->string('take')->value()) ?? Takes::Part;
+        $scene = $bench->scene();
+        $taken = array_map(
+            static fn (int $row): int => $row === 0 ? 0 : $scene->number($row),
+            $takes->rows($scene, $scene->row(max(0, $request->integer('inside')))),
+        );
+
+        return new JsonResponse(['taken' => base64_encode((string) gzdeflate($scene->byNumber(pack('V*', ...$taken), "\0\0\0\0"), 1))]);
     }
 
     private static function binary(string $bytes): Response

@@ -16,6 +16,7 @@ use App\Workbench\RegionRequest;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use VineShelf\Picking\Takes;
 use VineShelf\Scene\Pick;
 
 /** The pick: objects come and go by rows, by what a rule finds, and by regions in the picture. */
@@ -45,7 +46,9 @@ final class PickController
     {
         $asked = RegionRequest::of($request, $bench->facts()->origin());
         $mode = $request->boolean('count') ? PickMode::Replace : PickMode::in($request);
-        $rows = $asked->find($bench, new MeshShapes($bench->project, $bench->scene()));
+        $caught = $asked->find($bench, new MeshShapes($bench->project, $bench->scene()));
+        $takes = Takes::tryFrom($request->string('take')->value()) ?? Takes::Part;
+        $rows = $takes->of($bench->scene(), $caught, $bench->scene()->row(max(0, $request->integer('inside'))));
         if ($request->boolean('count')) {
             return new JsonResponse(['count' => $rows->count()]);
         }

@@ -6,8 +6,11 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Scenes\MeshShapes;
+use App\Workbench\Here;
+use App\Workbench\RegionRequest;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\View\View;
 use VineShelf\Picking\Ray;
 use VineShelf\Picking\Sight;
 
@@ -15,6 +18,15 @@ use VineShelf\Picking\Sight;
 final class SightController
 {
     private const PLACE = ['numeric', 'between:-1e7,1e7'];
+
+    /** Everything at a place or in a region: what is hidden, guarded and behind things as well, each with why. */
+    public function here(Request $request, Bench $bench): View
+    {
+        $asked = RegionRequest::of($request, $bench->facts()->origin());
+        $rows = $asked->find($bench, new MeshShapes($bench->project, $bench->scene()), everything: true);
+
+        return view('workbench.here', ['bench' => $bench, 'here' => Here::of($bench, $rows, $asked->eye)]);
+    }
 
     /** Where to look at an object from so that nothing is in front of it: the eye that the canvas would take, or one around. */
     public function sight(Request $request, Bench $bench): JsonResponse

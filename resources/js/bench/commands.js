@@ -103,9 +103,22 @@ export function commandsOf(bench) {
             ['brush', 'Brush', 'b'],
         ].map(([tool, name, key]) => command('Regions', `tool-${tool}`, name, key, () => bench.regions.choose(tool))),
         command('Regions', 'region-settings', 'What regions catch…', '', (from) => bench.regions.openSettings(from)),
+        command('Regions', 'here', 'What is here, at the pointer or in the middle?', 'd', () => {
+            const { clientWidth, clientHeight } = canvas.element;
+            const [x, y] = bench.regions.cross ?? bench.regions.pointer ?? [clientWidth / 2, clientHeight / 2];
+            return bench.regions.askAt(x, y);
+        }),
+        command('Regions', 'taking', 'What a click takes…', '', (from) => bench.taking.open(from)),
+        command('Regions', 'taking-next', 'A click takes part, group or outermost group', 'x', () => bench.taking.next()),
         command('Regions', 'touching', 'Touching or fully inside', 't', () => bench.regions.setInside(!bench.regions.inside)),
 
-        command('Pick', 'clear-pick', 'Clear the pick', 'Escape', () => bench.picked > 0 && bench.pick({ mode: 'replace' })),
+        command(
+            'Pick',
+            'clear-pick',
+            'Clear the pick',
+            'Escape',
+            () => bench.taking.stepOut() || (bench.picked > 0 && bench.pick({ mode: 'replace' })),
+        ),
         command(
             'Pick',
             'reach',

@@ -11,6 +11,8 @@ export class Dialogs {
             if (mend) this.mend(mend);
             const shown = /** @type {HTMLElement | null} */ (on.closest('[data-show-row]'));
             if (shown) this.showRow(shown.dataset.showRow ?? '');
+            const here = /** @type {HTMLElement | null} */ (on.closest('[data-here-why], [data-here-mend], [data-here-pick]'));
+            if (here) this.here(here);
             const way = /** @type {HTMLElement | null} */ (on.closest('[data-way]'));
             if (way) this.reach(way);
             const place = /** @type {HTMLElement | null} */ (on.closest('[data-place]'));
@@ -142,6 +144,19 @@ export class Dialogs {
                 field.focus();
             }
         }
+    }
+
+    /** One of the objects that are here: why, mend it, or pick it. @param {HTMLElement} button */
+    async here(button) {
+        const { hereWhy, hereMend, herePick } = button.dataset;
+        if (hereWhy) return this.bench.why(Number(hereWhy));
+        if (hereMend) {
+            await this.bench.server.ask('POST', `/why/${hereMend}`, this.bench.mayChange ? { what: 'all' } : { what: 'all', part: 'rung' });
+            button.closest('li')?.remove();
+            return undefined;
+        }
+        this.close();
+        return this.bench.pick({ keys: `O${herePick}`, mode: 'replace' });
     }
 
     /** Closes, and shows a layer, tag or folder in its lens. @param {string} key */

@@ -20,7 +20,8 @@ export function shownKey(key) {
 export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
     Canvas: [
         ['Left click', 'pick'],
-        ['Shift, Alt + click', 'add, take away'],
+        ['Shift or Ctrl, Alt + click', 'add, take away'],
+        ['Double click', 'step into a group; Esc out'],
         ['Left drag', 'region'],
         ['Right button', 'orbit'],
         ['Right click', 'menu'],

@@ -58,6 +58,14 @@ export class Menus {
                   ]
                 : []),
             null,
+            [
+                'What is here?',
+                'D',
+                () => {
+                    const { left, top } = bench.canvas.surface.getBoundingClientRect();
+                    bench.regions.askAt(x - left, y - top);
+                },
+            ],
             ['Fit all', 'A', () => bench.command('fit-all')],
             ['Fit the pick', 'F', () => bench.command('fit-pick')],
         ]);

@@ -38,6 +38,13 @@ export function listenToCanvas(bench) {
         if (number === 0) return bench.command('clear-pick');
         bench.pick({ keys: `O${number}`, mode });
     });
+    element.addEventListener('shelf:into', async (event) => {
+        const { number, part } = /** @type {CustomEvent} */ (event).detail;
+        // A part alone holds nothing to step into.
+        if (number === part) return;
+        const about = await bench.server.json(`/objects/${number}`);
+        if (about) bench.taking.stepInto(number, about.name);
+    });
     element.addEventListener('shelf:menu', (event) => {
         const { number, x, y } = /** @type {CustomEvent} */ (event).detail;
         bench.menus.openCanvas(number, x, y);

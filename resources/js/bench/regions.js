@@ -14,6 +14,8 @@ export class Regions {
         this.counter = /** @type {HTMLElement} */ (document.getElementById('region-count'));
         this.tool = 'click';
         this.inside = false;
+        /** Whether a region asks what is there, rather than picking it. */
+        this.asks = false;
         /** @type {number[][]} pixels from the canvas's upper left corner */
         this.points = [];
         this.mode = 'replace';
@@ -41,7 +43,13 @@ export class Regions {
             () => this.setInside(inside),
         ];
         this.bench.menus.back = button;
-        this.bench.menus.show(button, undefined, [choice('What the region touches', false), choice('Only what is fully inside', true)]);
+        this.bench.menus.show(button, undefined, [
+            choice('What the region touches', false),
+            choice('Only what is fully inside', true),
+            null,
+            ['It picks what it catches', this.asks ? '' : '✓', () => (this.asks = false)],
+            ['It asks what is here', this.asks ? '✓' : '', () => (this.asks = true)],
+        ]);
     }
 
     /** @param {boolean} inside */
@@ -212,13 +220,38 @@ export class Regions {
         const { region, mode } = this;
         this.points = [];
         this.sketch.classList.add('asked');
-        await this.bench.server.ask('POST', '/pick/region', { region, mode });
+        if (this.asks) await this.ask(region);
+        else await this.bench.server.ask('POST', '/pick/region', { region, mode, ...this.bench.taking.values });
         this.sketch.classList.remove('asked');
         const { cross } = this;
         this.cancel();
         // Whoever draws by keyboard goes on from there.
         this.cross = cross;
         if (cross) this.draw();
+    }
+
+    /** Shows everything in a region. @param {string} region */
+    async ask(region) {
+        const html = await this.bench.server.htmlOf('/here', { region });
+        if (html) this.bench.dialogs.open(html);
+    }
+
+    /** Shows everything at a place of the canvas. @param {number} x pixels from its left @param {number} y from its top */
+    askAt(x, y) {
+        const { clientWidth, clientHeight } = this.bench.canvas.element;
+        return this.ask(
+            JSON.stringify({
+                shape: 'circle',
+                inside: false,
+                points: [
+                    [x, y],
+                    [x + 3, y],
+                ],
+                width: clientWidth,
+                height: clientHeight,
+                ...this.bench.canvas.viewpoint.sight(),
+            }),
+        );
     }
 
     cancel() {
@@ -274,7 +307,7 @@ export class Regions {
         this.counting = true;
         const asked = this.region;
         const started = performance.now();
-        const answer = await this.bench.server.post('/pick/region', { region: asked, count: 1 });
+        const answer = await this.bench.server.post('/pick/region', { region: asked, count: 1, ...this.bench.taking.values });
         if (this.points.length > 0 && answer)
             this.counter.textContent = `${answer.count.toLocaleString('en')} ${answer.count === 1 ? 'object' : 'objects'}`;
         // A slow answer is asked for less often.

@@ -78,6 +78,17 @@ export class Server {
         return response?.json() ?? null;
     }
 
+    /** A piece of HTML that follows from something longer than an address. @param {string} path @param {Record<string, string>} values */
+    async htmlOf(path, values) {
+        const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
+        const response = await this.fetch(path, {
+            method: 'POST',
+            body: new URLSearchParams(values),
+            headers: { 'HX-Request': 'true', 'X-CSRF-TOKEN': token },
+        });
+        return response?.text() ?? null;
+    }
+
     /** @param {string} path */
     async json(path) {
         const response = await this.fetch(path, { headers: { Accept: 'application/json' } });

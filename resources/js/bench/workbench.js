@@ -18,6 +18,7 @@ import { Regions } from './regions.js';
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
 import { Server } from './server.js';
+import { Taking } from './taking.js';
 import { Tint } from './tint.js';
 
 /** Lenses that stand in a menu where the ledger is narrow. */
@@ -55,6 +56,7 @@ export class Workbench {
         this.regions = new Regions(this);
         this.tint = new Tint(this);
         this.edges = new Edges(this);
+        this.taking = new Taking(this);
         this.commandBox = new CommandBox(this);
         this.looking = new Looking(this);
         if (element.dataset.wantsPicture === '1') this.sendPicture();
@@ -94,6 +96,7 @@ export class Workbench {
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
         this.tint.read(tint ?? '');
         this.edges.read(edges ?? '');
+        this.taking.hears(this.revisions.revision);
         if (wanted.camera) {
             this.canvas.viewpoint.set(wanted.camera);
             this.looking.show();

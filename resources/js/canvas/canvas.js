@@ -61,6 +61,8 @@ export class Canvas {
         /** @type {Uint8Array} */
         this.pick = new Uint8Array(0);
         this.hovered = 0;
+        /** What a click on each object takes, where it is not the object itself. @type {Uint32Array | null} */
+        this.taken = null;
         this.outlined = 0;
         /** Whether a click picks what is under it. */
         this.clicks = true;
@@ -149,6 +151,19 @@ export class Canvas {
     setLines(lines) {
         this.painter.look.setLines(lines);
         this.stale = true;
+    }
+
+    /** @param {Uint32Array | null} taken what a click on each object takes, by object number; null for itself */
+    setTakes(taken) {
+        this.taken = taken;
+        this.painter.look.setTakes(taken);
+        this.hover(0);
+        this.screenStale = true;
+    }
+
+    /** What a click on an object takes. @param {number} number */
+    takenBy(number) {
+        return this.taken ? (this.taken[number] ?? number) : number;
     }
 
     setTheme() {
@@ -251,6 +266,8 @@ export class Canvas {
         }
         if (this.screenStale && this.painter.worthShowing) {
             this.screenStale = false;
+            // A hit is outlined itself, whatever a click there would take.
+            this.painter.look.screen.anyTake.value = this.taken && this.hovered > 0 ? 1 : 0;
             this.painter.show(this.hovered || this.outlined);
         }
         this.endDraft(now);

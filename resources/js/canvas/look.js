@@ -73,6 +73,8 @@ export class Look {
             line: this.material(partVertex, partFragment, { LINE: '' }, true),
             box: this.material(boxVertex, boxFragment, {}, false),
         };
+        this.nothing = fourByNumber(null);
+        this.screen.takes.value = this.nothing;
         this.boxes = this.makeBoxes();
         /** Colours of the background, from the bottom up. @type {Color[]} */
         this.backdrop = [];
@@ -194,6 +196,12 @@ export class Look {
         this.lines = lines ?? new Uint8Array(0);
         this.shared.lines.value.dispose();
         this.shared.lines.value = fourByNumber(lines);
+    }
+
+    /** @param {Uint32Array | null} taken what a click on each object takes, by object number; null for itself */
+    setTakes(taken) {
+        if (this.screen.takes.value !== this.nothing) this.screen.takes.value.dispose();
+        this.screen.takes.value = taken ? fourByNumber(new Uint8Array(taken.buffer, taken.byteOffset, taken.byteLength)) : this.nothing;
     }
 
     /** Whether an object's edges are drawn over its faces. @param {number} object */

@@ -29,8 +29,12 @@ export function listenToPointer(canvas) {
         asked = true;
         requestAnimationFrame(() => {
             asked = false;
-            if (pointer) canvas.hover(numberUnder(canvas, pointer));
+            if (pointer) canvas.hover(canvas.takenBy(numberUnder(canvas, pointer)));
         });
+    });
+    surface.addEventListener('dblclick', (event) => {
+        const number = numberUnder(canvas, event);
+        if (canvas.clicks && number > 0) canvas.report('shelf:into', { number: canvas.takenBy(number), part: number });
     });
     surface.addEventListener('pointerleave', () => {
         pointer = null;
@@ -38,7 +42,7 @@ export function listenToPointer(canvas) {
     });
 }
 
-/** @param {import('./canvas.js').Canvas} canvas @param {PointerEvent} event */
+/** @param {import('./canvas.js').Canvas} canvas @param {MouseEvent} event */
 function numberUnder(canvas, event) {
     const { left, top } = canvas.surface.getBoundingClientRect();
     return canvas.numberAt(event.clientX - left, event.clientY - top);
@@ -47,8 +51,8 @@ function numberUnder(canvas, event) {
 /** @param {import('./canvas.js').Canvas} canvas @param {PointerEvent} event */
 function click(canvas, event) {
     const number = numberUnder(canvas, event);
-    const mode = event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace';
+    const mode = event.shiftKey || event.ctrlKey || event.metaKey ? 'add' : event.altKey ? 'remove' : 'replace';
     canvas.outline(0);
     if (number === 0 && mode !== 'replace') return;
-    canvas.report('shelf:pick', { number, mode, guarded: canvas.isGuarded(number) });
+    canvas.report('shelf:pick', { number: canvas.takenBy(number), mode, guarded: canvas.isGuarded(number) });
 }

@@ -44,6 +44,8 @@ export function makeScreen() {
         grape: { value: new Color() },
         hoverInk: { value: new Color() },
         hovered: { value: 0 },
+        takes: { value: null },
+        anyTake: { value: 0 },
         anyPick: { value: 0 },
         inked: { value: 0 },
         ink: { value: new Color() },

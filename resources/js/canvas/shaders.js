@@ -268,6 +268,8 @@ uniform sampler2D picks;
 uniform vec3 grape;
 uniform vec3 hoverInk;
 uniform float hovered;
+uniform sampler2D takes;
+uniform float anyTake;
 uniform float anyPick;
 uniform float inked;
 uniform vec3 ink;
@@ -283,6 +285,13 @@ float numberAt(ivec2 at) {
     if (over >= 8388608.0) return over - 8388608.0;
     float solid = solidAt(at);
     return solid > 0.5 ? solid : over;
+}
+/** What a click on an object takes. */
+float takenBy(float n) {
+    if (anyTake < 0.5 || n < 0.5) return n;
+    int index = int(n + 0.5);
+    int width = textureSize(takes, 0).x;
+    return decoded(texelFetch(takes, ivec2(index % width, index / width), 0).rgb);
 }
 float picked(float n) {
     int index = int(n + 0.5);
@@ -310,7 +319,10 @@ void main() {
             float there = numberAt(at + next);
             if (anyPick > 0.5) pickEdge = max(pickEdge, (1.0 - pickedHere) * max(picked(solidAt(at + next)), picked(there)));
             if (there == here) continue;
-            if (hovered > 0.5) hoverEdge = max(hoverEdge, float((abs(here - hovered) < 0.5) != (abs(there - hovered) < 0.5)));
+            if (hovered > 0.5) {
+                bool isHere = abs(takenBy(here) - hovered) < 0.5;
+                hoverEdge = max(hoverEdge, float(isHere != (abs(takenBy(there) - hovered) < 0.5)));
+            }
         }
         colour = mix(colour, grape * 0.72, pickEdge);
         colour = mix(colour, hoverInk, hoverEdge);

@@ -187,6 +187,14 @@
                 >
                     <span id="touching">Touching</span> {!! Icon::svg('chevron-down') !!}
                 </button>
+                <button
+                    class="button small"
+                    data-command="taking"
+                    aria-haspopup="menu"
+                    title="What a click, a region and the pointer take; X goes on to the next, a double click steps into a group, Esc out"
+                >
+                    <span id="taking">Part</span> {!! Icon::svg('chevron-down') !!}
+                </button>
                 <span class="region-count" id="region-count" role="status"></span>
             </div>
             <div id="isolated" class="isolated-place">@include ('workbench.isolated')</div>
