@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Controllers\CanvasController;
 use App\Http\Controllers\DeskController;
+use App\Http\Controllers\DetailsController;
 use App\Http\Controllers\FilingController;
 use App\Http\Controllers\FindController;
 use App\Http\Controllers\HistoryController;
@@ -97,6 +98,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/find/sight', [SightController::class, 'sight'])->name('find.sight');
             Route::get('/find/frame', [SightController::class, 'frame'])->name('find.frame');
             Route::get('/find/names', NamesController::class)->name('find.names');
+            Route::get('/details', [DetailsController::class, 'show'])->name('details');
             Route::get('/takes', [CanvasController::class, 'takes'])->name('takes');
             Route::post('/here', [SightController::class, 'here'])->name('here');
             Route::get('/cameras', [CanvasController::class, 'cameras'])->name('cameras');
@@ -152,6 +154,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/rows/{row}/note', [OrganizerController::class, 'note'])->name('rows.note');
             Route::post('/folders', [OrganizerController::class, 'folder'])->name('folders.store');
             Route::post('/tags', [TagController::class, 'store'])->name('tags.store');
+            Route::get('/own', [DetailsController::class, 'ask'])->name('own.ask');
+            Route::post('/own', [DetailsController::class, 'set'])->name('own.set');
             Route::get('/tag', [TagController::class, 'choose'])->name('tag.choose');
             Route::post('/tag', [TagController::class, 'tag'])->name('tag');
             Route::get('/sets/new', [SetController::class, 'create'])->name('sets.create');

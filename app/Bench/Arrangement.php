@@ -74,7 +74,7 @@ final readonly class Arrangement
             self::unfolded($kept),
             array_fill_keys(array_filter(is_array($kept['groups'] ?? null) ? $kept['groups'] : [], is_string(...)), true),
             array_slice(array_values(array_filter($columns)), 0, self::MOST_COLUMNS),
-            $by === 'name' || Column::named($by, $properties) !== null ? $by : '',
+            $by === 'name' || $by === 'picked' || Column::named($by, $properties) !== null ? $by : '',
             ($sort[1] ?? false) === true,
             ($kept['follow'] ?? true) !== false,
             is_int($kept['layout'] ?? null) ? $kept['layout'] : 0,

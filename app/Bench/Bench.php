@@ -196,7 +196,13 @@ final class Bench
     /** How a desk has the ledger open. */
     public function arranged(Desk $desk): Arrangement
     {
-        return Arrangement::of($desk->ledger, array_map(strval(...), array_keys($this->facts()->properties())));
+        return Arrangement::of($desk->ledger, $this->propertyNames());
+    }
+
+    /** @return list<string> names of the properties that the files carry, and of those that people gave objects */
+    public function propertyNames(): array
+    {
+        return [...array_map(strval(...), array_keys($this->facts()->properties())), ...$this->organizers()->own->names()];
     }
 
     public function parked(): Parked

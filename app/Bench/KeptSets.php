@@ -41,15 +41,20 @@ final class KeptSets implements KnownSets
         if (! is_array($kept) || ! is_string($kept[0] ?? null) || ! is_array($kept[1] ?? null)) {
             return null;
         }
-        /** @var list<Remark> $remarks */
+        /** @var list<array{string, int, int}> $remarks */
         $remarks = $kept[1];
 
-        return new Evaluated(Bits::ofBytes($this->bench->scene()->count(), $kept[0]), $remarks);
+        return new Evaluated(
+            Bits::ofBytes($this->bench->scene()->count(), $kept[0]),
+            array_map(static fn (array $remark): Remark => new Remark(...$remark), $remarks),
+        );
     }
 
     public function put(SelectionSet $set, Evaluated $found): void
     {
-        apcu_enabled() && apcu_store($this->entry($set), [$found->rows->bytes, $found->remarks], self::REMEMBERED);
+        // As plain lists: what outlives a process must not depend on what its classes look like.
+        $remarks = array_map(static fn (Remark $remark): array => [$remark->sentence, $remark->at, $remark->length], $found->remarks);
+        apcu_enabled() && apcu_store($this->entry($set), [$found->rows->bytes, $remarks], self::REMEMBERED);
     }
 
     /** What a set follows from, in a few letters: another one whenever something of that has changed. */

@@ -89,6 +89,43 @@ final class GroupsLens implements Lens
         );
     }
 
+    public function hits(): int
+    {
+        return array_sum(array_map(static fn (array $segment): int => $segment[0] instanceof Group ? 0 : $segment[2], $this->segments));
+    }
+
+    public function hit(int $index): ?int
+    {
+        foreach ($this->segments as [$what, , $length]) {
+            if ($what instanceof Group) {
+                continue;
+            }
+            if ($index < $length) {
+                return $what->slice($index, 1)[0] ?? null;
+            }
+            $index -= $length;
+        }
+
+        return null;
+    }
+
+    public function hitOf(int $row): ?int
+    {
+        $before = 0;
+        foreach ($this->segments as [$what, , $length]) {
+            if ($what instanceof Group) {
+                continue;
+            }
+            $place = $what->position($row);
+            if ($place !== null) {
+                return $before + $place;
+            }
+            $before += $length;
+        }
+
+        return null;
+    }
+
     public function position(string $key): ?int
     {
         $at = 0;

@@ -105,6 +105,43 @@ final class LayersLens implements Lens
         return $keys;
     }
 
+    public function hits(): int
+    {
+        return array_sum(array_map(static fn (array $segment): int => $segment[0] instanceof Layer ? 0 : $segment[2], $this->segments));
+    }
+
+    public function hit(int $index): ?int
+    {
+        foreach ($this->segments as [$what, , $length]) {
+            if ($what instanceof Layer) {
+                continue;
+            }
+            if ($index < $length) {
+                return $this->list($what)->slice($index, 1)[0] ?? null;
+            }
+            $index -= $length;
+        }
+
+        return null;
+    }
+
+    public function hitOf(int $row): ?int
+    {
+        $before = 0;
+        foreach ($this->segments as [$what, , $length]) {
+            if ($what instanceof Layer) {
+                continue;
+            }
+            $place = $this->list($what)->position($row);
+            if ($place !== null) {
+                return $before + $place;
+            }
+            $before += $length;
+        }
+
+        return null;
+    }
+
     public function position(string $key): ?int
     {
         $at = 0;

@@ -22,6 +22,9 @@ final class NestingLens implements Lens
 
     private int $total = 0;
 
+    /** @var list<int>|null */
+    private ?array $sortedHits = null;
+
     /** Set when each row's own children come sorted. */
     private ?SortedForest $sorted = null;
 
@@ -72,6 +75,38 @@ final class NestingLens implements Lens
     public function keys(int $from, int $count): array
     {
         return array_map(fn (int $row): string => 'O'.$this->bench->scene()->number($row), $this->window($from, $count));
+    }
+
+    public function hits(): int
+    {
+        return $this->hitRows()->count();
+    }
+
+    public function hit(int $index): ?int
+    {
+        return $this->sorted === null ? $this->hitRows()->slice($index, 1)[0] ?? null : $this->sortedHits()[$index] ?? null;
+    }
+
+    public function hitOf(int $row): ?int
+    {
+        if (! $this->hitRows()->has($row)) {
+            return null;
+        }
+
+        return $this->sorted === null ? $this->hitRows()->rank($row) : (int) array_search($row, $this->sortedHits(), true);
+    }
+
+    private function hitRows(): Bits
+    {
+        return $this->found ?? Bits::all($this->bench->scene()->count());
+    }
+
+    /** @return list<int> all of them as they stand: each row's own children are sorted */
+    private function sortedHits(): array
+    {
+        $rows = $this->sorted?->slice(0, $this->total) ?? [];
+
+        return $this->sortedHits ??= array_values(array_filter($rows, $this->hitRows()->has(...)));
     }
 
     public function position(string $key): ?int

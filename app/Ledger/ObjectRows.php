@@ -9,6 +9,7 @@ use App\Bench\Column;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\Measure;
 use VineShelf\Locks\Lock;
+use VineShelf\Own\OwnValue;
 
 /** Makes ledger rows of objects, a window at a time. */
 final class ObjectRows
@@ -48,7 +49,7 @@ final class ObjectRows
                 "O$number",
                 $level,
                 is_string($name) ? $name : '',
-                $this->bench->layers()->get($scene->layers()->at($row))->colour,
+                $this->own($row, OwnValue::COLOUR) ?: $this->bench->layers()->get($scene->layers()->at($row))->colour,
                 $end > $row ? $end - $row : null,
                 $scene->triangles($row, $end),
                 $this->bench->settings()->object($number) ?? \VineShelf\Rungs\Rung::Full,
@@ -67,6 +68,11 @@ final class ObjectRows
         }
 
         return $rows;
+    }
+
+    private function own(int $row, string $property): string
+    {
+        return (string) $this->bench->organizers()->own->at($this->bench->scene(), $row, $property);
     }
 
     private function cell(string $column, int $row): string
@@ -88,7 +94,7 @@ final class ObjectRows
                 array_map(static fn (int $material): string => $facts->materials()[$material][0] ?? '', $facts->materialsOf($row)),
             ),
             'source' => $facts->sourceNames()[$facts->sources()->at($row)] ?? '',
-            default => (string) $facts->property($row, substr($column, 2)),
+            default => (string) ($facts->property($row, substr($column, 2)) ?? $this->own($row, substr($column, 2))),
         };
     }
 }

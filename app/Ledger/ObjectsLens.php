@@ -36,6 +36,21 @@ final readonly class ObjectsLens implements Lens
         return array_map(fn (int $row): string => 'O'.$this->bench->scene()->number($row), $this->rows->slice($from, $count));
     }
 
+    public function hits(): int
+    {
+        return $this->rows->count();
+    }
+
+    public function hit(int $index): ?int
+    {
+        return $this->rows->slice($index, 1)[0] ?? null;
+    }
+
+    public function hitOf(int $row): ?int
+    {
+        return $this->rows->position($row);
+    }
+
     public function position(string $key): ?int
     {
         $row = $key[0] === 'O' ? $this->bench->scene()->row((int) substr($key, 1)) : 0;

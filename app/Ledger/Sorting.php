@@ -6,7 +6,9 @@ namespace App\Ledger;
 
 use App\Bench\Bench;
 use VineShelf\Facts\Ordered;
+use VineShelf\Own\OwnValue;
 use VineShelf\Scene\Bands;
+use VineShelf\Scene\Bits;
 
 /** All rows of a scene, sorted by a column of the ledger. */
 final readonly class Sorting
@@ -27,11 +29,25 @@ final readonly class Sorting
             'desk' => Bands::ofLevels($this->bench->inEffect()->rungs(), $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0]),
             'lock' => Bands::ofLevels($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
             'layer' => self::byLayer($this->bench, $down),
-            default => $facts->order(
-                str_starts_with($by, 'p:') ? 'property.'.($facts->properties()[substr($by, 2)][0] ?? 0) : $by,
-                $down,
-            ),
+            'picked' => Bands::ofSets($this->bench->scene()->count(), [$this->bench->pickedBits()]),
+            default => str_starts_with($by, 'p:') ? $this->byProperty(substr($by, 2), $down) : $facts->order($by, $down),
         };
+    }
+
+    private function byProperty(string $name, bool $down): Ordered|Bands
+    {
+        $facts = $this->bench->facts();
+        $own = $facts->propertyNamed($name) === null ? $this->bench->organizers()->own->named($name) : null;
+        if ($own === null) {
+            return $facts->order('property.'.($facts->properties()[$name][0] ?? 0), $down);
+        }
+        $scene = $this->bench->scene();
+        $sets = array_map(
+            static fn (OwnValue $value): Bits => $scene->valued($value->number),
+            $this->bench->organizers()->own->values($own),
+        );
+
+        return Bands::ofSets($scene->count(), $sets, $down);
     }
 
     private static function byLayer(Bench $bench, bool $down): Bands

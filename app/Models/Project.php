@@ -24,6 +24,7 @@ use VineShelf\Organizers\Organizers;
  * @property int $next_tag
  * @property int $next_folder
  * @property int $next_set
+ * @property int $next_value
  * @property int $next_view
  * @property int $next_mesh
  * @property int $next_material

@@ -12,38 +12,69 @@ use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Own\OwnProperties;
+use VineShelf\Own\OwnValue;
 use VineShelf\Sets\SelectionSet;
 use VineShelf\Sets\SetTree;
 use VineShelf\Tags\Tag;
 use VineShelf\Tags\TagTree;
 
-/** Reads layers, tags, sets and folders from the database: rows, not models, as there may be thousands. */
+/**
+ * Reads layers, tags, sets, folders and own properties from the database: rows, not models, as there may be thousands. The rows of a
+ * revision are remembered as plain lists: what outlives a process must not depend on what its classes look like.
+ *
+ * @phpstan-type Rows array<string, list<array<string, mixed>>>
+ */
 final class StoredOrganizers
 {
     /** Seconds that what was read is remembered; it is asked for by revision, so it never has to be forgotten. */
     private const REMEMBERED = 600;
 
+    private const COLUMNS = [
+        'layers' => 'no, parent_no, position, name, colour, lock, line, one_at_a_time, note',
+        'folders' => 'no, holds, parent_no, position, name, lock, one_at_a_time',
+        'tags' => 'no, folder_no, position, name, colour, line, lock, note',
+        'sets' => 'no, folder_no, position, name, rule, size, note',
+        'own_values' => 'no, property, value',
+    ];
+
     public static function of(Project $project): Organizers
     {
         // Inside a transaction there may be rows that belong to no revision yet.
         if (! apcu_enabled() || DB::transactionLevel() > 0) {
-            return self::read($project);
+            return self::made(self::read($project));
         }
-        $entry = "organizers.$project->key.$project->revision";
+        $entry = "organizers.$project->key.$project->revision.".hash('crc32b', implode(self::COLUMNS));
         $known = apcu_fetch($entry);
-        if ($known instanceof Organizers) {
-            return $known;
+        if (is_array($known)) {
+            /** @var Rows $known */
+            return self::made($known);
         }
         $read = self::read($project);
         apcu_store($entry, $read, self::REMEMBERED);
 
-        return $read;
+        return self::made($read);
     }
 
-    private static function read(Project $project): Organizers
+    /** @return Rows by table */
+    private static function read(Project $project): array
     {
+        $rows = [];
+        foreach (self::COLUMNS as $table => $columns) {
+            $found = DB::select("SELECT $columns FROM $table WHERE project_id = ?", [$project->id]);
+            $rows[$table] = array_map(static fn (\stdClass $row): array => (array) $row, $found);
+        }
+
+        /** @var Rows */
+        return $rows;
+    }
+
+    /** @param Rows $rows by table */
+    private static function made(array $rows): Organizers
+    {
+        $each = static fn (string $table): array => array_map(static fn (array $row): \stdClass => (object) $row, $rows[$table]);
         $folders = [];
-        foreach (self::rows($project, 'folders', '*') as $row) {
+        foreach ($each('folders') as $row) {
             $folders[$row->holds][] = new Folder(
                 (int) $row->no,
                 Holds::from($row->holds),
@@ -56,24 +87,17 @@ final class StoredOrganizers
         }
 
         return new Organizers(
-            new LayerTree(array_map(self::layer(...), self::rows($project, 'layers', '*'))),
-            new TagTree(
-                $folders[Holds::Tags->value] ?? [],
-                array_map(self::tag(...), self::rows($project, 'tags', 'no, folder_no, position, name, colour, line, lock, note')),
-            ),
-            new SetTree(
-                $folders[Holds::Sets->value] ?? [],
-                array_map(self::set(...), self::rows($project, 'sets', 'no, folder_no, position, name, rule, size, note')),
-            ),
+            new LayerTree(array_map(self::layer(...), $each('layers'))),
+            new TagTree($folders[Holds::Tags->value] ?? [], array_map(self::tag(...), $each('tags'))),
+            new SetTree($folders[Holds::Sets->value] ?? [], array_map(self::set(...), $each('sets'))),
             $folders[Holds::Views->value] ?? [],
+            new OwnProperties(
+                array_map(
+                    static fn (\stdClass $row): OwnValue => new OwnValue((int) $row->no, (string) $row->property, (string) $row->value),
+                    $each('own_values'),
+                ),
+            ),
         );
-    }
-
-    /** @return list<\stdClass> */
-    private static function rows(Project $project, string $table, string $columns): array
-    {
-        /** @var list<\stdClass> */
-        return DB::select("SELECT $columns FROM $table WHERE project_id = ?", [$project->id]);
     }
 
     private static function layer(\stdClass $row): Layer

@@ -68,7 +68,7 @@ final class SceneQuery
     private function members(Project $project, Scene $scene): array
     {
         $columns = [];
-        foreach (['tag' => 'tags', 'set' => 'sets'] as $what => $table) {
+        foreach (['tag' => 'tags', 'set' => 'sets', 'value' => 'own_values'] as $what => $table) {
             foreach (
                 DB::table($table)
                     ->where('project_id', $project->id)

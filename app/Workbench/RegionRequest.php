@@ -25,12 +25,7 @@ final readonly class RegionRequest
     private const BRUSH = 200;
 
     /** @param array{float, float, float} $eye where it is looked from, metres */
-    private function __construct(
-        private Camera $camera,
-        private Region $region,
-        private bool $inside,
-        public array $eye,
-    ) {}
+    private function __construct(private Camera $camera, private Region $region, private bool $inside, public array $eye) {}
 
     /** @param array{float, float, float} $origin what the canvas leaves off all places, metres */
     public static function of(Request $request, array $origin): self

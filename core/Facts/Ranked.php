@@ -129,6 +129,45 @@ final readonly class Ranked
         return $this->upTo($this->values);
     }
 
+    /** @return array{float, float}|null the least and the greatest number among some rows; null when none of them has one */
+    public function rangeOf(Bits $rows): ?array
+    {
+        $least = $this->firstPlace(fn (int $values): bool => ! $this->upTo($values)->and($rows)->isEmpty());
+        if ($least > $this->values) {
+            return null;
+        }
+        $all = $this->upTo($this->values)->and($rows);
+        $greatest = $this->firstPlace(fn (int $values): bool => $all->without($this->upTo($values))->isEmpty());
+
+        return [$this->value($least - 1), $this->value($greatest - 1)];
+    }
+
+    /**
+     * The least number of values, from 1, for which something holds that goes on holding; one more than there are when it never does.
+     *
+     * @param \Closure(int): bool $holds
+     */
+    private function firstPlace(\Closure $holds): int
+    {
+        $low = 0;
+        $high = $this->values + 1;
+        while ($high - $low > 1) {
+            $middle = ($low + $high) >> 1;
+            if ($holds($middle)) {
+                $high = $middle;
+            } else {
+                $low = $middle;
+            }
+        }
+
+        return $high;
+    }
+
+    private function value(int $place): float
+    {
+        return Packed::float64($this->packed, $this->valuesAt + $place * 8, 1)[0];
+    }
+
     /** How many rows have the number. */
     public function count(float $number): int
     {

@@ -6,6 +6,7 @@ namespace VineShelf\Organizers;
 
 use VineShelf\Folders\Folder;
 use VineShelf\Layers\LayerTree;
+use VineShelf\Own\OwnProperties;
 use VineShelf\Sets\SetTree;
 use VineShelf\Tags\TagTree;
 
@@ -18,5 +19,7 @@ final readonly class Organizers
         public TagTree $tags = new TagTree,
         public SetTree $sets = new SetTree,
         public array $viewFolders = [],
+        /** Properties that people gave objects. */
+        public OwnProperties $own = new OwnProperties,
     ) {}
 }

@@ -9,6 +9,7 @@ use VineShelf\Facts\Measure;
 use VineShelf\Layers\Layer;
 use VineShelf\Locks\Lock;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Own\OwnValue;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
@@ -126,6 +127,12 @@ final class Evaluation implements Visitor
 
     private function property(TextIs $node): Bits
     {
+        $own = $this->names->own($node->field);
+        if ($own !== null) {
+            $rows = $this->names->havingOwn($own, $node) ?? $this->missing($node, "No object has “{$node->words}” as its “{$own}”");
+
+            return $node->test === TextTest::IsNot ? $rows->not() : $rows;
+        }
         $index = $this->names->property($node->field);
         if ($index === null) {
             return $this->unknownProperty($node, $node->field, $node->test === TextTest::IsNot);
@@ -143,6 +150,10 @@ final class Evaluation implements Visitor
     {
         $measure = $node->isProperty ? null : Measure::from($node->field);
         $column = $measure?->value;
+        $own = $measure === null ? $this->names->own($node->field) : null;
+        if ($own !== null) {
+            return $this->ownNumber($own, $node);
+        }
         if ($measure === null) {
             $index = $this->names->property($node->field);
             if ($index === null) {
@@ -165,6 +176,19 @@ final class Evaluation implements Visitor
             NumberTest::Within => $ranked->between($low, $high),
             NumberTest::NotWithin => $ranked->present()->without($ranked->between($low, $high)),
         };
+    }
+
+    /** A property that people gave objects, compared as a number; what is no number is in no comparison. */
+    private function ownNumber(string $property, NumberIs $node): Bits
+    {
+        $low = $node->number?->value() ?? -INF;
+        $high = $node->upTo?->value() ?? INF;
+
+        return $this->organizers->own->rows(
+            $this->scene,
+            $property,
+            static fn (OwnValue $value): bool => $value->isNumber() && $node->test->holds((float) $value->value, $low, $high),
+        );
     }
 
     public function stateIs(StateIs $node): Bits
@@ -209,6 +233,10 @@ final class Evaluation implements Visitor
 
     public function hasProperty(HasProperty $node): Bits
     {
+        $own = $this->names->own($node->name);
+        if ($own !== null) {
+            return $this->organizers->own->rows($this->scene, $own);
+        }
         $index = $this->names->property($node->name);
 
         return $index === null ? $this->unknownProperty($node, $node->name, false) : $this->facts->ranked("property.$index")->present();

@@ -6,6 +6,7 @@ namespace VineShelf\Rules;
 
 use VineShelf\Facts\Facts;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Own\OwnValue;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 use VineShelf\Scene\Scene;
@@ -38,7 +39,8 @@ final readonly class Names
             Field::Source => $this->cameIn($pattern),
             Field::Level => $this->onLevel($pattern),
             Field::Tag => $this->tagged($pattern),
-            Field::Set, Field::Note => null,
+            Field::Note => $this->noted($pattern),
+            Field::Set => null,
         };
     }
 
@@ -88,6 +90,39 @@ final readonly class Names
         }
 
         return $numbers === [] ? null : $this->scene->layers()->rowsOf($numbers);
+    }
+
+    private function noted(Pattern $pattern): ?Bits
+    {
+        $rows = $this->organizers->own->rows(
+            $this->scene,
+            OwnValue::NOTE,
+            static fn (OwnValue $note): bool => $pattern->resembles(mb_strtolower($note->value)),
+        );
+
+        return $rows->isEmpty() ? null : $rows;
+    }
+
+    /** The name of a property that people gave objects, as it is written; null when there is none, or one of that name in the files. */
+    public function own(string $name): ?string
+    {
+        return $this->facts->propertyNamed($name) === null ? $this->organizers->own->named($name) : null;
+    }
+
+    /** @return Bits|null the rows whose own property is as the condition says; null when none is */
+    public function havingOwn(string $property, TextIs $node): ?Bits
+    {
+        $pattern = new Pattern($node);
+        $isNumber = ! $node->quoted && is_numeric($node->words);
+        $rows = $this->organizers->own->rows(
+            $this->scene,
+            $property,
+            static fn (OwnValue $value): bool => $isNumber && $value->isNumber()
+                ? (float) $value->value === (float) $node->words
+                : $pattern->resembles(mb_strtolower($value->value)),
+        );
+
+        return $rows->isEmpty() ? null : $rows;
     }
 
     /** A folder's name stands for the tags in it, at any depth. */

@@ -7,6 +7,7 @@ namespace VineShelf\Rules;
 use VineShelf\Facts\Facts;
 use VineShelf\Layers\Contents;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Own\OwnValue;
 use VineShelf\Scene\Kind;
 
 /** What a project has to offer to a rule: the values of each field, and how many objects have them. */
@@ -32,13 +33,18 @@ final readonly class Vocabulary
             Field::Level => [...$this->property('level'), ...$this->property('storey')],
             Field::Tag => $this->tags(),
             Field::Set => $this->sets(),
-            Field::Name, Field::Note => [],
+            Field::Note => $this->own(OwnValue::NOTE),
+            Field::Name => [],
         };
     }
 
     /** @return array<string, int> objects by value of a property */
     public function property(string $name): array
     {
+        $own = $this->facts->propertyNamed($name) === null ? $this->organizers->own->named($name) : null;
+        if ($own !== null) {
+            return $this->own($own);
+        }
         $known = $this->facts->propertyNamed($name);
         $index = $known === null ? null : $this->facts->properties()[$known][0];
 
@@ -48,7 +54,23 @@ final readonly class Vocabulary
     /** @return array<string, int> objects by name of a property */
     public function properties(): array
     {
-        return array_map(static fn (array $property): int => $property[1], $this->facts->properties());
+        $own = [];
+        foreach ($this->organizers->own->names() as $name) {
+            $own[$name] = $this->organizers->own->rows($this->facts->scene, $name)->count();
+        }
+
+        return array_map(static fn (array $property): int => $property[1], $this->facts->properties()) + $own;
+    }
+
+    /** @return array<string, int> objects by value of a property that people gave them, or by note */
+    private function own(string $property): array
+    {
+        $values = [];
+        foreach ($this->organizers->own->values($property) as $value) {
+            $values[$value->value] = $this->facts->scene->valued($value->number)->count();
+        }
+
+        return $values;
     }
 
     /** @return list<string> */

@@ -43,6 +43,41 @@ final class Bands
         );
     }
 
+    /**
+     * Rows by the first of some sets that they are in, those in none of them last.
+     *
+     * @param list<Bits> $sets no two of which have a row in common
+     * @param bool       $down whether the last set comes first; those in none come last all the same
+     */
+    public static function ofSets(int $length, array $sets, bool $down = false): self
+    {
+        $rest = Bits::all($length);
+        foreach ($sets as $set) {
+            $rest = $rest->without($set);
+        }
+        $bands = [...$down ? array_reverse($sets) : $sets, $rest];
+        $countIn = static fn (Bits $among): array => array_filter(
+            array_map(static fn (Bits $band): int => $band->and($among)->count(), $bands),
+        );
+        $at = static function (int $row) use ($bands): int {
+            foreach ($bands as $value => $band) {
+                if ($band->has($row)) {
+                    return $value;
+                }
+            }
+
+            return count($bands) - 1;
+        };
+
+        return new self(
+            array_keys($bands),
+            array_filter(array_map(static fn (Bits $band): int => $band->count(), $bands)),
+            $countIn,
+            static fn (int $value): Bits => $bands[$value],
+            $at,
+        );
+    }
+
     /** @return list<int> */
     public function slice(int $offset, int $count): array
     {

@@ -21,6 +21,7 @@ namespace VineShelf\Scene;
  * | groups    | uint32: the rows that hold others           |
  * | rows      | uint32 by object number: its row, 0 if gone |
  * | tag.N     | {@see Bits} of the rows that have the tag N; empty for none |
+ * | value.N   | {@see Bits} of the rows that have the value N of a property of their own; empty for none |
  * | set.N     | {@see Bits} of the rows in the fixed set N; empty for none |
  * | stretches | three uint32 per stretch of rows that are numbered one by one: first row, its number, rows |
  *
@@ -78,7 +79,14 @@ final class Scene
         return $this->members("set.$set");
     }
 
-    private function members(string $column): Bits
+    /** The rows that have a value of a property of their own. */
+    public function valued(int $value): Bits
+    {
+        return $this->members("value.$value");
+    }
+
+    /** @param string $column "tag.N", "set.N" or "value.N" */
+    public function members(string $column): Bits
     {
         return $this->members[$column] ??=
             $this->column($column) === '' ? Bits::none($this->count()) : Bits::ofBytes($this->count(), $this->column($column));

@@ -6,6 +6,7 @@ namespace VineShelf\Tint;
 
 use VineShelf\Colours\Line;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Own\OwnValue;
 use VineShelf\Scene\Scene;
 
 /** How the edges of each object are drawn: as its layer says, else as the first of its tags that says something. */
@@ -39,6 +40,17 @@ final readonly class EdgeLines
                         ->rows() as $row
                 ) {
                     $codes[$row] = count($entries);
+                }
+            }
+        }
+
+        foreach ($organizers->own->values(OwnValue::COLOUR) as $colour) {
+            // A colour of its own takes the place of that of what the line comes from.
+            $places = [];
+            foreach ($scene->valued($colour->number)->rows() as $row) {
+                if ($codes[$row] > 0) {
+                    $places[$codes[$row]] ??= array_push($entries, [$colour->value, $entries[$codes[$row] - 1][1]]);
+                    $codes[$row] = $places[$codes[$row]];
                 }
             }
         }

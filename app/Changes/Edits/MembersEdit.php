@@ -11,14 +11,14 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\Members;
 use VineShelf\Scene\Scene;
 
-/** Objects that come to a tag or a fixed set, and objects that leave it; one small update, however many they are. */
+/** Objects that come to a tag, a fixed set or a value, and objects that leave it; one small update, however many they are. */
 final readonly class MembersEdit implements Edit
 {
     /** What a row of each table is called, and the column of the scene that has its members. */
-    private const TABLES = ['tags' => 'tag', 'sets' => 'set'];
+    private const TABLES = ['tags' => 'tag', 'sets' => 'set', 'own_values' => 'value'];
 
     /**
-     * @param string $table   "tags" or "sets"
+     * @param string $table   "tags", "sets" or "own_values"
      * @param Bits   $added   object numbers that were not among the members
      * @param Bits   $removed object numbers that were
      */
@@ -42,7 +42,8 @@ final readonly class MembersEdit implements Edit
 
     public function check(Project $project): void
     {
-        $name = DB::table($this->table)->where('project_id', $project->id)->where('no', $this->number)->value('name');
+        $called = $this->table === 'own_values' ? 'value' : 'name';
+        $name = DB::table($this->table)->where('project_id', $project->id)->where('no', $this->number)->value($called);
         $members = self::members($project, $this->table, $this->number);
         if ($members === null) {
             throw OutOfStep::missing('The '.self::TABLES[$this->table]);
@@ -68,10 +69,10 @@ final readonly class MembersEdit implements Edit
 
     public function columns(Scene $scene): array
     {
-        $now = $this->table === 'tags' ? $scene->tagged($this->number) : $scene->chosen($this->number);
-        $rows = $now->or($scene->rowBits($this->added))->without($scene->rowBits($this->removed));
+        $column = self::TABLES[$this->table].".$this->number";
+        $rows = $scene->members($column)->or($scene->rowBits($this->added))->without($scene->rowBits($this->removed));
 
-        return [self::TABLES[$this->table].".$this->number" => $rows->isEmpty() ? '' : $rows->bytes];
+        return [$column => $rows->isEmpty() ? '' : $rows->bytes];
     }
 
     public function toArray(): array

@@ -20,7 +20,7 @@ final readonly class RowEdit implements Edit
     private const JSON = ['camera'];
 
     /**
-     * @param string                    $table  one of those of {@see PlacesEdit}
+     * @param string                    $table  one of those of {@see PlacesEdit}, or "own_values"
      * @param array<string, mixed>|null $before column values, null when the row is new
      * @param array<string, mixed>|null $after  column values, null when the row goes
      */
@@ -70,7 +70,7 @@ final readonly class RowEdit implements Edit
 
     public function columns(Scene $scene): array
     {
-        $column = ['tags' => 'tag', 'sets' => 'set'][$this->table] ?? null;
+        $column = ['tags' => 'tag', 'sets' => 'set', 'own_values' => 'value'][$this->table] ?? null;
         if ($column === null || ($this->before !== null && $this->after !== null)) {
             return [];
         }
@@ -129,6 +129,9 @@ final readonly class RowEdit implements Edit
      */
     private function checkPlace(Project $project, array $row): void
     {
+        if (! isset(PlacesEdit::PARENTS[$this->table])) {
+            return;
+        }
         $into = $row[PlacesEdit::PARENTS[$this->table]] ?? 0;
         Places::checkExists($project, $this->table, is_int($into) ? $into : 0);
         $before = $this->before ?? [];

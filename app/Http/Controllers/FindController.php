@@ -7,8 +7,8 @@ namespace App\Http\Controllers;
 use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Ledger\Ledger;
-use App\Ledger\RowList;
-use App\Ledger\Sorting;
+use App\Ledger\Lens;
+use App\Ledger\NestingLens;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use VineShelf\Rules\AllOf;
@@ -74,27 +74,18 @@ final class FindController
         return count($parts) === 1 ? $parts[0] : new AllOf($parts);
     }
 
-    /** The next hit after an object, or the one before it, in the order of the ledger's sorting. */
+    /** The next hit after one, or the one before it, in the order of the ledger's rows from the top down. */
     public function step(Request $request, Bench $bench): JsonResponse
     {
-        $rows = Ledger::asked($bench, $request)->hits();
-        $arrangement = $bench->arrangement();
-        $order = (new Sorting($bench))->order($arrangement->sortBy, $arrangement->down);
-        $list = new RowList($bench->scene()->count(), static fn (): Bits => $rows, $order);
-        $total = $list->count();
+        $ledger = Ledger::asked($bench, $request);
+        $found = $ledger->hits();
+        $lens = $ledger->lens();
+        $total = $lens->hits();
         if ($total === 0) {
             return new JsonResponse(['total' => 0]);
         }
-        $at = $bench->scene()->row($request->integer('object'));
-        $place = $at === 0 ? null : $list->position($at);
-        $back = $request->integer('way') < 0;
-        $next = match (true) {
-            $place !== null => ($place + ($back ? $total - 1 : 1)) % $total,
-            // From an object that is no hit, on to the first one after it.
-            $at > 0 && ! $arrangement->isSorted() => ($rows->rank($at) + ($back ? $total - 1 : 0)) % $total,
-            default => $back ? $total - 1 : 0,
-        };
-        $row = $list->slice($next, 1)[0];
+        $next = $this->next($request, $bench, $lens, $found, $total);
+        $row = $lens->hit($next) ?? abort(404);
 
         return new JsonResponse([
             'object' => $bench->scene()->number($row),
@@ -103,6 +94,29 @@ final class FindController
             'box' => $bench->facts()->placeFromOrigin($row),
             'hidden' => $bench->inEffect()->rungs()->at($row) === 0,
         ]);
+    }
+
+    /** Which hit comes next, counted from 0. */
+    private function next(Request $request, Bench $bench, Lens $lens, Bits $found, int $total): int
+    {
+        $back = $request->integer('way') < 0;
+        $at = $bench->scene()->row($request->integer('object'));
+        $place = $request->integer('place') - 1;
+        // An object may stand in several places: the one that was stepped to goes on from there.
+        if ($place < 0 || $place >= $total || $lens->hit($place) !== $at) {
+            $place = $at === 0 ? null : $lens->hitOf($at);
+        }
+
+        return match (true) {
+            $place !== null => ($place + ($back ? $total - 1 : 1)) % $total,
+            // From an object that is no hit, on to the first one after it where rows stand as in the model.
+            $at > 0 && $total === $found->count() && ! $bench->arrangement()->isSorted() && $lens instanceof NestingLens => ($found->rank(
+                $at,
+            ) +
+                ($back ? $total - 1 : 0)) %
+                $total,
+            default => $back ? $total - 1 : 0,
+        };
     }
 
     private static function fieldOf(Node $node): ?string

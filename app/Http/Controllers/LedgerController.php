@@ -48,7 +48,7 @@ final class LedgerController
     {
         $chosen = $bench->arrangement()->columns;
         $ids = array_map(static fn (Column $column): string => $column->id, $chosen);
-        $all = Column::all(array_map(strval(...), array_keys($bench->facts()->properties())));
+        $all = Column::all($bench->propertyNames());
         $others = array_values(array_filter($all, static fn (Column $column): bool => ! in_array($column->id, $ids, true)));
 
         return view('workbench.columns', ['bench' => $bench, 'chosen' => $chosen, 'others' => $others]);

@@ -190,6 +190,13 @@ export function commandsOf(bench) {
                 needsPick(() => ask('POST', '/rungs', { on: 'pick', rung })),
             ),
         ),
+        command(
+            'Pick',
+            'details',
+            'What is known of the pick',
+            'j',
+            needsPick(() => bench.details.toggle()),
+        ),
         command('Pick', 'why', 'Why it shows as it does', 'y', (from) => bench.whyPicked(Number(from.dataset.object))),
 
         command(
@@ -287,6 +294,8 @@ export function commandsOf(bench) {
         command('Ledger', 'fold-menu', 'Fold and unfold…', '', (from) => openFolds(bench, from)),
         command('Ledger', 'unfold-all', 'Unfold all', '', () => ledger.arrange({ all: 1, unfold: 1 })),
         command('Ledger', 'fold-all', 'Fold all', '', () => ledger.arrange({ all: 1, unfold: 0 })),
+        command('Ledger', 'sort-picked', 'Picked first', '', () => ledger.arrange({ sort: 'picked' })),
+        command('Ledger', 'sort-own', 'The order of the model, or by hand', '', () => ledger.arrange({ sort: '' })),
         command('Ledger', 'follow', 'Follow the pick, or stay', '', () => ledger.arrange({ follow: ledger.follows ? 0 : 1 })),
         command('Ledger', 'layouts', 'Columns and layouts…', '', (from) => openLayouts(bench, from)),
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),

@@ -16,6 +16,8 @@ export class Finder {
         this.offers = [];
         this.chosen = -1;
         this.object = 0;
+        /** Which of the hits it is, from 1; 0 for none. */
+        this.place = 0;
         /** What emptying the line brings. @type {Promise<any> | undefined} */
         this.emptied = undefined;
         /**
@@ -69,7 +71,7 @@ export class Finder {
 
     /** The hit that was stepped to is no longer pointed out. */
     leaveHit() {
-        this.object = 0;
+        this.object = this.place = 0;
         this.bench.canvas.outline(0);
         this.marker.mark(null);
         this.bench.ledger.point('');
@@ -176,11 +178,12 @@ export class Finder {
         this.close();
         const { lens, words } = this.bench.ledger;
         const hit = await this.bench.server.json(
-            `/find/step?lens=${lens}&words=${encodeURIComponent(words)}&object=${this.object}&way=${way}`,
+            `/find/step?lens=${lens}&words=${encodeURIComponent(words)}&object=${this.object}&place=${this.place}&way=${way}`,
         );
         if (!hit || words !== this.bench.ledger.words) return;
         if (hit.total === 0) return this.bench.say('Nothing was found to step through.');
         this.object = hit.object;
+        this.place = hit.place;
         const place = `${hit.place.toLocaleString('en')} of ${hit.total.toLocaleString('en')}`;
         this.placeElement.textContent = hit.hidden ? `${place} · hidden` : place;
         this.approach(hit.object, hit.box, () => hit.object === this.object);
@@ -200,7 +203,8 @@ export class Finder {
     async approach(object, box, isWanted = () => true) {
         const { canvas, server } = this.bench;
         const { viewpoint } = canvas;
-        if (!box) return;
+        // A camera that is held stays where it is: the hit is only pointed out.
+        if (!box || viewpoint.held) return;
         const here = viewpoint.get();
         const { led } = this;
         // Still there, or still on the way there.

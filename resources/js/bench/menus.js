@@ -247,22 +247,34 @@ export class Menus {
 
     /** @param {HTMLElement} row of a layer or a tag @param {string} key */
     colour(row, key) {
+        this.chooseColour(row, row.dataset.colour ?? '', `Colour of ${row.dataset.name}`, (colour) =>
+            this.bench.server.ask('PATCH', `/rows/${key}`, { colour }),
+        );
+    }
+
+    /**
+     * @param {HTMLElement} by what it is beside
+     * @param {string} now
+     * @param {string} label
+     * @param {(colour: string) => any} chosen
+     */
+    chooseColour(by, now, label, chosen) {
         // One that was left without choosing says nothing.
         document.getElementById('row-colour')?.remove();
         const input = Object.assign(document.createElement('input'), {
             id: 'row-colour',
             type: 'color',
             tabIndex: -1,
-            value: row.dataset.colour ?? '#888888',
+            value: now || '#888888',
             className: 'unseen',
         });
-        input.setAttribute('aria-label', `Colour of ${row.dataset.name}`);
+        input.setAttribute('aria-label', label);
         // Beside the row, not in it: rows are replaced while somebody chooses.
-        const { left, bottom } = row.getBoundingClientRect();
+        const { left, bottom } = by.getBoundingClientRect();
         Object.assign(input.style, { left: `${left}px`, top: `${bottom}px` });
         document.body.append(input);
         input.addEventListener('change', () => {
-            this.bench.server.ask('PATCH', `/rows/${key}`, { colour: input.value });
+            chosen(input.value);
             input.remove();
         });
         input.click();

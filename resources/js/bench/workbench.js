@@ -2,6 +2,7 @@ import { Canvas } from '../canvas/canvas.js';
 import { listenToColumns, listenToColumnsDialog } from './columns.js';
 import { CommandBox } from './commandbox.js';
 import { commandsOf } from './commands.js';
+import { Details } from './details.js';
 import { Dialogs } from './dialogs.js';
 import { listenToDivider } from './divider.js';
 import { Edges } from './edges.js';
@@ -14,6 +15,7 @@ import { Ledger } from './ledger.js';
 import { Looking } from './looking.js';
 import { Menus } from './menus.js';
 import { listenToCanvas } from './pointing.js';
+import { Portrait } from './portrait.js';
 import { Regions } from './regions.js';
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
@@ -57,6 +59,8 @@ export class Workbench {
         this.tint = new Tint(this);
         this.edges = new Edges(this);
         this.taking = new Taking(this);
+        this.portrait = new Portrait(this);
+        this.details = new Details(this);
         this.commandBox = new CommandBox(this);
         this.looking = new Looking(this);
         if (element.dataset.wantsPicture === '1') this.sendPicture();
@@ -97,6 +101,7 @@ export class Workbench {
         this.tint.read(tint ?? '');
         this.edges.read(edges ?? '');
         this.taking.hears(this.revisions.revision);
+        this.details.hears(this.revisions);
         if (wanted.camera) {
             this.canvas.viewpoint.set(wanted.camera);
             this.looking.show();

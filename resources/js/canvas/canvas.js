@@ -6,6 +6,7 @@ import { Packs } from './packs.js';
 import { Painter, UnableToDraw } from './painter.js';
 import { Placements } from './placements.js';
 import { listenToPointer } from './pointer.js';
+import { portraitOf } from './portrait.js';
 
 /**
  * @typedef {object} Settings
@@ -310,6 +311,16 @@ export class Canvas {
         this.hovered = number;
         this.screenStale = true;
         this.report('shelf:hover', { number, guarded: this.isGuarded(number) });
+    }
+
+    /**
+     * A small picture of the pick alone, from where the canvas looks.
+     * @param {number} width pixels
+     * @param {number} height
+     * @returns {Promise<string>} a data address; empty when nothing that is picked draws anything
+     */
+    async portrait(width, height) {
+        return portraitOf(this, width, height);
     }
 
     /** A small picture of what the canvas shows. @returns {string} a data address */

@@ -236,7 +236,7 @@ export class Boxes {
 }
 
 /** How the shaders light what they draw, and which colours they give. */
-class Light {
+export class Light {
     /** @param {import('./look.js').Look} look */
     constructor({ shared, screen }) {
         const list = (/** @type {any} */ { x, y, z }) => [x, y, z];

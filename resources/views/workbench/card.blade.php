@@ -1,7 +1,18 @@
 @use ('App\View\Marks')
 @if ($card !== null)
     <div class="card" role="region" aria-label="The pick">
-        <h2 title="{{ $card->title }}">{{ $card->title }}</h2>
+        <h2 title="{{ $card->title }}">
+            {{ $card->title }}
+            <button
+                class="icon-button unfold-card"
+                data-command="details"
+                aria-expanded="false"
+                title="What is known of it (J)"
+                aria-label="Details of the pick"
+            >
+                {!! App\View\Icon::svg('chevron-down') !!}
+            </button>
+        </h2>
         <p>
             in {{ $card->where }}
             @if ($card->held > 0)
@@ -39,6 +50,7 @@
                 @endif
             </div>
         @endif
+        <div class="details" id="details" hx-morph-skip hidden></div>
         <div class="card-acts">
             @if ($bench->mayChange())
                 <button class="button pick" data-command="file-under" title="File the pick under a layer (U)">File under…</button>
