@@ -139,7 +139,7 @@ final class FindingTest extends BrowserTestCase
     {
         $browser = $this->workbench();
         $browser->press('Control+k')->waitFor('.command-box input');
-        $browser->find('.command-box input')->sendKeys('objects');
+        $browser->find('.command-box input')->sendKeys('lens: objects');
         $browser
             ->waitForText('#command-list', 'Lens: objects')
             ->press('Enter')
@@ -266,7 +266,9 @@ final class FindingTest extends BrowserTestCase
             'document.querySelector("[aria-rowindex=\"1510\"]").dispatchEvent(new MouseEvent("click", { bubbles: true, shiftKey: true }))',
         );
         $browser->waitUntil('return shelfBench.picked === 1507', 'the range is not picked');
-        $browser->click('#lens-kinds')->waitForText('#rows', 'Lights');
+        $browser->click('#more-lenses')->waitForText('#row-menu', 'Kinds');
+        $browser->js('document.querySelector("#row-menu .item").click()');
+        $browser->waitForText('#rows', 'Lights')->waitForText('#more-lenses', 'Kinds');
         $browser->js(
             'shelfBench.openRowMenu(document.querySelector(".row[data-name=Lights]"), document.querySelector(".row[data-name=Lights] '
                 .'.more-button"))',

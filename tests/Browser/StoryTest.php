@@ -53,8 +53,8 @@ final class StoryTest extends BrowserTestCase
         $browser->clickCanvas($x, $y, 'Shift')->waitForText('#card', '2 parts picked');
 
         // File them under a new layer, then hide it: they are gone from the picture.
-        $browser->click('[data-command="new-layer-from-pick"]')->waitFor('#layer-name');
-        $browser->type('#layer-name', 'Trees to fell');
+        $browser->click('[data-command="new-layer-from-pick"]')->waitFor('#row-name');
+        $browser->type('#row-name', 'Trees to fell');
         $browser->click('#dialog .primary')->waitForText('#message', 'Create layer Trees to fell from 2 objects.');
         $browser->waitForText('#rows', 'Trees to fell');
         $row = $browser->find('.row[data-name="Trees to fell"]')->getAttribute('data-key');

@@ -44,11 +44,11 @@ final class WorkbenchTest extends BrowserTestCase
         $browser->press('Escape');
 
         // A layer by key, with a name that is taken: the error stands where it was typed.
-        $browser->press('ArrowLeft', 'n')->waitFor('#layer-name');
+        $browser->press('ArrowLeft', 'n')->waitFor('#row-name');
         $browser->js('document.querySelector("#dialog [name=parent]").checked = false');
-        $browser->type('#layer-name', '51 SEATS');
+        $browser->type('#row-name', '51 SEATS');
         $browser->press('Enter')->waitForText('#dialog .error', 'There is a layer "51 Seats" here already');
-        $browser->type('#layer-name', 'By keyboard');
+        $browser->type('#row-name', 'By keyboard');
         $browser->press('Enter')->waitForText('#message', 'Create layer By keyboard.');
 
         // Find by name, pick what was found, file it by typing part of a layer's name.
