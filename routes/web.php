@@ -14,6 +14,7 @@ use App\Http\Controllers\KeptFileController;
 use App\Http\Controllers\LayerController;
 use App\Http\Controllers\LayoutController;
 use App\Http\Controllers\LedgerController;
+use App\Http\Controllers\MembershipController;
 use App\Http\Controllers\NamesController;
 use App\Http\Controllers\ObjectController;
 use App\Http\Controllers\OrganizerController;
@@ -98,6 +99,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/find/sight', [SightController::class, 'sight'])->name('find.sight');
             Route::get('/find/frame', [SightController::class, 'frame'])->name('find.frame');
             Route::get('/find/names', NamesController::class)->name('find.names');
+            Route::get('/memberships', [MembershipController::class, 'ask'])->name('memberships.ask');
             Route::get('/details', [DetailsController::class, 'show'])->name('details');
             Route::get('/takes', [CanvasController::class, 'takes'])->name('takes');
             Route::post('/here', [SightController::class, 'here'])->name('here');
@@ -154,6 +156,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/rows/{row}/note', [OrganizerController::class, 'note'])->name('rows.note');
             Route::post('/folders', [OrganizerController::class, 'folder'])->name('folders.store');
             Route::post('/tags', [TagController::class, 'store'])->name('tags.store');
+            Route::post('/memberships', [MembershipController::class, 'change'])->name('memberships');
             Route::get('/own', [DetailsController::class, 'ask'])->name('own.ask');
             Route::post('/own', [DetailsController::class, 'set'])->name('own.set');
             Route::get('/tag', [TagController::class, 'choose'])->name('tag.choose');

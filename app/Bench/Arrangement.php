@@ -10,7 +10,7 @@ use VineShelf\Scene\Pick;
  * How a person has the ledger open: lens, what is unfolded, columns, sorting. Kept with the desk, and under names as ledger layouts.
  *
  * @phpstan-type Kept array{lens?: string, layers?: list<int>, objects?: string, groups?: list<string>, columns?: list<array{string, int}>,
- *     sort?: array{string, bool}|null, follow?: bool, layout?: int}
+ *     sort?: array{string, bool}|null, follow?: bool, layout?: int, over?: list<string>}
  */
 final readonly class Arrangement
 {
@@ -26,6 +26,11 @@ final readonly class Arrangement
     ];
 
     private const MOST_COLUMNS = 24;
+
+    /** Tags and sets that the ledger is widened over at once, and pixels that each takes. */
+    private const MOST_OVER = 120;
+
+    private const OVER = 64;
 
     /**
      * @param array<int, true>    $layers  unfolded layers, by number
@@ -46,6 +51,8 @@ final readonly class Arrangement
         public bool $follows,
         /** The layout it came from, 0 for none. */
         public int $layout,
+        /** @var list<string> keys of the tags and sets that the ledger is widened over */
+        public array $over,
     ) {}
 
     /**
@@ -78,6 +85,7 @@ final readonly class Arrangement
             ($sort[1] ?? false) === true,
             ($kept['follow'] ?? true) !== false,
             is_int($kept['layout'] ?? null) ? $kept['layout'] : 0,
+            self::overIn($kept),
         );
     }
 
@@ -93,6 +101,7 @@ final readonly class Arrangement
             'sort' => $this->sortBy === '' ? null : [$this->sortBy, $this->down],
             'follow' => $this->follows,
             'layout' => $this->layout,
+            'over' => $this->over,
         ];
     }
 
@@ -117,17 +126,34 @@ final readonly class Arrangement
         return $this->sortBy !== '';
     }
 
+    /**
+     * @param array<string, mixed> $kept
+     *
+     * @return list<string>
+     */
+    private static function overIn(array $kept): array
+    {
+        $given = is_array($kept['over'] ?? null) ? $kept['over'] : [];
+        $keys = array_filter($given, static fn (mixed $key): bool => is_string($key) && preg_match('~^[TE]\d{1,9}$~D', $key) === 1);
+
+        /** @var list<string> */
+        return array_slice(array_values(array_unique($keys)), 0, self::MOST_OVER);
+    }
+
     /** The tracks of the ledger's grid, for CSS. */
     public function tracks(): string
     {
         return 'minmax(150px, 1fr) '.
             implode(' ', array_map(static fn (Column $column): string => $column->width.'px', $this->columns)).
+            str_repeat(' '.self::OVER.'px', count($this->over)).
             ' 28px';
     }
 
     /** Pixels that the narrowest ledger with these columns takes. */
     public function width(): int
     {
-        return 182 + array_sum(array_map(static fn (Column $column): int => $column->width, $this->columns));
+        $columns = array_sum(array_map(static fn (Column $column): int => $column->width, $this->columns));
+
+        return 182 + $columns + self::OVER * count($this->over);
     }
 }

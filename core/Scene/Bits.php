@@ -228,6 +228,21 @@ final readonly class Bits
         return $rows;
     }
 
+    /** How many of the rows are from $first to $last. */
+    public function countBetween(int $first, int $last): int
+    {
+        $from = $first >> 3;
+        $bytes = substr($this->bytes, $from, ($last >> 3) - $from + 1);
+        if ($bytes === '') {
+            return 0;
+        }
+        $bytes[0] = chr(ord($bytes[0]) & (0xff << ($first & 7)) & 0xff);
+        $end = strlen($bytes) - 1;
+        $bytes[$end] = chr(ord($bytes[$end]) & ((2 << ($last & 7)) - 1) & 0xff);
+
+        return self::counted($bytes);
+    }
+
     /** How many of the rows are before $row. */
     public function rank(int $row): int
     {

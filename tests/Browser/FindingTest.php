@@ -55,10 +55,11 @@ final class FindingTest extends BrowserTestCase
         // Out of the line by the keyboard alone: what was looked for goes, then the rows have the keys.
         $browser->press('Escape')->waitUntil('return document.querySelector("#words").value === ""', 'the words stay');
         $browser->press('Escape')->waitUntil('return document.activeElement.matches(".row")', 'the rows do not get the keys');
-        $browser->press('i')->waitForText('#isolated', '4 isolated')->press('Backspace')->waitUntil(
-            'return document.querySelector("#isolated").textContent.trim() === ""',
-            'still isolated',
-        );
+        $browser
+            ->press('i')
+            ->waitForText('#isolated', '4 isolated')
+            ->press('Backspace')
+            ->waitUntil('return document.querySelector("#isolated").textContent.trim() === ""', 'still isolated');
         $browser->type('#words', 'lifering')->waitForText('#hits', '4 objects');
 
         $browser->click('[data-command="hits-isolate"]')->waitForText('#isolated', '4 isolated')->settled();
@@ -257,8 +258,8 @@ final class FindingTest extends BrowserTestCase
         $browser->js('shelfBench.command("unfold-all")');
         $browser->waitUntil('return document.querySelector("#rows .window").dataset.total === "3197"', 'not unfolded');
         $browser->js(
-            'const rows = document.querySelectorAll(".rows .row"); rows[2].dispatchEvent(new MouseEvent("click", { bubbles: true, detail: '
-                .'1 }))',
+            'const rows = document.querySelectorAll(".rows .row"); rows[2].dispatchEvent(new MouseEvent("click", { bubbles: true, detail: '.
+                '1 }))',
         );
         $browser->waitFor('#card h2')->js('shelfBench.ledger.scroll.scrollTop = 28 * 1500');
         $browser->waitFor('[aria-rowindex="1510"]');
@@ -270,8 +271,8 @@ final class FindingTest extends BrowserTestCase
         $browser->js('document.querySelector("#row-menu .item").click()');
         $browser->waitForText('#rows', 'Lights')->waitForText('#more-lenses', 'Kinds');
         $browser->js(
-            'shelfBench.openRowMenu(document.querySelector(".row[data-name=Lights]"), document.querySelector(".row[data-name=Lights] '
-                .'.more-button"))',
+            'shelfBench.openRowMenu(document.querySelector(".row[data-name=Lights]"), document.querySelector(".row[data-name=Lights] '.
+                '.more-button"))',
         );
         $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "Only this").click()');
         $browser->waitUntil('return document.querySelector("#words").value === "kind:light"', 'the rule is not written');

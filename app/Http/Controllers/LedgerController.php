@@ -115,6 +115,9 @@ final class LedgerController
             $by = $request->string('sort')->value();
             $kept = ['sort' => $by === '' ? null : [$by, $request->boolean('down')], 'layout' => 0] + $kept;
         }
+        if ($request->has('over')) {
+            $kept['over'] = explode(',', $request->string('over')->value());
+        }
         if ($request->has('follow')) {
             $kept['follow'] = $request->boolean('follow');
         }

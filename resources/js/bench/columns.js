@@ -112,6 +112,7 @@ export async function openLayouts(bench, button) {
     bench.menus.back = button;
     bench.menus.show(button, undefined, [
         ['Choose columns…', '', () => bench.command('columns')],
+        ['Tags and sets as columns…', '⇧W', () => bench.command('widen')],
         ['Order of the model', '', () => bench.ledger.arrange({ sort: '' })],
         null,
         ...layouts.map(({ no, name, isDefault, isOpen }) => [

@@ -296,6 +296,7 @@ export function commandsOf(bench) {
         command('Ledger', 'fold-all', 'Fold all', '', () => ledger.arrange({ all: 1, unfold: 0 })),
         command('Ledger', 'sort-picked', 'Picked first', '', () => ledger.arrange({ sort: 'picked' })),
         command('Ledger', 'sort-own', 'The order of the model, or by hand', '', () => ledger.arrange({ sort: '' })),
+        command('Ledger', 'widen', 'Tags and sets as columns…', 'Shift+w', () => bench.openDialog('/memberships')),
         command('Ledger', 'follow', 'Follow the pick, or stay', '', () => ledger.arrange({ follow: ledger.follows ? 0 : 1 })),
         command('Ledger', 'layouts', 'Columns and layouts…', '', (from) => openLayouts(bench, from)),
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),

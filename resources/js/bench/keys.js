@@ -50,6 +50,9 @@ export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
         ['Delete', 'delete layer'],
         ['Shift + F10', 'menu'],
         ['Alt + ← →', 'move a column, on its head'],
+        ['Alt + Shift + arrows', 'move a layer, tag, set or folder'],
+        ['Ctrl + →', 'into the cells of tags and sets'],
+        ['Space, + −', 'there: turn, put in, take out; ⇧ extends'],
     ],
     Find: [
         ['Enter, Shift + Enter', 'next hit, hit before'],

@@ -2,7 +2,6 @@ import { whileBusy } from './busy.js';
 import { htmx } from '../htmx.js';
 
 const ROW = 28;
-const HEAD = 26;
 const MARGIN = 12;
 
 /**
@@ -47,6 +46,11 @@ export class Ledger {
     /** What the server needs to draw the same window again. */
     get window() {
         return { lens: this.lens, words: this.words, named: this.named, from: this.wanted.from, count: this.wanted.count };
+    }
+
+    /** Pixels that the head takes. */
+    get head() {
+        return document.getElementById('ledger-head')?.offsetHeight ?? 26;
     }
 
     /** What the rows that are here say of themselves. @returns {DOMStringMap} */
@@ -232,7 +236,7 @@ export class Ledger {
     follow() {
         this.grid.classList.toggle('is-aside', this.scroll.scrollLeft > 0);
         const first = Math.floor(this.scroll.scrollTop / ROW);
-        const visible = Math.ceil((this.scroll.clientHeight - HEAD) / ROW);
+        const visible = Math.ceil((this.scroll.clientHeight - this.head) / ROW);
         const { from, total } = this.shown;
         const count = Math.min(200, visible + 2 * MARGIN);
         const missing = first < from || Math.min(total, first + visible) > from + this.rows.querySelectorAll('.row').length;
@@ -363,8 +367,8 @@ export class Ledger {
         const top = (place - around) * ROW;
         const bottom = (place + around + 1) * ROW;
         if (top < this.scroll.scrollTop) this.scroll.scrollTop = Math.max(0, top);
-        else if (bottom > this.scroll.scrollTop + this.scroll.clientHeight - HEAD)
-            this.scroll.scrollTop = bottom + HEAD - this.scroll.clientHeight;
+        else if (bottom > this.scroll.scrollTop + this.scroll.clientHeight - this.head)
+            this.scroll.scrollTop = bottom + this.head - this.scroll.clientHeight;
     }
 
     /** Shows the row of an object or layer, or of what it is folded away in. @param {string} key @param {boolean} [focus] */

@@ -22,6 +22,7 @@ import { renameInPlace } from './rename.js';
 import { Server } from './server.js';
 import { Taking } from './taking.js';
 import { Tint } from './tint.js';
+import { listenToWide, listenToWideDialog, widen } from './wide.js';
 
 /** Lenses that stand in a menu where the ledger is narrow. */
 const MORE_LENSES = ['kinds', 'materials', 'sources'];
@@ -78,6 +79,9 @@ export class Workbench {
         listenToLedger(this);
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);
+        listenToWide(this);
+        listenToWideDialog(this, this.dialogs.element);
+        widen(this);
         this.readState().then(() => this.canvas.load(this.looking.remembered()));
         new MutationObserver(() => this.readState()).observe(/** @type {HTMLElement} */ (document.getElementById('canvas-state')), {
             childList: true,

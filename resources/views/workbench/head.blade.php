@@ -21,6 +21,11 @@
         ><i class="grip" data-grip="{{ $column->id }}" title="Drag to size"></i
     ></span>
 @endforeach
+@foreach ((new App\Ledger\Memberships($bench))->columns() as [$key, $name, $colour, $isDecided])
+    <span role="columnheader" class="member-head" data-member="{{ $key }}" data-decided="{{ $isDecided ? 1 : 0 }}" title="{{ $name }}"
+        >@if ($colour !== '')<i class="swatch kind-tag" style="--swatch: {{ $colour }}"></i>@endif<b>{{ $name }}</b></span
+    >
+@endforeach
 <span role="columnheader" class="more"
     ><button class="sort" data-command="columns" title="Choose columns" aria-label="Choose columns">{!! Icon::svg('plus') !!}</button></span
 >

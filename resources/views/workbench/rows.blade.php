@@ -7,6 +7,8 @@
     $found = $ledger->found();
     $arrangement = $bench->arrangement();
     $titles = new App\Workbench\RungTitles($bench, $rows);
+    $memberships = new App\Ledger\Memberships($bench);
+    $over = $memberships->columns();
 @endphp
 <div
     class="window"
@@ -136,6 +138,19 @@
                         >
                 @endswitch
             @endforeach
+            @if ($over !== [])
+                @php ($states = $memberships->of($row))
+                @foreach ($over as [$key, $name])
+                    <span role="gridcell" class="member-cell"
+                        ><button
+                            class="member is-{{ $states[$key] }}"
+                            tabindex="-1"
+                            data-state="{{ $states[$key] }}"
+                            aria-label="{{ $title }}: {{ $states[$key] }}, {{ $name }}"
+                        ></button
+                    ></span>
+                @endforeach
+            @endif
             <span role="gridcell" class="more"
                 ><button class="more-button" tabindex="-1" aria-label="More for {{ $title }}" aria-haspopup="menu">
                     {!! Icon::svg('ellipsis') !!}

@@ -1,0 +1,154 @@
+/**
+ * The ledger widened over tags and sets: a click on a cell puts what the row stands for in or out, Shift a whole rectangle; with the
+ * keyboard in a cell, arrow keys move, Shift extends, Space turns it, + puts in, - takes out.
+ * @param {import('./workbench.js').Workbench} bench
+ */
+export function listenToWide(bench) {
+    const { ledger } = bench;
+    /** Where a rectangle starts. @type {{place: number, column: number} | null} */
+    let anchor = null;
+    const cellOf = (/** @type {EventTarget | null} */ target) =>
+        /** @type {HTMLElement | null} */ (target instanceof Element ? target.closest('.member') : null);
+
+    ledger.rows.addEventListener(
+        'click',
+        (event) => {
+            const cell = cellOf(event.target);
+            if (!cell) return;
+            event.stopPropagation();
+            const here = { place: placeOf(bench, cell), column: columnOf(cell) };
+            cell.focus();
+            if (event.shiftKey && anchor) return void change(bench, rectangle(anchor, here), stateAt(bench, anchor) === 'in');
+            anchor = here;
+            change(bench, rectangle(here, here), cell.dataset.state !== 'in');
+        },
+        true,
+    );
+    ledger.rows.addEventListener(
+        'keydown',
+        (event) => {
+            const cell = cellOf(event.target);
+            const row = event.target instanceof Element ? event.target.closest('.row') : null;
+            if (!cell) {
+                if (event.key === 'ArrowRight' && event.ctrlKey && row) {
+                    /** @type {HTMLElement | null} */ (row.querySelector('.member'))?.focus();
+                    event.preventDefault();
+                    event.stopPropagation();
+                }
+                return;
+            }
+            const here = { place: placeOf(bench, cell), column: columnOf(cell) };
+            if (!onKey(event, here)) return;
+            event.preventDefault();
+            event.stopPropagation();
+        },
+        true,
+    );
+
+    /** @param {KeyboardEvent} event @param {{place: number, column: number}} here @returns {boolean} whether the key meant something */
+    function onKey(event, here) {
+        const move = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }[event.key];
+        if (move && !event.altKey && !event.ctrlKey) {
+            anchor = event.shiftKey ? (anchor ?? here) : null;
+            if (here.column + move[1] < 0) {
+                const row = ledger.rows.querySelector(`[aria-rowindex="${here.place + 2}"]`);
+                if (row instanceof HTMLElement) ledger.focus(row);
+                return true;
+            }
+            focusCell(bench, here.place + move[0], here.column + move[1]).then((there) =>
+                mark(bench, anchor ? rectangle(anchor, there) : null),
+            );
+            return true;
+        }
+        const state = stateAt(bench, here);
+        const on = { ' ': state !== 'in', Enter: state !== 'in', '+': true, '-': false, Delete: false }[event.key];
+        if (on === undefined) return false;
+        change(bench, rectangle(anchor ?? here, here), on);
+        return true;
+    }
+}
+
+/** @param {{place: number, column: number}} from @param {{place: number, column: number}} to */
+export function rectangle(from, to) {
+    return {
+        first: Math.min(from.place, to.place),
+        last: Math.max(from.place, to.place),
+        left: Math.min(from.column, to.column),
+        right: Math.max(from.column, to.column),
+    };
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {HTMLElement} cell */
+function placeOf(bench, cell) {
+    return bench.ledger.place(/** @type {HTMLElement} */ (cell.closest('.row')));
+}
+
+/** @param {HTMLElement} cell */
+function columnOf(cell) {
+    return [.../** @type {HTMLElement} */ (cell.closest('.row')).querySelectorAll('.member')].indexOf(cell);
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {{place: number, column: number}} at @returns {string} */
+function stateAt(bench, { place, column }) {
+    const cells = bench.ledger.rows.querySelector(`[aria-rowindex="${place + 2}"]`)?.querySelectorAll('.member');
+    return /** @type {HTMLElement | undefined} */ (cells?.[column])?.dataset.state ?? 'out';
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {number} place @param {number} column */
+async function focusCell(bench, place, column) {
+    const { ledger } = bench;
+    const there = await ledger.focusPlace(place);
+    const cells = ledger.rows.querySelector(`[aria-rowindex="${there + 2}"]`)?.querySelectorAll('.member');
+    const at = Math.max(0, Math.min((cells?.length ?? 1) - 1, column));
+    /** @type {HTMLElement | undefined} */ (cells?.[at])?.focus();
+    return { place: there, column: at };
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {ReturnType<typeof rectangle> | null} range */
+function mark(bench, range) {
+    for (const row of /** @type {NodeListOf<HTMLElement>} */ (bench.ledger.rows.querySelectorAll('.row'))) {
+        const place = bench.ledger.place(row);
+        row.querySelectorAll('.member').forEach((cell, column) => {
+            const isIn = range && place >= range.first && place <= range.last && column >= range.left && column <= range.right;
+            cell.classList.toggle('chosen', Boolean(isIn));
+        });
+    }
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {ReturnType<typeof rectangle>} range @param {boolean} on */
+async function change(bench, range, on) {
+    if (!bench.may()) return;
+    const heads = /** @type {HTMLElement[]} */ ([...document.querySelectorAll('#ledger-head [data-member]')]);
+    const columns = heads
+        .slice(range.left, range.right + 1)
+        .filter((head) => head.dataset.decided === '1')
+        .map((head) => head.dataset.member);
+    if (columns.length === 0) return bench.say('The rule of a live set says what is in it; change the rule.');
+    await bench.server.ask('POST', '/memberships', { span: `${range.first}-${range.last}`, columns: columns.join(','), on: on ? 1 : 0 });
+    mark(bench, null);
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {HTMLElement} dialog */
+export function listenToWideDialog(bench, dialog) {
+    dialog.addEventListener('click', async (event) => {
+        const on = /** @type {Element} */ (event.target);
+        const form = on.closest('[data-widen]');
+        if (!form || !on.closest('[data-keep-wide], [data-all-wide], [data-end-wide]')) return;
+        const all = /** @type {HTMLInputElement[]} */ ([...form.querySelectorAll('[type=checkbox]')]);
+        const chosen = on.closest('[data-end-wide]')
+            ? []
+            : all.filter((box) => (on.closest('[data-all-wide]') ? box.value.startsWith('T') : box.checked));
+        bench.dialogs.close();
+        await bench.ledger.arrange({ over: chosen.map((box) => box.value).join(',') });
+        widen(bench);
+    });
+}
+
+/** Gives the ledger the room that its columns take, as far as there is any. @param {import('./workbench.js').Workbench} bench */
+export function widen(bench) {
+    const { width } = bench.ledger.rowsNow;
+    const wide = document.querySelectorAll('#ledger-head [data-member]').length > 0;
+    const room = wide ? Math.min(innerWidth - 340, Number(width) + 40) : 0;
+    const kept = Number(localStorage.getItem('ledger-width')) || 496;
+    document.documentElement.style.setProperty('--ledger', `${Math.max(kept, room)}px`);
+}
