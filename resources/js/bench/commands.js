@@ -268,6 +268,17 @@ export function commandsOf(bench) {
             { changes: true },
         ),
 
+        command(
+            'Sort',
+            'rename-rows',
+            'Rename the selected layers, tags or sets…',
+            '',
+            () => bench.openDialog(`/rename?keys=${ledger.target.join(',')}`),
+            {
+                changes: true,
+            },
+        ),
+
         command('Find', 'find', 'Find by name or rule', '/', () => ledger.input.focus()),
         command('Find', 'hit-next', 'The next hit', '', () => finder.step(1)),
         command('Find', 'hit-back', 'The hit before', '', () => finder.step(-1)),

@@ -58,6 +58,11 @@ function changes(bench, row, key) {
     const ask = bench.server.ask.bind(bench.server);
     const picked = bench.picked > 0;
     const rename = ['Rename', 'F2', () => bench.rename(/** @type {HTMLElement} */ (bench.ledger.row(key)))];
+    const chosen = bench.ledger.selected;
+    const many =
+        chosen.size > 1 && chosen.has(key)
+            ? [[`Rename the ${chosen.size} selected…`, '', () => bench.openDialog(`/rename?keys=${[...chosen].join(',')}`)]]
+            : [];
     const move = ['Move to…', '⇧M', () => bench.moveRows([key])];
     const remove = ['Delete…', 'Del', () => bench.deleteRows([key])];
     const note = ['Note…', '', () => bench.openDialog(`/rows/${key}/note`)];
@@ -86,7 +91,7 @@ function changes(bench, row, key) {
             return [rename];
         case 'L':
             return [
-                ...(number === 1 ? [] : [rename, move]),
+                ...(number === 1 ? [] : [rename, ...many, move]),
                 colour,
                 edges,
                 note,
@@ -108,6 +113,7 @@ function changes(bench, row, key) {
         case 'T':
             return [
                 rename,
+                ...many,
                 move,
                 colour,
                 edges,
@@ -123,6 +129,7 @@ function changes(bench, row, key) {
         case 'F':
             return [
                 rename,
+                ...many,
                 move,
                 ...(row.dataset.holds === 'tags' ? [one] : []),
                 [
@@ -145,7 +152,7 @@ function changes(bench, row, key) {
                 remove,
             ];
         case 'E':
-            return [rename, move, note, ...setChanges(bench, row, number), remove];
+            return [rename, ...many, move, note, ...setChanges(bench, row, number), remove];
         default:
             return [];
     }

@@ -7,7 +7,8 @@
     @endif
     @if ($command->clashes !== [])
         <strong class="warn">
-            {{ number_format(count($command->clashes)) }} would be called like another object beside
+            {{ number_format(count($command->clashes)) }} would be called like another
+            {{ $command instanceof App\Changes\RenameRows ? 'row' : 'object' }} beside
             {{ count($command->clashes) === 1 ? 'it' : 'them' }}.
         </strong>
     @endif

@@ -5,7 +5,8 @@
     data-address="{{ route('rename.store', $bench->project) }}"
     data-preview="{{ route('rename.preview', $bench->project) }}"
 >
-    <h2 id="dialog-title">Rename {{ number_format($bench->pick()->count()) }} picked</h2>
+    <h2 id="dialog-title">Rename {{ number_format($count) }} {{ $keys === '' ? 'picked' : ($count === 1 ? 'row' : 'rows') }}</h2>
+    <input type="hidden" name="keys" value="{{ $keys }}" />
     <div class="fields">
         <label for="rn-find">Find</label
         ><input id="rn-find" name="find" maxlength="200" placeholder="part of a name, * and ? stand for anything" autofocus />
