@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\Refused;
+use App\Jobs\SortDemo;
 use App\Jobs\Uploads;
+use App\Models\Import;
 use App\Models\User;
 use MarlpitBaths\MarlpitBaths;
 use VineShelf\Layers\SortBy;
@@ -15,7 +17,7 @@ final class MakeDemo extends Scripted
     protected $signature =
         'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although there is one}';
 
-    protected $description = 'Make the demo person and their project, Marlpit Baths';
+    protected $description = 'Make the demo person and their projects: Marlpit Baths as it came, and sorted';
 
     public function handle(Uploads $uploads): int
     {
@@ -30,12 +32,25 @@ final class MakeDemo extends Scripted
         if (! isset(MarlpitBaths::SIZES[$size])) {
             throw new Refused('The sizes are '.implode(', ', array_keys(MarlpitBaths::SIZES)).'.');
         }
-        $path = tempnam(sys_get_temp_dir(), 'shelf');
-        MarlpitBaths::write((string) $path, $size);
-        $file = $size === 'demo' ? 'Marlpit Baths.glb' : "Marlpit Baths, $size.glb";
-        $uploads->receive($person, null, (string) $path, $file, SortBy::Best, '');
-        $this->line("A worker takes $file in now.");
+        if ($size !== 'demo') {
+            $this->take($uploads, $person, $size, "Marlpit Baths, $size.glb");
+
+            return self::SUCCESS;
+        }
+        $this->take($uploads, $person, $size, 'Marlpit Baths, as it came.glb');
+        $sorted = $this->take($uploads, $person, $size, 'Marlpit Baths.glb');
+        SortDemo::dispatch($sorted->id);
 
         return self::SUCCESS;
+    }
+
+    private function take(Uploads $uploads, User $person, string $size, string $file): Import
+    {
+        $path = (string) tempnam(sys_get_temp_dir(), 'shelf');
+        MarlpitBaths::write($path, $size);
+        $import = $uploads->receive($person, null, $path, $file, SortBy::Best, '');
+        $this->line("A worker takes $file in now.");
+
+        return $import;
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\Bench;
+use App\Bench\Named;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\SetLocks;

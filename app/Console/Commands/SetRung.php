@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Bench\Named;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\Command;

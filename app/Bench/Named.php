@@ -2,14 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Console\Commands;
+namespace App\Bench;
 
-use App\Bench\Bench;
-use App\Bench\Keys;
-use App\Bench\Organizer;
-use App\Bench\Refused;
-
-/** What a script names: "layer:Stands / Seats", "tag:Phases / First", "folder:Phases", "object:12". */
+/** What scripts name, with folders of tags: "layer:Stands / Seats", "tag:Phases / First", "folder:Phases", "object:12". */
 final class Named
 {
     /** @throws Refused when there is nothing called so */
@@ -20,6 +15,13 @@ final class Named
                 ? Keys::of(["O$found[1]"])
                 : throw new Refused("There is no object $found[1] in the project.");
         }
+
+        return Keys::of([self::row($bench, $what)->key()]);
+    }
+
+    /** @throws Refused when there is no layer, tag or folder called so */
+    public static function row(Bench $bench, string $what): Organizer
+    {
         if (preg_match('~^(layer|tag|folder):(.+)$~Ds', $what, $found) !== 1) {
             throw new Refused("“{$what}” names nothing: write layer:PATH, tag:PATH, folder:PATH or object:NUMBER.");
         }
@@ -27,13 +29,12 @@ final class Named
         $names = array_map(trim(...), explode(' / ', $found[2]));
         foreach ($names as $depth => $name) {
             $wanted = $found[1] === 'layer' ? 'layer' : ($depth === count($names) - 1 ? $found[1] : 'folder');
-            $row = self::inside($bench, $wanted === 'layer' ? 'layers' : 'tags', $row, $wanted, $name);
-            if ($row === null) {
+            $row =
+                self::inside($bench, $wanted === 'layer' ? 'layers' : 'tags', $row, $wanted, $name) ??
                 throw new Refused("There is no $found[1] $found[2].");
-            }
         }
 
-        return Keys::of([$row->key()]);
+        return $row;
     }
 
     private static function inside(Bench $bench, string $family, ?Organizer $in, string $what, string $name): ?Organizer
