@@ -63,19 +63,19 @@ final class Sorted
      */
     public const VIEWS = [
         'Arrival' => [
-            'folder' => 'For the client',
+            'folder' => 'Client',
             'picture' => 'arrival',
             'camera' => ['eye' => [58.0, -52.0, 30.0], 'target' => [0.0, -2.0, 0.0], 'fov' => 38.0],
             'rungs' => ['tag:Finishes / Slate and steel' => 0],
         ],
         'Hall, roof ghosted' => [
-            'folder' => 'For the client',
+            'folder' => 'Client',
             'picture' => 'hall',
             'camera' => ['eye' => [37.0, -37.0, 23.0], 'target' => [-1.0, -1.5, 1.0], 'fov' => 40.0],
             'rungs' => ['layer:Roof' => 2, 'layer:Site / Planting' => 1, 'tag:Finishes / Slate and steel' => 0],
         ],
         'Pool in slate and steel' => [
-            'folder' => 'For the client',
+            'folder' => 'Client',
             'picture' => 'slate',
             'camera' => ['eye' => [8.0, 3.0, 5.4], 'target' => [-6.0, -11.0, 0.6], 'fov' => 52.0],
             'rungs' => ['tag:Finishes / Oak and stone' => 0],

@@ -119,10 +119,12 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/parked/{slot}/recall', [ParkedController::class, 'recall'])
                 ->where('slot', '[1-9]')
                 ->name('park.recall');
+            Route::post('/pins', [ParkedController::class, 'pin'])->name('pins');
             Route::post('/isolate', [IsolationController::class, 'isolate'])->name('isolate');
             Route::post('/isolate/back', [IsolationController::class, 'back'])->name('isolate.back');
             Route::post('/rungs', [DeskController::class, 'rung'])->name('rungs');
             Route::post('/rungs/turn', [OrganizerController::class, 'turn'])->name('rungs.turn');
+            Route::get('/landing', [DeskController::class, 'askLanding'])->name('landing.ask');
             Route::post('/landing', [DeskController::class, 'landing'])->name('landing');
             Route::post('/desk/undo', [DeskController::class, 'undo'])->name('desk.undo');
             Route::post('/desk/redo', [DeskController::class, 'redo'])->name('desk.redo');

@@ -21,6 +21,9 @@ final class CreateLayers extends Command
 
     public readonly int $layers;
 
+    /** Number of the last one that is made, 0 for none. */
+    public readonly int $last;
+
     private readonly int $filed;
 
     private readonly Edits $edits;
@@ -59,6 +62,7 @@ final class CreateLayers extends Command
             }
         }
         $this->layers = count($along->steps);
+        $this->last = $along->steps === [] ? 0 : $along->steps[count($along->steps) - 1]->number;
         $this->filed = $filed;
         $this->leftAlone = self::lockedInWords($rows->count() - $open->count());
         $this->edits = new Edits([...$along->steps, ...$filed === 0 ? [] : [new ObjectsEdit('layer_no', $before, $after)]]);

@@ -20,6 +20,8 @@ use VineShelf\Scene\Pick;
  * @property array{by?: string, seed?: int, pick?: string} $tint pick is a packed pick in base64
  * @property int $view_no the view that the desk came from, 0 for none
  * @property int $landing_layer
+ * @property bool $lands_in_new whether every new layer becomes the landing layer
+ * @property list<string> $pins what is pinned beside the slots: keys of tags and sets, and rules
  * @property int $next_step
  */
 final class Desk extends Model
@@ -34,7 +36,8 @@ final class Desk extends Model
 
     protected $guarded = [];
 
-    protected $attributes = ['revision' => 1, 'ledger' => '{}', 'view_no' => 0, 'landing_layer' => 1, 'next_step' => 1, 'tint' => '{}'];
+    protected $attributes = ['revision' => 1, 'ledger' => '{}', 'view_no' => 0, 'landing_layer' => 1, 'next_step' => 1, 'tint' => '{}',
+        'lands_in_new' => false, 'pins' => '[]'];
 
     protected $casts = [
         'rungs' => Casts\Bytes::class,
@@ -43,6 +46,8 @@ final class Desk extends Model
         'isolated' => Casts\Bytes::class,
         'parked' => Casts\Bytes::class,
         'tint' => 'array',
+        'lands_in_new' => 'boolean',
+        'pins' => 'array',
     ];
 
     public static function of(Project $project, User $user): self

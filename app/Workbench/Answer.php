@@ -98,8 +98,7 @@ final class Answer
         [$undoable, $redoable] = app(History::class)->next($bench->project, $bench->person);
         [$deskUndoable, $deskRedoable] = DeskSteps::next($bench->desk);
         $layers = $bench->layers();
-        $views = $bench->project->views()->get();
-        $current = $views->firstWhere('no', $bench->desk->view_no);
+        $current = $bench->shelf()->members[$bench->desk->view_no] ?? null;
         $wanted =
             $current === null || ! $current->keepsRungs()
                 ? null
@@ -111,7 +110,6 @@ final class Answer
             'card' => PickCard::of($bench),
             'weight' => $bench->inEffect()->weight(),
             'hidden' => $bench->inEffect()->rungs()->histogram()[Rung::Hidden->value] ?? 0,
-            'views' => $views,
             'differs' => $wanted !== null && ! $wanted->same($bench->settings()),
             'undoable' => $undoable,
             'redoable' => $redoable,

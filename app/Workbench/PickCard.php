@@ -30,7 +30,8 @@ final readonly class PickCard
         public array $locks,
         public Lock $nextLock,
         /**
-         * Tags that some or all of the pick and what it holds have: the tag, "some" or "all", and how many have it.
+         * Tags that some or all of the pick and what it holds have, and those that are pinned: the tag, "all", "some" or "none", and how
+         * many have it.
          *
          * @var list<array{Tag, string, int}>
          */
@@ -104,7 +105,11 @@ final readonly class PickCard
         [, $state, $some] = $pill;
 
         return "$path: ".
-            ($state === 'all' ? 'all have it; click takes it off' : number_format($some).' have it; click gives it to all');
+            match ($state) {
+                'all' => 'all have it; click takes it off',
+                'none' => 'none has it; click gives it to all',
+                default => number_format($some).' have it; click gives it to all',
+            };
     }
 
     /** @return list<array{Tag, string, int}> */
@@ -114,6 +119,13 @@ final readonly class PickCard
         $tags = [];
         foreach ($bench->pickedTags() as $number => $some) {
             $tags[] = [$bench->tags()->get($number), $some === $all ? 'all' : 'some', $some];
+        }
+
+        foreach ($bench->desk->pins as $pin) {
+            $number = str_starts_with($pin, 'T') ? (int) substr($pin, 1) : 0;
+            if ($bench->tags()->has($number) && ! in_array($number, array_map(static fn (array $pill): int => $pill[0]->number, $tags), true)) {
+                $tags[] = [$bench->tags()->get($number), 'none', 0];
+            }
         }
 
         return $tags;

@@ -82,6 +82,20 @@ final class FolderTree
         );
     }
 
+    /** @return list<array{Folder|T, list<int>}> folders and members in the order on screen, each with the folders around it, outermost first */
+    public function walk(): array
+    {
+        $walk = [];
+        foreach ($this->outline->walk() as [$key]) {
+            $number = (int) substr((string) $key, 1);
+            $what = ((string) $key)[0] === 'F' ? $this->folders[$number] : $this->members[$number];
+            $chain = $this->chain($what instanceof Folder ? $what->parent : $what->folder());
+            $walk[] = [$what, array_map(static fn (Folder $folder): int => $folder->number, array_reverse($chain))];
+        }
+
+        return $walk;
+    }
+
     /** @return list<T> the members in the order on screen */
     public function inOrder(): array
     {

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\DeskChange;
+use App\Bench\Landing;
 use App\Bench\Targets;
 use App\Changes\Command;
 use App\Models\Desk;
@@ -14,6 +15,7 @@ use App\Workbench\DeskSteps;
 use App\Workbench\RungsOf;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\View\View;
 use VineShelf\Rungs\Rung;
 
 /** What a person does to their own desk: set rungs, take that back, choose where new objects land. */
@@ -54,16 +56,27 @@ final class DeskController
             ->send();
     }
 
+    /** Offers where new objects can land. */
+    public function askLanding(Bench $bench): View
+    {
+        return view('workbench.landing', ['bench' => $bench, 'landing' => Landing::of($bench)]);
+    }
+
     /** Where new objects go, for this person. */
     public function landing(Request $request, Bench $bench): Response
     {
-        $layer = $bench->layers()->get((int) $request->validate(['layer' => ['required', 'integer']])['layer']);
-        DeskChange::on($bench, static function (Desk $desk) use ($layer): void {
+        $given = $request->validate(['layer' => ['required', 'integer'], 'in_new' => ['nullable', 'boolean']]);
+        $layer = $bench->layers()->get((int) $given['layer']);
+        DeskChange::on($bench, static function (Desk $desk) use ($layer, $request): void {
             $desk->landing_layer = $layer->number;
+            if ($request->boolean('asked')) {
+                $desk->lands_in_new = $request->boolean('in_new');
+            }
         });
+        $asWhat = Landing::of($bench)->asWhat;
 
         return Answer::to($bench, $request)
-            ->saying("New objects land in $layer->name.")
+            ->saying("New objects land ".($asWhat === '' ? '' : "$asWhat ")."in $layer->name.", '', $asWhat !== '')
             ->send();
     }
 }

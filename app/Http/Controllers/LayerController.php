@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Bench\Bench;
 use App\Bench\DeskChange;
 use App\Bench\Keys;
+use App\Bench\Landing;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\ClearOut;
@@ -16,6 +17,7 @@ use App\Changes\DeleteLayer;
 use App\Changes\EmptyLayer;
 use App\Changes\History;
 use App\Changes\MergeLayers;
+use App\Models\Desk;
 use App\Workbench\Answer;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -41,6 +43,7 @@ final class LayerController
             $fromPick ? Targets::pick($held)->rows : null,
         );
         $command = $this->history->carryOut($bench, $make);
+        Landing::inNew($bench, $command->number);
 
         return Answer::to($bench, $request)
             ->after($command, '')
@@ -68,6 +71,10 @@ final class LayerController
             $bench,
             static fn (Bench $held): CreateLayers => new CreateLayers($held, $by, $parent, Targets::pick($held)->rows),
         );
+
+        if ($command->last > 0) {
+            Landing::inNew($bench, $command->last);
+        }
 
         return Answer::to($bench, $request)->after($command, 'All of it is there already.')->send();
     }
@@ -143,8 +150,19 @@ final class LayerController
     public function destroy(Request $request, Bench $bench, int $layer): Response
     {
         $target = $request->string('target')->value() === 'delete' ? null : $request->integer('target', Layer::UNSORTED);
+        // Asked for where new objects of this person landed in it.
+        $landing = $bench->desk->landing_layer === $layer ? $request->integer('landing') : 0;
+        if ($landing === $layer || ($landing !== 0 && ! $bench->layers()->has($landing))) {
+            throw new Refused('Choose another layer for new objects to land in.', 'landing');
+        }
         $command = $this->history->carryOut($bench, static fn (Bench $held): DeleteLayer => new DeleteLayer($held, $layer, $target));
+        $bench->refresh();
         DeskChange::land($bench->project->id, $layer, $target ?? Layer::UNSORTED);
+        if ($landing > 0 && $bench->layers()->has($landing)) {
+            DeskChange::on($bench, static function (Desk $desk) use ($landing): void {
+                $desk->landing_layer = $landing;
+            });
+        }
 
         return Answer::to($bench, $request)->after($command, '')->send();
     }

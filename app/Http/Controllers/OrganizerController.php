@@ -51,7 +51,7 @@ final class OrganizerController
 
         return Answer::to($bench, $request)
             ->after($command, '')
-            ->with(['focus' => $row])
+            ->with(self::shown($bench, $row))
             ->send();
     }
 
@@ -59,10 +59,11 @@ final class OrganizerController
     public function note(Bench $bench, string $row): View
     {
         $found = Organizer::named($bench, $row);
-        $note = match ($found->family) {
-            'layers' => $bench->layers()->get($found->number)->note,
-            'tags' => $bench->tags()->get($found->number)->note,
-            default => $bench->sets()->get($found->number)->note,
+        $note = match ($found->kind) {
+            OrganizerKind::Layer => $bench->layers()->get($found->number)->note,
+            OrganizerKind::Tag => $bench->tags()->get($found->number)->note,
+            OrganizerKind::Set => $bench->sets()->get($found->number)->note,
+            default => throw new Refused(ucfirst($found->kind->table()).' do not have notes.', 'keys'),
         };
 
         return view('workbench.note', ['bench' => $bench, 'row' => $found, 'note' => $note]);
@@ -111,7 +112,7 @@ final class OrganizerController
 
         return Answer::to($bench, $request)
             ->after($command, 'It stands there already.')
-            ->with(['focus' => $keys[0], 'selected' => $keys])
+            ->with(self::shown($bench, $keys[0]) + ['selected' => $keys])
             ->send();
     }
 
@@ -131,7 +132,7 @@ final class OrganizerController
 
         return Answer::to($bench, $request)
             ->after($command, '')
-            ->with($given['holds'] === 'views' ? [] : ['focus' => "F$command->number"])
+            ->with(self::shown($bench, "F$command->number"))
             ->send();
     }
 
@@ -184,6 +185,12 @@ final class OrganizerController
             ->saying("$holder->name: $next->name.", $changed ? 'desk' : '')
             ->with(['focus' => $next->key()])
             ->send();
+    }
+
+    /** @return array<string, string> what brings a row into sight, in the ledger or on the shelf */
+    private static function shown(Bench $bench, string $key): array
+    {
+        return [Organizer::find($bench, $key)?->family === 'views' ? 'shelf' : 'focus' => $key];
     }
 
     /** @throws Refused when neither the row nor what it lies in shows its members one at a time */

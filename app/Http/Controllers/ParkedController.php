@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\DeskChange;
+use App\Bench\Pins;
 use App\Bench\Refused;
 use App\Models\Desk;
 use App\Workbench\Answer;
@@ -33,6 +34,20 @@ final class ParkedController
 
         return Answer::to($bench, $request)
             ->saying($pick->count() === 0 ? "Slot $slot is empty." : number_format($pick->count()).' parked in slot '.$slot.'.')
+            ->send();
+    }
+
+    /** Pins a tag, a set or a rule beside the slots, or takes it off. */
+    public function pin(Request $request, Bench $bench): Response
+    {
+        $what = $request->string('what')->value();
+        $on = $request->boolean('on', true);
+        DeskChange::on($bench, static function (Desk $desk) use ($bench, $what, $on): void {
+            $desk->pins = $on ? Pins::with($bench, $desk->pins, $what) : array_values(array_diff($desk->pins, [$what]));
+        });
+
+        return Answer::to($bench, $request)
+            ->saying($on ? 'Pinned beside the slots.' : 'No longer pinned.')
             ->send();
     }
 

@@ -53,7 +53,7 @@ final class ViewController
 
         return Answer::to($bench, $request)
             ->after($command, '')
-            ->with(['shelf' => $command->number])
+            ->with(['shelf' => "V$command->number"])
             ->send();
     }
 
@@ -76,7 +76,7 @@ final class ViewController
 
         return Answer::to($bench, $request)
             ->saying("$found->name applied.", $found->keepsRungs() ? 'desk' : '')
-            ->with(array_filter(['camera' => $found->camera, 'shelf' => $view]))
+            ->with(array_filter(['camera' => $found->camera, 'shelf' => "V$view"]))
             ->send();
     }
 

@@ -166,6 +166,10 @@ export function commandsOf(bench) {
         command('Pick', 'slot', 'Slot', '', (from) => bench.useSlot(Number(from.dataset.slot), Number(from.dataset.count)), {
             quiet: true,
         }),
+        command('Pick', 'pin', 'Pin', '', (from) => bench.pickPin(from), { quiet: true }),
+        command('Parked picks', 'pin-rule', 'Pin the rule in the line beside the slots', '', () =>
+            ask('POST', '/pins', { what: `rule:${ledger.words}`, on: 1 }),
+        ),
         ...[1, 2, 3, 4, 5, 6, 7, 8, 9].flatMap((slot) => [
             command('Parked picks', `recall-${slot}`, `Recall the pick in slot ${slot}`, `Alt+${slot}`, () =>
                 ask('POST', `/parked/${slot}/recall`, { mode: 'replace' }),
@@ -250,6 +254,7 @@ export function commandsOf(bench) {
             { changes: true, quiet: true },
         ),
         command('Sort', 'keep-set', 'Keep as a set…', 's', (from) => bench.keepSet(from.dataset.of), { changes: true }),
+        command('Sort', 'landing', 'Where new objects land…', '', () => bench.openDialog('/landing')),
         command('Sort', 'move-rows', 'Move rows to…', 'Shift+m', () => bench.moveRows(bench.ledger.target), { changes: true }),
         command(
             'Sort',
@@ -332,7 +337,7 @@ export function commandsOf(bench) {
             'view-menu',
             'More for a view',
             '',
-            (from) => bench.menus.openView(/** @type {HTMLElement} */ (from.closest('.view')), from),
+            (from) => bench.shelf.openMenu(/** @type {HTMLElement} */ (from.closest('[data-key]'))),
             { quiet: true },
         ),
         command('Find', 'keys', 'Sheet of keys', '?', () => openKeys(bench)),

@@ -162,10 +162,7 @@ export class Dialogs {
     /** Closes, and shows a layer, tag or folder in its lens. @param {string} key */
     async showRow(key) {
         this.close();
-        const lens = key.startsWith('L') ? 'layers' : 'tags';
-        if (this.bench.ledger.lens !== lens) await this.bench.turn(document.getElementById(`lens-${lens}`));
-        this.bench.ledger.selected = new Set([key]);
-        this.bench.ledger.show(key, true);
+        await this.bench.showRow(key);
     }
 
     /** @param {HTMLElement} button */

@@ -67,5 +67,10 @@ export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
         ['Shift', 'faster'],
         ['Esc', 'stop walking'],
     ],
-    Views: [['← →', 'step along the shelf']],
+    Views: [
+        ['← →', 'step along the shelf'],
+        ['Alt + Shift + ← →', 'move a view or a folder'],
+        ['Ctrl + Space', 'choose several'],
+        ['Enter', 'fold a folder'],
+    ],
 });

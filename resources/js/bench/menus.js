@@ -1,4 +1,3 @@
-import { renameInPlace } from './rename.js';
 import { rowItems } from './rowmenu.js';
 
 /** Menus of rows and views: the same commands that keys and buttons give. */
@@ -92,6 +91,26 @@ export class Menus {
                 : null,
             full ? ['Empty the slot', '', () => bench.server.ask('POST', `/parked/${number}`, { clear: 1 })] : null,
             ...(bench.picked === 0 && !full ? [['Pick objects to park them here', '', () => undefined]] : []),
+        ]);
+    }
+
+    /** @param {HTMLElement} pin @param {MouseEvent} event */
+    openPin(pin, event) {
+        const { bench } = this;
+        const { pin: what = '', rule = '' } = pin.dataset;
+        this.back = pin;
+        this.show(pin, event, [
+            ['Pick its objects', '', () => bench.pickPin(pin)],
+            ['Add to the pick', '', () => bench.pickPin(pin, 'add')],
+            ['Take from the pick', '', () => bench.pickPin(pin, 'remove')],
+            ...(rule === ''
+                ? [
+                      ['Isolate', '', () => bench.server.ask('POST', '/isolate', { keys: what })],
+                      ['Show in the ledger', '', () => bench.showRow(what)],
+                  ]
+                : [['Into the line', '', () => bench.finder.search(rule)]]),
+            null,
+            ['Take the pin off', '', () => bench.server.ask('POST', '/pins', { what, on: 0 })],
         ]);
     }
 
@@ -209,40 +228,6 @@ export class Menus {
             }
         }
         this.place(from);
-    }
-
-    /** @param {HTMLElement} view @param {HTMLElement} button */
-    openView(view, button) {
-        const { bench } = this;
-        const number = Number(view.dataset.view);
-        const set = (/** @type {Record<string, any>} */ values) => bench.server.ask('PATCH', `/views/${number}`, values);
-        const newcomers = Number(view.dataset.newcomers);
-        this.back = button;
-        this.show(button, undefined, [
-            ['Apply', '', () => bench.server.ask('POST', `/views/${number}/apply`)],
-            ['Update from the desk…', '', () => bench.openDialog(`/views/${number}/update`)],
-            ['Rename', 'F2', () => this.renameView(view)],
-            null,
-            .../** @type {[number, string][]} */ ([
-                [0, 'Newcomers: hidden'],
-                [5, 'Newcomers: full'],
-                [-1, 'Newcomers: as the desk'],
-            ]).map(([value, label]) => [label, newcomers === value ? '✓' : '', () => set({ newcomers: value })]),
-            Number(view.dataset.new) > 0 ? ['Newcomers are reviewed', '', () => set({ reviewed: 1 })] : null,
-            null,
-            ['Delete', 'Del', () => bench.server.ask('DELETE', `/views/${number}`)],
-        ]);
-    }
-
-    /** @param {HTMLElement} view */
-    renameView(view) {
-        renameInPlace(/** @type {HTMLElement} */ (view.querySelector('.view-name .label')), view.dataset.name ?? '', {
-            className: 'rename',
-            length: 120,
-            after: () => /** @type {HTMLElement | null} */ (view.querySelector('.view-picture'))?.focus(),
-            keep: (name) => this.bench.server.ask('PATCH', `/views/${view.dataset.view}`, { name }),
-            leave: this.bench.freshener(),
-        });
     }
 
     /** @param {HTMLElement} row of a layer or a tag @param {string} key */

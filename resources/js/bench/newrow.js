@@ -9,15 +9,17 @@ const KINDS = {
  * A layer or tag, empty or from the pick, or a folder, by typing its name in a dialog.
  * @param {import('./workbench.js').Workbench} bench
  * @param {keyof typeof KINDS} kind
- * @param {{fromPick?: boolean, holds?: string, around?: string[]}} [options] around: rows that go into the new folder
+ * @param {{fromPick?: boolean, holds?: string, around?: string[], into?: string, intoName?: string}} [options] around: rows that go
+ *     into the new folder; into: key of what it goes into, where that is not a row of the ledger
  */
-export function askForRow(bench, kind, { fromPick = false, holds = '', around = [] } = {}) {
+export function askForRow(bench, kind, { fromPick = false, holds = '', around = [], into = '', intoName = '' } = {}) {
     if (fromPick && bench.picked === 0) return bench.say('Nothing is picked; pick objects first.');
     const { title, path, holder, within } = KINDS[kind];
-    const chosen = [...bench.ledger.selected][0] ?? bench.ledger.focusKey;
+    const chosen = into || ([...bench.ledger.selected][0] ?? bench.ledger.focusKey);
     const isHolder =
+        into === '' &&
         chosen.startsWith(holder) && chosen !== 'L1' && (holder === 'L' || bench.ledger.row(chosen)?.dataset.holds === (holds || 'tags'));
-    const inside = isHolder && !fromPick && around.length === 0 ? bench.ledger.row(chosen)?.dataset.name : undefined;
+    const inside = isHolder && !fromPick && around.length === 0 ? bench.ledger.row(chosen)?.dataset.name : intoName;
     const form = document.createElement('form');
     form.className = 'ask';
     form.dataset.submit = 'post';

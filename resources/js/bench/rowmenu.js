@@ -31,6 +31,7 @@ export function rowItems(bench, row) {
               : []),
         null,
         ...narrowing(bench, row),
+        ...(/^[TE]/.test(key) ? [pinning(bench, key)] : []),
         null,
         ...(row.dataset.choice !== undefined && row.dataset.choice !== ''
             ? [['Show this one instead of its siblings', '', () => bench.setRung([key], 5)]]
@@ -49,6 +50,16 @@ export function rowItems(bench, row) {
         ...(mayChange && /^[LOTFE]/.test(key)
             ? [{ group: 'Lock', items: ['Open', 'Guarded', 'Locked'].map((label, lock) => [label, '', () => bench.setLock([key], lock)]) }]
             : []),
+    ];
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {string} key @returns {any[]} */
+function pinning(bench, key) {
+    const isPinned = document.querySelector(`#parked [data-pin="${key}"]`) !== null;
+    return [
+        isPinned ? 'Take the pin off' : 'Pin beside the slots',
+        '',
+        () => bench.server.ask('POST', '/pins', { what: key, on: isPinned ? 0 : 1 }),
     ];
 }
 

@@ -20,6 +20,7 @@ import { Regions } from './regions.js';
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
 import { Server } from './server.js';
+import { Shelf } from './shelf.js';
 import { Taking } from './taking.js';
 import { Tint } from './tint.js';
 import { listenToWide, listenToWideDialog, widen } from './wide.js';
@@ -52,6 +53,7 @@ export class Workbench {
         });
         this.dialogs = new Dialogs(this);
         this.menus = new Menus(this);
+        this.shelf = new Shelf(this);
         this.picked = 0;
         this.mayChange = element.dataset.mayChange === '1';
         document.body.classList.toggle('may-only-look', !this.mayChange);
@@ -115,7 +117,7 @@ export class Workbench {
             this.ledger.show(wanted.focus, true);
         }
         if (wanted.shelf)
-            document.querySelector(`.view[data-view="${wanted.shelf}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+            document.querySelector(`#shelf [data-key="${wanted.shelf}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     }
 
     /** Hears what other people, and this person elsewhere, have changed. */
@@ -270,6 +272,20 @@ export class Workbench {
         this.canvas.element.addEventListener('shelf:drawn', drawn);
     }
 
+    /** Shows a layer, a tag, a folder of tags or a set in its lens. @param {string} key */
+    async showRow(key) {
+        const lens = { L: 'layers', E: 'sets' }[key[0]] ?? 'tags';
+        if (this.ledger.lens !== lens) await this.turn(document.getElementById(`lens-${lens}`));
+        this.ledger.selected = new Set([key]);
+        this.ledger.show(key, true);
+    }
+
+    /** A click on something pinned picks its objects. @param {HTMLElement} pin @param {string} [mode] */
+    pickPin(pin, mode = 'replace') {
+        const { pin: what = '', rule = '' } = pin.dataset;
+        return this.pick(rule === '' ? { keys: what, mode } : { found: 1, words: rule, mode });
+    }
+
     /** A click on a slot parks the pick in an empty one and recalls a full one. @param {number} slot @param {number} count */
     useSlot(slot, count) {
         if (count > 0) return this.server.ask('POST', `/parked/${slot}/recall`, { mode: 'replace' });
@@ -311,10 +327,11 @@ export class Workbench {
         this.canvas.viewpoint.restChanged = () => this.looking.show();
         document.getElementById('parked')?.addEventListener('contextmenu', (event) => {
             const slot = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-slot]'));
+            const pin = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-pin]'));
             event.preventDefault();
+            if (pin) this.menus.openPin(pin, event);
             if (slot) this.menus.openSlot(slot, event);
         });
-        document.getElementById('shelf')?.addEventListener('keydown', (event) => this.stepShelf(event));
         listenToCanvas(this);
         listenToDivider(/** @type {HTMLElement} */ (this.element.querySelector('.divider')));
     }
@@ -348,22 +365,6 @@ export class Workbench {
         event.preventDefault();
         next.focus();
         this.turn(next);
-    }
-
-    /** @param {KeyboardEvent} event */
-    stepShelf(event) {
-        if (!['ArrowLeft', 'ArrowRight', 'Delete', 'F2'].includes(event.key)) return;
-        const buttons = /** @type {HTMLElement[]} */ ([...document.querySelectorAll('.view-picture')]);
-        const at = buttons.indexOf(/** @type {HTMLElement} */ (event.target));
-        if (at < 0) return;
-        event.preventDefault();
-        const view = /** @type {HTMLElement} */ (buttons[at].closest('.view'));
-        if ((event.key === 'F2' || event.key === 'Delete') && !this.may()) return;
-        if (event.key === 'F2') return this.menus.renameView(view);
-        if (event.key === 'Delete') return void this.server.ask('DELETE', `/views/${view.dataset.view}`);
-        const next = buttons[Math.max(0, Math.min(buttons.length - 1, at + (event.key === 'ArrowRight' ? 1 : -1)))];
-        next.focus();
-        this.command('apply-view', next);
     }
 
     /** @param {KeyboardEvent} event */

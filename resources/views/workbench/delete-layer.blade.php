@@ -22,8 +22,20 @@
     @else
         <p>Nothing is filed under it.</p>
     @endif
+    @if ($bench->desk->landing_layer === $layer->number)
+        <label for="landing">New objects land in</label>
+        <select name="landing" id="landing">
+            @foreach ($bench->layers()->walk() as [$other])
+                @continue ($other->number === $layer->number)
+                <option value="{{ $other->number }}" @selected ($other->number === $layer->parent)>{{
+                    $bench->layers()->path($other->number)
+                }}</option>
+            @endforeach
+        </select>
+    @endif
     @if ($bench->layers()->inside($layer->number) !== [])
         <p>The {{ count($bench->layers()->inside($layer->number)) === 1 ? 'layer' : 'layers' }} inside it will stand where it stood.</p>
     @endif
+    <p class="error" role="alert" hidden></p>
     <p class="acts"><button class="button danger">Delete</button> <button type="button" class="button" data-close>Keep it</button></p>
 </form>

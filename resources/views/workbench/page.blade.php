@@ -118,6 +118,7 @@
                 >
                     Keep
                 </button>
+                <x-tool command="pin-rule" icon="pin" title="Pin the rule beside the slots" />
                 <button class="button small primary" id="rule-keep" data-command="rule-keep" hidden>Keep rule</button>
             </div>
             <div

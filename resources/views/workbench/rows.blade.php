@@ -9,6 +9,7 @@
     $titles = new App\Workbench\RungTitles($bench, $rows);
     $memberships = new App\Ledger\Memberships($bench);
     $over = $memberships->columns();
+    $slots = new App\Ledger\Slots($bench);
 @endphp
 <div
     class="window"
@@ -89,6 +90,9 @@
                 @if ($row->landing)
                     <span class="landing" title="New objects land here">{!! Icon::svg('leaf') !!}</span>
                 @endif
+                @foreach ($slots->of($row) as $slot)
+                    <span class="slot-mark" title="Parked in slot {{ $slot }}">{{ $slot }}</span>
+                @endforeach
                 @if (!$row->isObject() && $row->picked > 0)
                     <span class="pill" title="{{ number_format($row->picked) }} picked">{{ number_format($row->picked) }}</span>
                 @endif

@@ -1,12 +1,45 @@
 @use ('App\View\Icon')
+@use ('VineShelf\Folders\Folder')
 <ul class="views" role="list" aria-label="Views">
-    @foreach ($views as $view)
+    @foreach ($bench->shelf()->walk() as [$view, $above])
+        @php
+            $within = implode(' ', array_map(fn ($folder) => "F$folder", $above));
+            $apart = $loop->index > 0 && count($above) < $depth ? 'apart' : '';
+            $depth = count($above) + ($view instanceof Folder ? 1 : 0);
+        @endphp
+        @if ($view instanceof Folder)
+            <li
+                class="shelf-folder {{ $apart }}"
+                id="shelf-F{{ $view->number }}"
+                data-key="F{{ $view->number }}"
+                data-name="{{ $view->name }}"
+                data-within="{{ $within }}"
+                data-depth="{{ min(3, count($above)) }}"
+                draggable="{{ $bench->mayChange() ? 'true' : 'false' }}"
+            >
+                <button
+                    class="spine"
+                    aria-expanded="true"
+                    tabindex="{{ $loop->first ? 0 : -1 }}"
+                    aria-label="{{ $view->name }}, folder of {{ count($bench->shelf()->within($view->number)) }}"
+                    title="{{ $view->name }}"
+                >
+                    <span class="label">{{ $view->name }}</span>
+                </button>
+                <span class="spine-count" aria-hidden="true">{{ count($bench->shelf()->within($view->number)) }}</span>
+            </li>
+            @continue
+        @endif
         @php
             $current = $bench->desk->view_no === $view->no;
             $new = $view->keepsRungs() ? VineShelf\Views\Applied::countNewcomers($bench->layers(), $view->known_layer) : 0;
         @endphp
         <li
-            class="view @if ($current) current @endif"
+            class="view {{ $apart }} @if ($current) current @endif"
+            id="shelf-V{{ $view->no }}"
+            data-key="V{{ $view->no }}"
+            data-within="{{ $within }}"
+            draggable="{{ $bench->mayChange() ? 'true' : 'false' }}"
             data-view="{{ $view->no }}"
             data-name="{{ $view->name }}"
             data-newcomers="{{ $view->newcomers }}"
@@ -67,7 +100,7 @@
     @if ($bench->mayChange())
         <li class="keep"><button data-command="keep-view" title="Keep this view (V)">{!! Icon::svg('plus') !!} Keep this view</button></li>
     @endif
-    @if ($views->isEmpty())
+    @if ($bench->shelf()->members === [])
         <li class="no-views">
             <p>
                 No views yet.
