@@ -247,7 +247,7 @@ final class Served
         $person = User::query()->firstOrCreate(['email' => 'bench@marlpit.example'], ['name' => 'Bench', 'password' => 'tidy-bench']);
         $copy = (string) tempnam(sys_get_temp_dir(), 'bench');
         copy(Rows::file($size), $copy);
-        $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $copy, "bench $size.glb", VineShelf\Layers\SortBy::Best, '');
+        $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $copy, "bench $size.glb", new App\Jobs\Sorted);
         while (! Import::query()->findOrFail($import->id)->isOver()) {
             usleep(200_000);
         }

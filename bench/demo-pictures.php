@@ -11,9 +11,13 @@ use Tests\Browser\Support\Browser;
 require __DIR__.'/../vendor/autoload.php';
 $app = require __DIR__.'/../bootstrap/app.php';
 $app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();
-$project = Project::query()->where('name', 'Marlpit Baths')->whereHas('people', static function ($people): void {
-    $people->where('email', config('shelf.demo.email'));
-})->latest('id')->firstOrFail();
+$project = Project::query()
+    ->where('name', 'Marlpit Baths')
+    ->whereHas('people', static function ($people): void {
+        $people->where('email', config('shelf.demo.email'));
+    })
+    ->latest('id')
+    ->firstOrFail();
 $browser = Browser::open((string) config('app.url'))->signIn((string) config('shelf.demo.email'), (string) config('shelf.demo.password'));
 $browser->visit("/projects/$project->key")->settled(90);
 foreach (Sorted::VIEWS as $name => $view) {

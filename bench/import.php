@@ -14,7 +14,7 @@ $scenes = $app->make(App\Scenes\SceneStore::class);
 $takeIn = static function () use ($app, $argv, $person, $scenes): array {
     $copy = (string) tempnam(sys_get_temp_dir(), 'bench');
     copy($argv[1], $copy);
-    $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $copy, 'bench.glb', VineShelf\Layers\SortBy::Best, '');
+    $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $copy, 'bench.glb', new App\Jobs\Sorted);
     $started = hrtime(true);
     (new App\Jobs\TakeIn($import->id))->handle($scenes);
     $took = (hrtime(true) - $started) / 1e6;

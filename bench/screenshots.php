@@ -22,7 +22,7 @@ $person = App\Models\User::query()->create(['email' => $mail, 'name' => 'Ida Kel
 $take = static function (string $size, string $name) use ($app, $person): App\Models\Project {
     $path = (string) tempnam(sys_get_temp_dir(), 'shelf');
     MarlpitBaths\MarlpitBaths::write($path, $size);
-    $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $path, $name, VineShelf\Layers\SortBy::Best, '');
+    $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $path, $name, new App\Jobs\Sorted);
     while (! $import->refresh()->isOver()) {
         usleep(200_000);
     }
@@ -35,7 +35,7 @@ $base = "/projects/$project->key";
 $layer = static fn (string $name): string => 'L'.$project->layers()->where('name', $name)->value('no');
 $hall = '{ eye: [37, -37, 23], target: [-1, -1.5, 1], fov: 40 }';
 
-$browser = (Browser::open((string) config('app.url')))->signIn($mail, 'tidy-pictures')->visit($base)->settled();
+$browser = Browser::open((string) config('app.url'))->signIn($mail, 'tidy-pictures')->visit($base)->settled();
 $go = static function (string $script) use ($browser): void {
     $browser->js($script);
     usleep(900_000);
@@ -82,8 +82,8 @@ $browser->screenshot("$folder/finding.png");
 $browser->js('shelfBench.finder.search("")');
 $go('document.querySelectorAll(".view-picture")[1].click()');
 $go(
-    'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '
-        .'["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',
+    'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '.
+        '["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',
 );
 $browser->waitFor('.legend-entry')->settled(90);
 $clear();
@@ -94,8 +94,8 @@ $clear();
 $browser->settled(90)->screenshot("$folder/objects-dark.png");
 $browser->dark(false);
 $browser->js(
-    'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '
-        .'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
+    'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '.
+        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
 );
 $browser->waitFor('.command-box input')->type('.command-box input', 'seat')->waitForText('#command-list', '51 Seats');
 usleep(1_500_000);

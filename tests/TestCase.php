@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests;
 
+use App\Jobs\Sorted;
 use App\Jobs\TakeIn;
 use App\Jobs\Uploads;
 use App\Models\Import;
@@ -79,10 +80,14 @@ abstract class TestCase extends BaseTestCase
         string $name = 'hall.glb',
         ?Project $into = null,
         string $property = '',
+        string $tagsFrom = '',
+        string $separator = '',
     ): Import {
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy($path, $copy);
-        $import = $this->app->make(Uploads::class)->receive($person, $into, $copy, $name, $by, $property);
+        $import = $this->app
+            ->make(Uploads::class)
+            ->receive($person, $into, $copy, $name, new Sorted($by, $property, $tagsFrom, $separator));
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
 
         return $import->refresh();

@@ -29,7 +29,13 @@ final class Pins
                 $pins[] = self::pin($what, $tag->name, '', $tag->colour, 'Tag '.$bench->tags()->tree->path($tag));
             } elseif ($row?->kind === OrganizerKind::Set) {
                 $set = $bench->sets()->get($row->number);
-                $pins[] = self::pin($what, $set->name, $set->isLive() ? 'zap' : 'list-checks', '', 'Set '.$bench->sets()->tree->path($set));
+                $pins[] = self::pin(
+                    $what,
+                    $set->name,
+                    $set->isLive() ? 'zap' : 'list-checks',
+                    '',
+                    'Set '.$bench->sets()->tree->path($set),
+                );
             } elseif (str_starts_with($what, self::RULE)) {
                 $rule = substr($what, strlen(self::RULE));
                 $pins[] = self::pin($what, $rule, 'search', '', "Rule $rule", $rule);
@@ -70,7 +76,10 @@ final class Pins
     private static function check(string $rule): void
     {
         if ($rule === '' || mb_strlen($rule) > 500) {
-            throw new Refused($rule === '' ? 'The line is empty; write a rule first.' : 'A pinned rule has at most 500 characters.', 'what');
+            throw new Refused(
+                $rule === '' ? 'The line is empty; write a rule first.' : 'A pinned rule has at most 500 characters.',
+                'what',
+            );
         }
         try {
             Parser::parse($rule);

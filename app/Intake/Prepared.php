@@ -6,6 +6,7 @@ namespace App\Intake;
 
 use VineShelf\Formats\Intake;
 use VineShelf\Layers\FilingPlan;
+use VineShelf\Tags\TaggingPlan;
 
 /** Everything that can be worked out of a file without touching the project. */
 final readonly class Prepared
@@ -24,5 +25,6 @@ final readonly class Prepared
         public array $materials,
         public array $textures,
         public int $kept,
+        public TaggingPlan $tagging,
     ) {}
 }

@@ -15,6 +15,7 @@ use VineShelf\Formats\Intake;
 use VineShelf\Formats\UnreadableFile;
 use VineShelf\Layers\FilingPlan;
 use VineShelf\Layers\SortBy;
+use VineShelf\Tags\TaggingPlan;
 
 /**
  * The first stage of taking a file in: reads it and writes packs and pictures beside everything. Whatever happens here, the project is as
@@ -37,13 +38,14 @@ final readonly class Preparing
         $read = fn (int $nodes) => $this->progress->tell('Reading the file', 0, $import->bytes, $nodes);
         $intake = Files::open(Kept::disk()->path($import->path), progress: $read);
         $plan = FilingPlan::of($intake, SortBy::from($import->sort_by), $import->property === '' ? 'layer' : $import->property);
+        $tagging = TaggingPlan::of($intake->objects(), $import->tags_from, $import->separator);
         [$meshes, $materials] = $this->numbers($intake);
         $packer = new Packer($this->staging->folder().'/packs', $this->staging->final().'/packs');
         $pack = fn (int $done, int $total) => $this->progress->tell('Packing the geometry', $done, $total);
         $packer->pack($intake, self::layerOfMeshes($intake, $plan), $meshes, $materials, $pack);
         [$textures, $bytes] = $this->textures($intake);
 
-        return new Prepared($intake, $plan, $packer, $meshes, $materials, $textures, $packer->kept + $bytes);
+        return new Prepared($intake, $plan, $packer, $meshes, $materials, $textures, $packer->kept + $bytes, $tagging);
     }
 
     /**

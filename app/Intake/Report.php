@@ -9,6 +9,7 @@ use VineShelf\Formats\Intake;
 use VineShelf\Geometry\PackedMesh;
 use VineShelf\Layers\FilingPlan;
 use VineShelf\Scene\Kind;
+use VineShelf\Tags\TaggingPlan;
 
 /** What the take-in report tells about a source. */
 final class Report
@@ -18,7 +19,7 @@ final class Report
      *
      * @return array<string, mixed>
      */
-    public static function of(Intake $intake, array $meshes, FilingPlan $plan): array
+    public static function of(Intake $intake, array $meshes, FilingPlan $plan, TaggingPlan $tagging): array
     {
         $objects = $intake->objects();
         $kinds = array_fill(0, count(Kind::cases()), 0);
@@ -59,6 +60,12 @@ final class Report
             'how' => $plan->how,
             'layers' => $layers,
             'unsorted' => $filed[-1] ?? 0,
+            'tagsFrom' => $tagging->folder,
+            'tags' => array_map(
+                static fn (string $name, array $rows): array => ['name' => $name, 'objects' => count($rows)],
+                $tagging->names,
+                $tagging->rows,
+            ),
             'warnings' => $intake->warnings(),
         ];
     }

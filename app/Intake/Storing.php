@@ -36,11 +36,7 @@ final class Storing
     /** The layer of what has none of its own. */
     private int $landing = Layer::UNSORTED;
 
-    public function __construct(
-        private readonly Import $import,
-        private Prepared $prepared,
-        private readonly Progress $progress,
-    ) {}
+    public function __construct(private readonly Import $import, private Prepared $prepared, private readonly Progress $progress) {}
 
     /**
      * @throws UnreadableFile when the project is gone or no longer the person's to change
@@ -55,10 +51,13 @@ final class Storing
             $made = $this->layers($project);
             $this->materials($project, $source);
             $this->meshes($project, $source);
+            $first = $project->next_object;
             $this->objects($project, $source);
+            $tags = Tagging::store($project, $this->prepared->tagging, $first);
             $project->origin ??= $this->origin();
             $count = $this->prepared->intake->objects()->count();
-            History::record($project, $person, "Take in $source->name", new Edits([...$made, new SourceEdit($source->id, $count, false)]));
+            $edits = new Edits([...$made, new SourceEdit($source->id, $count, false), ...$tags]);
+            History::record($project, $person, "Take in $source->name", $edits);
             $this->finish($project, $source, $count);
 
             return $project;
@@ -68,12 +67,12 @@ final class Storing
     /**
      * The scene index of a project that this import has made, from what is in memory anyway. The last that is asked: the rest is let go of.
      *
-     * @return array<string, string>|null null when the project had other sources before
+     * @return array<string, string>|null null when the project had other sources before, or tags came with the file
      */
     public function index(Project $project): ?array
     {
         $objects = $this->prepared->intake->objects();
-        if ($project->next_object !== $objects->count() + 1) {
+        if ($project->next_object !== $objects->count() + 1 || $this->prepared->tagging->names !== []) {
             return null;
         }
         $parents = $layers = $kinds = $triangles = $meshes = $placed = [];
@@ -153,7 +152,12 @@ final class Storing
             'bytes' => $this->import->bytes,
             'kept' => $this->prepared->kept,
             'hulls' => $this->prepared->packer->hulls,
-            'report' => Report::of($this->prepared->intake, $this->prepared->packer->meshes, $this->prepared->plan),
+            'report' => Report::of(
+                $this->prepared->intake,
+                $this->prepared->packer->meshes,
+                $this->prepared->plan,
+                $this->prepared->tagging,
+            ),
         ]);
     }
 
@@ -292,8 +296,8 @@ final class Storing
         [$projectId, $sourceId] = [$project->id, $source->id];
         $told = fn (int $in) => $this->progress->tell('Storing the objects', $in, $count, $in);
         $columns =
-            'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, source_id, name, class, source_key, '
-                .'transform, instances, properties';
+            'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, source_id, name, class, source_key, '.
+            'transform, instances, properties';
         $rows = new Rows('objects', $columns, $told);
         for ($row = 1; $row <= $count; $row++) {
             $mesh = $objects->meshes[$row];

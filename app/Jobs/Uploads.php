@@ -13,7 +13,6 @@ use App\Models\Project;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
-use VineShelf\Layers\SortBy;
 
 /** Receives a file and queues its import. */
 final class Uploads
@@ -24,7 +23,7 @@ final class Uploads
      * @throws Refused      when there is no room for it
      * @throws UnableToKeep
      */
-    public function receive(User $person, ?Project $project, string $path, string $fileName, SortBy $sortBy, string $property): Import
+    public function receive(User $person, ?Project $project, string $path, string $fileName, Sorted $sorted): Import
     {
         $bytes = (int) @filesize($path);
         $key = Str::lower(Str::random(20));
@@ -32,13 +31,13 @@ final class Uploads
         try {
             Room::check($person, $bytes);
             self::move($path, $kept, $bytes);
-        } catch (Refused|UnableToKeep $full) {
+        } catch (Refused | UnableToKeep $full) {
             @unlink($path);
             throw $full;
         }
         try {
             // The row and its job come together or not at all.
-            return DB::transaction(static function () use ($key, $kept, $bytes, $person, $project, $fileName, $sortBy, $property): Import {
+            return DB::transaction(static function () use ($key, $kept, $bytes, $person, $project, $fileName, $sorted): Import {
                 $import = Import::query()->create([
                     'key' => $key,
                     'user_id' => $person->id,
@@ -46,8 +45,10 @@ final class Uploads
                     'file_name' => mb_strimwidth(str_replace("\0", '', mb_scrub($fileName)), 0, 200, '…'),
                     'path' => $kept,
                     'bytes' => $bytes,
-                    'sort_by' => $sortBy->value,
-                    'property' => mb_strimwidth($property, 0, 100),
+                    'sort_by' => $sorted->by->value,
+                    'property' => mb_strimwidth($sorted->property, 0, 100),
+                    'tags_from' => mb_strimwidth(trim($sorted->tagsFrom), 0, 100),
+                    'separator' => mb_strimwidth($sorted->separator, 0, 10),
                 ]);
                 TakeIn::dispatch($import->id);
 

@@ -41,6 +41,9 @@ final class Slots
     private function isAll(Row $row, Pick $pick): bool
     {
         return $row->count === $pick->count() &&
-            $pick->rows($this->bench->scene())->less(Keys::of([$row->key])->heldIn($this->bench))->isEmpty();
+            $pick
+                ->rows($this->bench->scene())
+                ->less(Keys::of([$row->key])->heldIn($this->bench))
+                ->isEmpty();
     }
 }

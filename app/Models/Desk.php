@@ -36,8 +36,16 @@ final class Desk extends Model
 
     protected $guarded = [];
 
-    protected $attributes = ['revision' => 1, 'ledger' => '{}', 'view_no' => 0, 'landing_layer' => 1, 'next_step' => 1, 'tint' => '{}',
-        'lands_in_new' => false, 'pins' => '[]'];
+    protected $attributes = [
+        'revision' => 1,
+        'ledger' => '{}',
+        'view_no' => 0,
+        'landing_layer' => 1,
+        'next_step' => 1,
+        'tint' => '{}',
+        'lands_in_new' => false,
+        'pins' => '[]',
+    ];
 
     protected $casts = [
         'rungs' => Casts\Bytes::class,

@@ -21,6 +21,8 @@ use Illuminate\Support\Carbon;
  * @property int $bytes
  * @property string $sort_by
  * @property string $property
+ * @property string $tags_from the property that tags are made from, "" for none
+ * @property string $separator what stands between several values in one, "" where a value is always one
  * @property ImportState $state
  * @property string $stage
  * @property int $done

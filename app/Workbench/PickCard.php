@@ -123,7 +123,10 @@ final readonly class PickCard
 
         foreach ($bench->desk->pins as $pin) {
             $number = str_starts_with($pin, 'T') ? (int) substr($pin, 1) : 0;
-            if ($bench->tags()->has($number) && ! in_array($number, array_map(static fn (array $pill): int => $pill[0]->number, $tags), true)) {
+            if (
+                $bench->tags()->has($number) &&
+                ! in_array($number, array_map(static fn (array $pill): int => $pill[0]->number, $tags), true)
+            ) {
                 $tags[] = [$bench->tags()->get($number), 'none', 0];
             }
         }

@@ -63,6 +63,30 @@ final class TakenObjects
         return count($this->parents) - 1;
     }
 
+    /**
+     * The values of a property, whatever the case of its name: only rows that have it.
+     *
+     * @return iterable<int, mixed> by row
+     */
+    public function property(string $name): iterable
+    {
+        $wanted = mb_strtolower(trim($name));
+        // Letters beyond ASCII have two cases that only a decoded name shows.
+        $isPlain = preg_match('~[^\x20-\x7E]~', $wanted) === 0;
+        foreach ($this->properties as $row => $json) {
+            if ($isPlain && stripos($json, $wanted) === false && ! str_contains($json, '\\')) {
+                continue;
+            }
+            $properties = json_decode($json, true);
+            foreach (is_array($properties) ? $properties : [] as $called => $value) {
+                if (mb_strtolower((string) $called) === $wanted) {
+                    yield $row => $value;
+                    break;
+                }
+            }
+        }
+    }
+
     public function count(): int
     {
         return count($this->parents) - 1;

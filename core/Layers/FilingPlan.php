@@ -103,20 +103,9 @@ final readonly class FilingPlan
     private static function byProperty(TakenObjects $objects, string $property): array
     {
         $labels = array_fill(0, $objects->count() + 1, '');
-        $property = trim($property);
-        $wanted = mb_strtolower($property);
-        // Letters beyond ASCII have two cases that only a decoded name shows.
-        $isPlain = preg_match('~[^\x20-\x7E]~', $property) === 0;
-        foreach ($objects->properties as $row => $json) {
-            if ($isPlain && stripos($json, $property) === false && ! str_contains($json, '\\')) {
-                continue;
-            }
-            $properties = json_decode($json, true);
-            foreach (is_array($properties) ? $properties : [] as $name => $value) {
-                if (mb_strtolower((string) $name) === $wanted && is_scalar($value)) {
-                    $labels[$row] = self::label((string) $value);
-                    break;
-                }
+        foreach ($objects->property($property) as $row => $value) {
+            if (is_scalar($value)) {
+                $labels[$row] = self::label((string) $value);
             }
         }
 

@@ -30,6 +30,11 @@
                 <span data-shown-for="property" hidden
                     ><label for="property">Property</label> <input id="property" name="property" value="layer" maxlength="100"
                 /></span>
+                <label for="tags_from">Make tags from</label>
+                <input id="tags_from" name="tags_from" placeholder="no property" maxlength="100" />
+                <span
+                    ><label for="separator">Values apart by</label> <input id="separator" name="separator" value=";" maxlength="10" size="2"
+                /></span>
             </div>
             <div class="progress" hidden>
                 <div class="bar"><i></i></div>

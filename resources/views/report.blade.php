@@ -145,6 +145,27 @@
                         </tbody>
                     </table>
                 </div>
+                @if (($report['tags'] ?? []) !== [])
+                    <h2>What was tagged</h2>
+                    <p>
+                        By the property “{{ $report['tagsFrom'] }}”: {{ number_format(count($report['tags'])) }}
+                        {{ count($report['tags']) === 1 ? 'tag' : 'tags' }} in a folder of that name.
+                    </p>
+                    <div class="filed" tabindex="0" role="region" aria-label="Tags and their objects">
+                        <table>
+                            <tbody>
+                                @foreach ($report['tags'] as $tag)
+                                    <tr>
+                                        <th scope="row" title="{{ $tag['name'] }}">{{ $tag['name'] }}</th>
+                                        <td>{{ number_format($tag['objects']) }}</td>
+                                    </tr>
+                                @endforeach
+                            </tbody>
+                        </table>
+                    </div>
+                @elseif (($report['tagsFrom'] ?? '') !== '')
+                    <p>No object has a property “{{ $report['tagsFrom'] }}”, so no tags were made.</p>
+                @endif
             </section>
         </div>
     </main>

@@ -21,7 +21,6 @@ use Tests\TestCase;
 use VineShelf\Facts\Derived;
 use VineShelf\Facts\Facts;
 use VineShelf\Facts\Measure;
-use VineShelf\Layers\SortBy;
 
 /** Files are whole or not there: full disks, cut files, leftovers. */
 final class FilesTest extends TestCase
@@ -37,7 +36,7 @@ final class FilesTest extends TestCase
         $person = $this->person();
         $before = [Project::query()->count(), DB::table('objects')->count()];
         copy(self::demoFile(), $copy = (string) tempnam(sys_get_temp_dir(), 'shelf'));
-        $import = $this->app->make(Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
+        $import = $this->app->make(Uploads::class)->receive($person, null, $copy, 'hall.glb', new \App\Jobs\Sorted);
         $this->roomForFiles(60_000);
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
         $this->roomForFiles(null);
@@ -315,8 +314,9 @@ final class FilesTest extends TestCase
     {
         $ida = $this->person();
         $project = $this->baths($ida);
-        $region = '{"shape":"circle","inside":false,"points":[[390,320],[520,320]],"width":780,"height":644,'
-            .'"eye":[40,-50,30],"target":[0,0,2],"up":[0,0,1],"fov":40}';
+        $region =
+            '{"shape":"circle","inside":false,"points":[[390,320],[520,320]],"width":780,"height":644,'.
+            '"eye":[40,-50,30],"target":[0,0,2],"up":[0,0,1],"fov":40}';
         $caught = fn (): int => $this->actingAs($ida)
             ->post("/projects/$project->key/pick/region", ['count' => 1, 'region' => $region])
             ->assertOk()

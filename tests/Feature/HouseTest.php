@@ -16,7 +16,6 @@ use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Storage;
 use Tests\Core\Support\Gltf;
 use Tests\TestCase;
-use VineShelf\Layers\SortBy;
 
 /** Accounts, projects as a whole, the command line, and what happens when files or the database are gone. */
 final class HouseTest extends TestCase
@@ -57,9 +56,7 @@ final class HouseTest extends TestCase
     public function test_the_demo_is_made_once(): void
     {
         config(['shelf.demo.password' => 'tidy-demo', 'shelf.demo.email' => 'demo@marlpit.example']);
-        $this->artisan('shelf:demo')
-            ->expectsOutput('A worker takes Marlpit Baths.glb in now.')
-            ->assertSuccessful();
+        $this->artisan('shelf:demo')->expectsOutput('A worker takes Marlpit Baths.glb in now.')->assertSuccessful();
         $this->artisan('shelf:demo')->doesntExpectOutput('A worker takes Marlpit Baths.glb in now.')->assertSuccessful();
         $demo = User::query()->where('email', 'demo@marlpit.example')->firstOrFail();
         self::assertSame(1, $demo->imports()->count());
@@ -209,7 +206,7 @@ final class HouseTest extends TestCase
         $ida = $this->person();
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy(Gltf::file(Gltf::triangle()), $copy);
-        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($ida, null, $copy, 'pane.gltf', SortBy::Best, '');
+        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($ida, null, $copy, 'pane.gltf', new \App\Jobs\Sorted);
         $other = $this->otherConnection();
         $other->exec("SELECT pg_advisory_lock(7201, $import->id)");
         (new TakeIn($import->id))->handle($this->app->make(SceneStore::class));
@@ -313,8 +310,9 @@ final class HouseTest extends TestCase
     public function test_numbers_are_right_however_php_is_started(): void
     {
         foreach (['tracing' => '1', 'function' => '1', '1254' => '1', '1054' => '1', 'off' => '', '0' => ''] as $mode => $on) {
-            $code = '(require "bootstrap/app.php")->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'
-                .'$jit = opcache_get_status(false)["jit"]; echo $jit["on"], "|", $jit["on"] ? $jit["opt_flags"] & 3 : 0;';
+            $code =
+                '(require "bootstrap/app.php")->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();'.
+                '$jit = opcache_get_status(false)["jit"]; echo $jit["on"], "|", $jit["on"] ? $jit["opt_flags"] & 3 : 0;';
             $php = [PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', "opcache.jit=$mode", '-d', 'opcache.jit_buffer_size=8M'];
             $process = proc_open([...$php, '-r', "require 'vendor/autoload.php'; $code"], [1 => ['pipe', 'w']], $pipes, base_path());
             self::assertIsResource($process);
@@ -328,8 +326,9 @@ final class HouseTest extends TestCase
         $cache = (string) tempnam(sys_get_temp_dir(), 'settings');
         unlink($cache);
         $run = static function (string $code, string $keep) use ($cache): string {
-            $start = 'require "vendor/autoload.php"; $app = require "bootstrap/app.php";'
-                .'$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();';
+            $start =
+                'require "vendor/autoload.php"; $app = require "bootstrap/app.php";'.
+                '$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();';
             $environment = ['APP_CONFIG_CACHE' => "$cache.php", 'DB_PERSISTENT' => $keep] + getenv();
             $process = proc_open([PHP_BINARY, '-r', "$start $code"], [1 => ['pipe', 'w']], $pipes, base_path(), $environment);
             self::assertIsResource($process);
@@ -338,8 +337,9 @@ final class HouseTest extends TestCase
 
             return $said;
         };
-        $tell = '$by = App\Providers\AppServiceProvider::connection(...); $here = config("database.connections.pgsql.options");'
-            .'foreach ([$by("fpm-fcgi"), $by("cli"), $here] as $options) { echo var_export($options[PDO::ATTR_PERSISTENT], true); }';
+        $tell =
+            '$by = App\Providers\AppServiceProvider::connection(...); $here = config("database.connections.pgsql.options");'.
+            'foreach ([$by("fpm-fcgi"), $by("cli"), $here] as $options) { echo var_export($options[PDO::ATTR_PERSISTENT], true); }';
         foreach (['true' => 'truefalsefalse', 'false' => 'falsefalsefalse'] as $keep => $told) {
             $run('Illuminate\Support\Facades\Artisan::call("config:cache");', (string) $keep);
             self::assertFileExists("$cache.php");

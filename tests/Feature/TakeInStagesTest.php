@@ -16,7 +16,6 @@ use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Storage;
 use MarlpitBaths\MarlpitBaths;
 use PHPUnit\Framework\Attributes\DataProvider;
-use VineShelf\Layers\SortBy;
 
 /** Taking a file in, with workers that are killed, databases that go away, and several workers on one queue. The workers are real. */
 final class TakeInStagesTest extends CommittedTestCase
@@ -182,7 +181,7 @@ final class TakeInStagesTest extends CommittedTestCase
         copy($file ?? self::$model, $copy = (string) tempnam(sys_get_temp_dir(), 'shelf'));
         $into = $project === null ? null : \App\Models\Project::query()->findOrFail($project);
 
-        return $this->app->make(Uploads::class)->receive($this->ida, $into, $copy, 'hall.glb', SortBy::Best, '');
+        return $this->app->make(Uploads::class)->receive($this->ida, $into, $copy, 'hall.glb', new \App\Jobs\Sorted);
     }
 
     private function assertIn(Import $import): void

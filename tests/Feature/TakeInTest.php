@@ -6,6 +6,7 @@ namespace Tests\Feature;
 
 use App\Intake\Bundle;
 use App\Jobs\TakeIn;
+use App\Models\Casts\Bytes;
 use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\Project;
@@ -19,6 +20,7 @@ use Tests\Core\Support\Gltf;
 use Tests\TestCase;
 use VineShelf\Layers\SortBy;
 use VineShelf\Scene\Drawn;
+use VineShelf\Scene\Members;
 
 final class TakeInTest extends TestCase
 {
@@ -103,6 +105,63 @@ final class TakeInTest extends TestCase
         $this->assertIndexTrue($project);
     }
 
+    public function test_a_property_makes_tags_that_a_second_file_uses_again_and_undo_takes_back(): void
+    {
+        $person = $this->person();
+        $gltf = Gltf::triangle();
+        $gltf['nodes'][0]['extras'] = ['use' => 'Wet; Client'];
+        $import = $this->takeIn($person, Gltf::file($gltf), tagsFrom: 'USE', separator: ';');
+        $project = $import->project ?? throw new \LogicException($import->error);
+        $this->assertIndexTrue($project->refresh());
+        self::assertSame(['Client' => [1], 'Wet' => [1]], $this->tagged($project));
+        $this->actingAs($person)
+            ->get("/projects/$project->key/report/$import->source_id")
+            ->assertSee('By the property “USE”: 2');
+
+        $gltf['nodes'][0]['extras'] = ['Use' => 'wet;Dry'];
+        $this->takeIn($person, Gltf::file($gltf), name: 'next.glb', into: $project, tagsFrom: 'use', separator: ';');
+        $this->assertIndexTrue($project->refresh());
+        self::assertSame(['Client' => [1], 'Dry' => [2], 'Wet' => [1, 2]], $this->tagged($project));
+        self::assertSame(1, DB::table('folders')->where('project_id', $project->id)->count());
+
+        // The tag that the second file made goes with it, and comes again.
+        $this->actingAs($person)
+            ->post("/projects/$project->key/undo")
+            ->assertOk();
+        $this->assertIndexTrue($project->refresh());
+        self::assertSame(['Client' => [1], 'Wet' => [1]], $this->tagged($project));
+        $this->actingAs($person)
+            ->post("/projects/$project->key/redo")
+            ->assertOk();
+        $this->assertIndexTrue($project->refresh());
+        self::assertSame(['Client' => [1], 'Dry' => [2], 'Wet' => [1, 2]], $this->tagged($project));
+    }
+
+    public function test_a_locked_tag_takes_nothing_from_a_file(): void
+    {
+        $person = $this->person();
+        $gltf = Gltf::triangle();
+        $gltf['nodes'][0]['extras'] = ['use' => 'Wet'];
+        $project = $this->takeIn($person, Gltf::file($gltf), tagsFrom: 'use')->project ?? throw new \LogicException;
+        DB::table('folders')
+            ->where('project_id', $project->id)
+            ->update(['lock' => 2]);
+        $project->increment('revision');
+        $this->takeIn($person, Gltf::file($gltf), name: 'next.glb', into: $project, tagsFrom: 'use');
+        self::assertSame(['Wet' => [1]], $this->tagged($project->refresh()));
+    }
+
+    /** @return array<string, list<int>> object numbers by tag */
+    private function tagged(Project $project): array
+    {
+        $tagged = [];
+        foreach (DB::table('tags')->where('project_id', $project->id)->orderBy('name')->get() as $tag) {
+            $tagged[$tag->name] = Members::unpack(Bytes::read($tag->members))->rows();
+        }
+
+        return $tagged;
+    }
+
     public function test_a_bad_file_says_why_and_leaves_nothing_behind(): void
     {
         $person = $this->person();
@@ -137,7 +196,7 @@ final class TakeInTest extends TestCase
         $person = $this->person();
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy(self::demoFile(), $copy);
-        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
+        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($person, null, $copy, 'hall.glb', new \App\Jobs\Sorted);
         Import::query()
             ->whereKey($import->id)
             ->update(['stop' => true]);
@@ -162,7 +221,7 @@ final class TakeInTest extends TestCase
         $person = $this->person();
         $copy = (string) tempnam(sys_get_temp_dir(), 'shelf');
         copy(self::demoFile(), $copy);
-        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($person, null, $copy, 'hall.glb', SortBy::Best, '');
+        $import = $this->app->make(\App\Jobs\Uploads::class)->receive($person, null, $copy, 'hall.glb', new \App\Jobs\Sorted);
         // A worker died while it packed: its state and some of its packs are still there.
         $import->update(['state' => ImportState::Running, 'stage' => 'Packing the geometry', 'done' => 40, 'total' => 221]);
         Storage::disk('local')->put("sources/$import->key/packs/left-behind.glb", 'half a pack');

@@ -6,15 +6,18 @@ namespace App\Console\Commands;
 
 use App\Bench\Refused;
 use App\Intake\Bundle;
+use App\Jobs\Sorted;
 use App\Jobs\Uploads;
 use App\Models\ImportState;
 use VineShelf\Layers\SortBy;
 
 final class ImportFile extends OnProject
 {
-    protected $signature = 'shelf:import {project : the key of a project, or "new"} {file} {--person= : e-mail of the person who takes it '
-        .'in; the only owner when not given} {--sort-by=best : best, groups, property, material, kind or unsorted} '
-        .'{--property=layer} {--json}';
+    protected $signature =
+        'shelf:import {project : the key of a project, or "new"} {file} {--person= : e-mail of the person who takes it '.
+        'in; the only owner when not given} {--sort-by=best : best, groups, property, material, kind or unsorted} '.
+        '{--property=layer} {--tags-from= : a property that tags are made from} '.
+        '{--separator= : what stands between several of its values in one} {--json}';
 
     protected $description = 'Take a file in and wait until it is there';
 
@@ -38,7 +41,13 @@ final class ImportFile extends OnProject
             @unlink($copy);
             throw new Refused('There is not enough room for a copy of the file.');
         }
-        $import = $uploads->receive($person, $project, $copy, basename($file), $by, (string) $this->option('property'));
+        $sorted = new Sorted(
+            $by,
+            (string) $this->option('property'),
+            (string) $this->option('tags-from'),
+            (string) $this->option('separator'),
+        );
+        $import = $uploads->receive($person, $project, $copy, basename($file), $sorted);
         while (! $import->refresh()->isOver()) {
             usleep(200_000);
         }

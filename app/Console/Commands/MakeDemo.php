@@ -6,16 +6,15 @@ namespace App\Console\Commands;
 
 use App\Bench\Refused;
 use App\Jobs\SortDemo;
+use App\Jobs\Sorted;
 use App\Jobs\Uploads;
 use App\Models\Import;
 use App\Models\User;
 use MarlpitBaths\MarlpitBaths;
-use VineShelf\Layers\SortBy;
 
 final class MakeDemo extends Scripted
 {
-    protected $signature =
-        'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although there is one}';
+    protected $signature = 'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although there is one}';
 
     protected $description = 'Make the demo person and their projects: Marlpit Baths as it came, and sorted';
 
@@ -48,7 +47,7 @@ final class MakeDemo extends Scripted
     {
         $path = (string) tempnam(sys_get_temp_dir(), 'shelf');
         MarlpitBaths::write($path, $size);
-        $import = $uploads->receive($person, null, $path, $file, SortBy::Best, '');
+        $import = $uploads->receive($person, null, $path, $file, new Sorted);
         $this->line("A worker takes $file in now.");
 
         return $import;

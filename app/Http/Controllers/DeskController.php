@@ -76,7 +76,7 @@ final class DeskController
         $asWhat = Landing::of($bench)->asWhat;
 
         return Answer::to($bench, $request)
-            ->saying("New objects land ".($asWhat === '' ? '' : "$asWhat ")."in $layer->name.", '', $asWhat !== '')
+            ->saying('New objects land '.($asWhat === '' ? '' : "$asWhat ")."in $layer->name.", '', $asWhat !== '')
             ->send();
     }
 }

@@ -9,6 +9,7 @@ use App\Files\UnableToKeep;
 use App\Intake\Bundle;
 use App\Intake\Room;
 use App\Intake\Staging;
+use App\Jobs\Sorted;
 use App\Jobs\Uploads;
 use App\Models\Import;
 use App\Models\ImportState;
@@ -35,6 +36,8 @@ final class ImportController
                 'parts.*' => ['file'],
                 'sort_by' => ['required', Rule::enum(SortBy::class)],
                 'property' => ['nullable', 'string', 'max:100'],
+                'tags_from' => ['nullable', 'string', 'max:100'],
+                'separator' => ['nullable', 'string', 'max:10'],
                 'project' => ['nullable', 'string', 'max:40'],
             ],
             [
@@ -59,8 +62,12 @@ final class ImportController
                 $project,
                 $path,
                 $name,
-                SortBy::from($given['sort_by']),
-                (string) ($given['property'] ?? ''),
+                new Sorted(
+                    SortBy::from($given['sort_by']),
+                    (string) ($given['property'] ?? ''),
+                    (string) ($given['tags_from'] ?? ''),
+                    (string) ($given['separator'] ?? ''),
+                ),
             );
         } catch (Refused | UnableToKeep $full) {
             return new JsonResponse(['errors' => ['file' => [$full->getMessage()]]], $full instanceof Refused ? 422 : 507);

@@ -49,10 +49,7 @@ final class OrganizerController
         };
         $command = $this->history->carryOut($bench, $make);
 
-        return Answer::to($bench, $request)
-            ->after($command, '')
-            ->with(self::shown($bench, $row))
-            ->send();
+        return Answer::to($bench, $request)->after($command, '')->with(self::shown($bench, $row))->send();
     }
 
     /** Asks for a note. */
@@ -130,10 +127,7 @@ final class OrganizerController
             ),
         );
 
-        return Answer::to($bench, $request)
-            ->after($command, '')
-            ->with(self::shown($bench, "F$command->number"))
-            ->send();
+        return Answer::to($bench, $request)->after($command, '')->with(self::shown($bench, "F$command->number"))->send();
     }
 
     /** Asks whether what is in folders goes with them. */

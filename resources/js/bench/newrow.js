@@ -18,7 +18,9 @@ export function askForRow(bench, kind, { fromPick = false, holds = '', around = 
     const chosen = into || ([...bench.ledger.selected][0] ?? bench.ledger.focusKey);
     const isHolder =
         into === '' &&
-        chosen.startsWith(holder) && chosen !== 'L1' && (holder === 'L' || bench.ledger.row(chosen)?.dataset.holds === (holds || 'tags'));
+        chosen.startsWith(holder) &&
+        chosen !== 'L1' &&
+        (holder === 'L' || bench.ledger.row(chosen)?.dataset.holds === (holds || 'tags'));
     const inside = isHolder && !fromPick && around.length === 0 ? bench.ledger.row(chosen)?.dataset.name : intoName;
     const form = document.createElement('form');
     form.className = 'ask';
