@@ -9,7 +9,7 @@ use App\Bench\Keys;
 use VineShelf\Scene\Parked;
 use VineShelf\Scene\Pick;
 
-/** In which numbered slots the rows of the ledger are parked: objects by themselves, other rows where a slot holds exactly their objects. */
+/** In which numbered slots rows of the ledger are parked: objects by themselves, others where a slot holds exactly their objects. */
 final class Slots
 {
     /** @var array<int, Pick> by slot, only those that hold something */

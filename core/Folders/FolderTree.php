@@ -82,7 +82,11 @@ final class FolderTree
         );
     }
 
-    /** @return list<array{Folder|T, list<int>}> folders and members in the order on screen, each with the folders around it, outermost first */
+    /**
+     * Folders and members in the order on screen, each with the numbers of the folders around it, outermost first.
+     *
+     * @return list<array{Folder|T, list<int>}>
+     */
     public function walk(): array
     {
         $walk = [];

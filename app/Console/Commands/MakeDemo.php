@@ -14,7 +14,7 @@ use MarlpitBaths\MarlpitBaths;
 
 final class MakeDemo extends Scripted
 {
-    protected $signature = 'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : another one, although there is one}';
+    protected $signature = 'shelf:demo {--size=demo : small, demo, medium, large, huge or scattered} {--force : even if there is one}';
 
     protected $description = 'Make the demo person and their projects: Marlpit Baths as it came, and sorted';
 

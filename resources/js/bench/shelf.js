@@ -32,11 +32,9 @@ export function oneFurther(line, key, on) {
         return false;
     };
     if (!on) {
-        const before = line[at - 1];
-        if (!before) return null;
-        if (before.key === within || before.within === within) return { where: 'before', mark: before.key };
-        // What stands before it is in a folder beside it: it becomes the last in there.
-        return { where: 'after', mark: before.key };
+        const before = line.slice(0, at).findLast((each) => each.within === within);
+        if (before) return { where: before.key.startsWith('F') ? 'into' : 'before', mark: before.key };
+        return within === '' ? null : { where: 'before', mark: within };
     }
     const next = line.slice(at + 1).find((each) => !isIn(each));
     if (next?.within === within && !next.key.startsWith('F')) return { where: 'after', mark: next.key };

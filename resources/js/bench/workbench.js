@@ -1,4 +1,5 @@
 import { Canvas } from '../canvas/canvas.js';
+import { PickMarks } from '../canvas/pickmarks.js';
 import { listenToColumns, listenToColumnsDialog } from './columns.js';
 import { CommandBox } from './commandbox.js';
 import { commandsOf } from './commands.js';
@@ -53,6 +54,7 @@ export class Workbench {
         });
         this.dialogs = new Dialogs(this);
         this.menus = new Menus(this);
+        this.pickMarks = new PickMarks(this.canvas, /** @type {SVGElement} */ (/** @type {any} */ (document.getElementById('pick-marks'))));
         this.shelf = new Shelf(this);
         this.picked = 0;
         this.mayChange = element.dataset.mayChange === '1';

@@ -5,6 +5,7 @@ import { Framing } from './framing.js';
 import { Packs } from './packs.js';
 import { Painter, UnableToDraw } from './painter.js';
 import { Placements } from './placements.js';
+import { seenOf } from './pickmarks.js';
 import { listenToPointer } from './pointer.js';
 import { portraitOf } from './portrait.js';
 
@@ -137,6 +138,7 @@ export class Canvas {
         this.painter.look.setPick(pick);
         this.screenStale = true;
         if (changed) this.painter.look.setStates(states);
+        this.report('shelf:picked', {});
         // A draft has the pick in its colours.
         if (changed || this.draft) this.stale = true;
         for (let at = 0; at < missing.length; at += 100000) this.show(Uint32Array.from(missing.slice(at, at + 100000)));
@@ -298,6 +300,29 @@ export class Canvas {
     /** @param {number} x pixels from the left @param {number} y from the top @returns {number} of the object there, 0 for none */
     numberAt(x, y) {
         return (this.draft ?? this.painter).numberAt(x, y);
+    }
+
+    /**
+     * Placements of what is picked and drawn.
+     * @param {number} most none where more objects are picked
+     * @returns {number[]}
+     */
+    pickedPlacements(most) {
+        const { placements, pick, states } = this;
+        const found = [];
+        for (let number = 1, picked = 0; number < pick.length; number++) {
+            if (pick[number] !== 1) continue;
+            if (++picked > most) return [];
+            const first = placements.first[number] ?? 0;
+            if (first > 0 && (states[number] & 15) > 0) found.push(first - 1);
+        }
+        return found;
+    }
+
+    /** @returns {Map<number, number> | null} in how many pixels each picked object shows; null while the picture is not whole */
+    seen() {
+        const { painter } = this;
+        return painter.isOpen && !this.draft && !painter.pass ? seenOf(painter.frames.numbers(), this.pick) : null;
     }
 
     /** @param {number} number */

@@ -118,6 +118,16 @@ export class Frames {
         this.renderer.resetState();
     }
 
+    /** @returns {Uint8Array[]} which objects every pixel shows: of what is solid, then of ghosts and glass; four bytes a pixel */
+    numbers() {
+        return [1, 2].map((attachment) => {
+            const bytes = new Uint8Array(this.width * this.height * 4);
+            const target = this.targets[this.front];
+            this.renderer.readRenderTargetPixels(target, 0, 0, this.width, this.height, bytes, undefined, attachment);
+            return bytes;
+        });
+    }
+
     /**
      * What a click would pick: glass before what is solid, what is solid before a ghost.
      * @param {number} x pixels from the left

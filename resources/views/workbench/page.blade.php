@@ -160,6 +160,7 @@
                 minus zoom. With a region tool, arrow keys move a cross, Space sets a corner, Enter closes the region.
             </p>
             <svg class="marker" id="marker" aria-hidden="true"></svg>
+            <svg class="pick-marks" id="pick-marks" aria-hidden="true"></svg>
             <svg class="sketch" id="sketch" aria-hidden="true"></svg>
             <div class="region-tools" role="toolbar" aria-label="Picking in the canvas">
                 @foreach ([
