@@ -50,12 +50,14 @@ final class Served
         return $rows;
     }
 
-    /** @return array{rows: array<string, array{float, float}>, boxes: float} each row with an empty request beside it, medians */
-    public static function requests(string $size): array
+    /**
+     * The machine's speed changes from minute to minute: the floor is measured beside each row.
+     *
+     * @return Closure(callable(Client, int): mixed): array{float, float} a request and an empty one beside it, medians in milliseconds
+     */
+    public static function median(Client $client, string $base): Closure
     {
-        [$client, $base] = self::client($size);
-        // The machine's speed changes from minute to minute: the floor is measured beside each row.
-        $median = static function (callable $ask) use ($client, $base): array {
+        return static function (callable $ask) use ($client, $base): array {
             $times = $floors = [];
             for ($run = 0; $run < 17; $run++) {
                 $times[] = Rows::time(static fn () => $ask($client, $run));
@@ -67,6 +69,13 @@ final class Served
 
             return [$times[8], $floors[8]];
         };
+    }
+
+    /** @return array{rows: array<string, array{float, float}>, boxes: float} each row with an empty request beside it, medians */
+    public static function requests(string $size): array
+    {
+        [$client, $base] = self::client($size);
+        $median = self::median($client, $base);
         // Each of the server's processes compiles what it runs when it runs it first: that is not what a click takes.
         for ($run = 0; $run < 24; $run++) {
             $client->post("$base/rungs", 'keys=L7&rung='.($run % 2 === 0 ? 2 : 5).'&lens=layers&from=0&count=47');

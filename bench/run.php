@@ -20,12 +20,13 @@ require __DIR__.'/Client.php';
 require __DIR__.'/Rows.php';
 require __DIR__.'/Seen.php';
 require __DIR__.'/Served.php';
+require __DIR__.'/Sorting.php';
 
 ini_set('memory_limit', '4G');
 $sizes =
     array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?:
     array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
-$parts = ['core', 'import', 'requests', 'rules', 'canvas'];
+$parts = ['core', 'import', 'requests', 'rules', 'sorting', 'canvas'];
 $only =
     array_merge(
         ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
@@ -110,6 +111,39 @@ foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
         $heavy($size) ? 25 : null,
         count($parents).' objects, '.$tree->count().' layers, 2,000 own rungs',
     );
+    $tags = $tagRungs = [];
+    for ($tag = 1; $tag <= 60; $tag++) {
+        $tags[] = new VineShelf\Tags\Tag($tag, 1 + $tag % 3, $tag, "Tag $tag", '#999999', lock: VineShelf\Locks\Lock::from($tag % 3));
+        $tagRungs[$tag] = $tag % 6;
+        $columns["tag.$tag"] = Sorting::half($objects->count(), $tag)->bytes;
+    }
+    $folders = array_map(
+        static fn (int $number): VineShelf\Folders\Folder => new VineShelf\Folders\Folder(
+            $number,
+            VineShelf\Folders\Holds::Tags,
+            0,
+            $number,
+            "Bundle $number",
+        ),
+        [1, 2, 3],
+    );
+    $sorted = new Organizers($tree, new VineShelf\Tags\TagTree($folders, $tags));
+    $settings = Settings::of([3 => 2, 7 => 0, 20 => 1], $own, $tagRungs, [2 => 3]);
+    $took = Rows::best(9, static function () use ($columns, $sorted, $settings): void {
+        $inEffect = new InEffect(new Scene(new ColumnsInMemory($columns)), $sorted, $settings);
+        $inEffect->rungs();
+        $inEffect->locks();
+        $inEffect->weight();
+    });
+    $rows->add(
+        'the same with 60 tags on half of them each',
+        $size,
+        $took,
+        $floor,
+        'unpacking two columns',
+        $heavy($size) ? 35 : null,
+        'a rung and a lock on each tag, three folders',
+    );
 }
 
 // Taking a glTF in: the whole job against its parts done plainly.
@@ -167,6 +201,15 @@ foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
             $heavy($size) ? $rule['goal'] : null,
             $rule['rule'].' · '.number_format($rule['found']).' found',
         );
+    }
+}
+
+// Tags, folders and live sets, in the same project.
+foreach (in_array('sorting', $only, true) ? $sizes : [] as $size) {
+    foreach (Sorting::requests($size) as $name => [$milliseconds, $floor, $times, $floorIs]) {
+        $tagging = str_contains($name, 'tagging');
+        $goal = $tagging ? 3000.0 : ($times === null ? null : $times * $floor);
+        $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? $goal : null, $tagging ? 'once' : 'median of 17');
     }
 }
 
