@@ -208,7 +208,11 @@ foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
 foreach (in_array('sorting', $only, true) ? $sizes : [] as $size) {
     foreach (Sorting::requests($size) as $name => [$milliseconds, $floor, $times, $floorIs]) {
         $tagging = str_contains($name, 'tagging');
-        $goal = $tagging ? 3000.0 : ($times === null ? null : $times * $floor);
+        $goal = match (true) {
+            $tagging => 3000.0,
+            str_starts_with($name, 'details') => 150.0,
+            default => $times === null ? null : $times * $floor,
+        };
         $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? $goal : null, $tagging ? 'once' : 'median of 17');
     }
 }

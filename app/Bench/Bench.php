@@ -217,20 +217,17 @@ final class Bench
     }
 
     /**
-     * How many of some rows have which rung or lock in effect.
+     * The rung or lock in effect that all of some rows have; null where they differ, and some step where there are none.
      *
-     * @param \Closure(): Bits $find  the rows
-     * @param int              $count how many they are
-     * @param string           $of    "rungs" or "locks"
-     *
-     * @return array<int, int> rows by value, only values that there are
+     * @param \Closure(): Bits $find the rows
+     * @param string           $of   "rungs" or "locks"
      */
-    public function spread(\Closure $find, int $count, string $of): array
+    public function only(\Closure $find, string $of): ?int
     {
         $levels = $of === 'rungs' ? $this->inEffect()->rungs() : $this->inEffect()->locks();
         $steps = array_keys($levels->histogram());
 
-        return count($steps) === 1 ? [$steps[0] => $count] : $levels->histogramOf($find());
+        return count($steps) === 1 ? $steps[0] : $levels->only($find());
     }
 
     public function contextOfRules(): Vocabulary

@@ -9,6 +9,7 @@ use App\Scenes\SceneStore;
 use VineShelf\Folders\Folder;
 use VineShelf\Folders\Shelved;
 use VineShelf\Layers\Layer;
+use VineShelf\Own\OwnValue;
 use VineShelf\Rules\Evaluated;
 use VineShelf\Rules\KnownSets;
 use VineShelf\Rules\Remark;
@@ -29,6 +30,8 @@ final class KeptSets implements KnownSets
 
     /** @var array<string, string> */
     private array $trees = [];
+
+    private ?string $names = null;
 
     /** @var array<int, string> by set */
     private array $entries = [];
@@ -64,9 +67,29 @@ final class KeptSets implements KnownSets
             'xxh128',
             implode("\n", [
                 (string) $set->rule,
-                ...array_map($this->part(...), Stands::on($set, $this->bench->facts(), $this->bench->organizers())),
+                ...array_map($this->part(...), $this->standsOn($set)),
             ]),
         );
+    }
+
+    /**
+     * Looked up by the rule and by all that its names may mean: reading fifty rules takes longer than looking at what they found.
+     *
+     * @return list<string>
+     */
+    private function standsOn(SelectionSet $set): array
+    {
+        $this->names ??= implode("\n", array_map($this->part(...), [Stands::BUILD, Stands::LAYERS, Stands::TAGS, Stands::SETS, Stands::OWN]));
+        $entry = 'stands.'.hash('xxh128', "{$this->bench->project->key}\n$set->number\n$set->rule\n$this->names");
+        $known = apcu_enabled() ? apcu_fetch($entry) : false;
+        if (is_array($known)) {
+            /** @var list<string> $known */
+            return $known;
+        }
+        $stands = Stands::on($set, $this->bench->facts(), $this->bench->organizers());
+        apcu_enabled() && apcu_store($entry, $stands, self::REMEMBERED);
+
+        return $stands;
     }
 
     /** The same for a column of the scene. */
@@ -97,6 +120,12 @@ final class KeptSets implements KnownSets
             ])),
             Stands::SETS => ($this->trees[$on] ??= self::text(
                 array_map(static fn (SelectionSet $set): array => [...self::shelved($set), $set->rule], $organizers->sets->all()),
+            )),
+            Stands::OWN => ($this->trees[$on] ??= self::text(
+                array_map(
+                    static fn (OwnValue $value): array => [$value->number, $value->property, $value->value],
+                    $organizers->own->all(),
+                ),
             )),
             default => $on.' '.$this->manifest()->file($on),
         };

@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\ObjectsEdit;
+use Illuminate\Support\Facades\DB;
 use VineShelf\Layers\GroupBy;
 use VineShelf\Layers\Grouping;
 use VineShelf\Layers\Layer;
@@ -35,7 +36,7 @@ final class CreateLayers extends Command
         $rows = Relatives::within($scene, $chosen);
         $open = $rows->without($bench->inEffect()->locked());
         $parent = $parent === Layer::UNSORTED || ! $bench->layers()->has($parent) ? 0 : $parent;
-        $groups = Grouping::of($bench->facts(), $by, $open, $chosen->and($open));
+        $groups = Grouping::of($bench->facts(), $by, $open, $chosen->and($open), self::names($bench));
         if (count($groups) > self::MOST) {
             throw new Refused(
                 number_format(count($groups)).
@@ -66,6 +67,23 @@ final class CreateLayers extends Command
         $this->filed = $filed;
         $this->leftAlone = self::lockedInWords($rows->count() - $open->count());
         $this->edits = new Edits([...$along->steps, ...$filed === 0 ? [] : [new ObjectsEdit('layer_no', $before, $after)]]);
+    }
+
+    /** @return \Closure(list<int>): array<int, string> names as they are written, by scene row */
+    private static function names(Bench $bench): \Closure
+    {
+        return static function (array $rows) use ($bench): array {
+            $scene = $bench->scene();
+            $names = [];
+            foreach (array_chunk(array_map($scene->number(...), $rows), 10_000) as $numbers) {
+                $found = DB::table('objects')->where('project_id', $bench->project->id)->whereIn('no', $numbers)->pluck('name', 'no');
+                foreach ($found as $number => $name) {
+                    $names[$scene->row((int) $number)] = (string) $name;
+                }
+            }
+
+            return $names;
+        };
     }
 
     public function name(): string

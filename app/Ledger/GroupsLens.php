@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Bench\Group;
 use App\Bench\Groups;
 use VineShelf\Facts\Ordered;
+use VineShelf\Folders\Folder;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bands;
@@ -258,14 +259,39 @@ final class GroupsLens implements Lens
         return $groups;
     }
 
+    /**
+     * The rung or lock that all objects of a group have; null where they differ. In a folder the first that differs settles it.
+     *
+     * @param string $of "rungs" or "locks"
+     */
+    private function only(Group $group, string $of): ?int
+    {
+        if ($this->found !== null || ! $group->of instanceof Folder) {
+            return $this->bench->only(fn (): Bits => $this->within($group), $of);
+        }
+        $all = null;
+        foreach ($this->groups->inside($group) as $inner) {
+            if ($inner->count === 0) {
+                continue;
+            }
+            $step = $this->only($inner, $of);
+            if ($step === null || ($all !== null && $step !== $all)) {
+                return null;
+            }
+            $all = $step;
+        }
+
+        return $all;
+    }
+
     private function row(Group $group, int $level): Row
     {
         $count = $this->count($group);
-        $rungs = $this->bench->spread(fn (): Bits => $this->within($group), $count, 'rungs');
-        $locks = $this->bench->spread(fn (): Bits => $this->within($group), $count, 'locks');
+        $allRung = $this->only($group, 'rungs');
+        $allLock = $this->only($group, 'locks');
         $picked = $this->bench->pick()->count() === 0 ? 0 : $this->within($group)->and($this->bench->pickedBits())->count();
-        $rung = count($rungs) === 1 && $count > 0 ? Rung::from((int) array_key_first($rungs)) : $this->shelved->inEffect($group);
-        $lock = Lock::from(count($locks) === 1 && $count > 0 ? (int) array_key_first($locks) : 0);
+        $rung = $allRung !== null && $count > 0 ? Rung::from($allRung) : $this->shelved->inEffect($group);
+        $lock = Lock::from($count > 0 ? $allLock ?? 0 : 0);
         [$ownLock, $shelfLock] = $group->of === null ? [$lock, $lock] : $this->shelved->locks($group);
 
         return new Row(
@@ -277,7 +303,7 @@ final class GroupsLens implements Lens
             $this->weights[$group->key] ?? $this->weight($group),
             $group->of === null ? $rung : $this->shelved->own($group) ?? Rung::Full,
             $rung,
-            count($rungs) > 1,
+            $allRung === null && $count > 0,
             $group->of instanceof SelectionSet ? $lock : $ownLock,
             $group->of instanceof SelectionSet ? $lock : $shelfLock,
             $picked,

@@ -26,6 +26,9 @@ final class Memberships
     /** @var array<string, Bits> rows by column */
     private array $sets = [];
 
+    /** @var list<array{string, string, string, bool}>|null */
+    private ?array $columns = null;
+
     /** @var array<string, array<int, int>> objects by layer, by column */
     private array $byLayer = [];
 
@@ -43,6 +46,9 @@ final class Memberships
      */
     public function columns(): array
     {
+        if ($this->columns !== null) {
+            return $this->columns;
+        }
         $columns = [];
         foreach ($this->bench->arrangement()->over as $key) {
             $number = (int) substr($key, 1);
@@ -55,7 +61,7 @@ final class Memberships
             }
         }
 
-        return $columns;
+        return $this->columns = $columns;
     }
 
     /** @return array<string, string> what the row is in each column, by key of the column */

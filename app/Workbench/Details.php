@@ -18,6 +18,9 @@ final readonly class Details
     /** As many properties are shown. */
     private const MOST = 80;
 
+    /** As many values of each are named. */
+    private const SHOWN = 12;
+
     private Bits $rows;
 
     private Shared $shared;
@@ -129,7 +132,7 @@ final readonly class Details
     {
         $lists = $this->bench->facts()->surfaceLists();
         $names = [];
-        foreach ($this->shared->codes('surfaces') as $code => $objects) {
+        foreach ($this->shared->codes('surfaces', count($lists) - 1) as $code => $objects) {
             foreach ($lists[$code] ?? [] as $material) {
                 $name = $this->bench->facts()->materials()[$material][0] ?? '';
                 $names[$name] = ($names[$name] ?? 0) + $objects;
@@ -143,7 +146,7 @@ final readonly class Details
     {
         $words = $this->bench->facts()->words('class.words');
         $names = [];
-        foreach ($this->shared->codes('class') as $code => $objects) {
+        foreach ($this->shared->codes('class', count($words) - 1) as $code => $objects) {
             if ($code > 0) {
                 $names[(string) $words[$code]] = $objects;
             }
@@ -214,10 +217,10 @@ final readonly class Details
             }
             $words = $this->bench->facts()->words("property.$index.words");
             $values = [];
-            foreach ($codes as $code => $objects) {
+            foreach (array_slice($codes, 0, self::SHOWN, true) as $code => $objects) {
                 $values[(string) ($words[$code] ?? '')] = $objects;
             }
-            $lines[] = $this->several((string) $name, $values, 'values', Printer::property((string) $name));
+            $lines[] = $this->several((string) $name, $values, 'values', Printer::property((string) $name), count: count($codes));
         }
 
         return $lines;
@@ -246,20 +249,22 @@ final readonly class Details
      * @param array<string, int> $values objects by value
      * @param string             $many   what several of them are called
      * @param string             $field  as a rule writes it; "" where no rule says it
+     * @param int|null           $count  how many values there are, where only those that most have are given
      */
-    private function several(string $label, array $values, string $many, string $field, string $own = ''): ?Detail
+    private function several(string $label, array $values, string $many, string $field, string $own = '', ?int $count = null): ?Detail
     {
         if ($values === []) {
             return null;
         }
         arsort($values);
+        $count ??= count($values);
         $shown = [];
-        foreach (array_slice($values, 0, 12, true) as $value => $objects) {
+        foreach (array_slice($values, 0, self::SHOWN, true) as $value => $objects) {
             $shown[] = ($value === '' ? 'unnamed' : $value).': '.number_format($objects);
         }
-        $hover = implode("\n", $shown).(count($values) > 12 ? "\n…" : '');
-        if (count($values) > 1) {
-            return new Detail($label, number_format(count($values))." $many", '', '', $own, $hover);
+        $hover = implode("\n", $shown).($count > self::SHOWN ? "\n…" : '');
+        if ($count > 1) {
+            return new Detail($label, number_format($count)." $many", '', '', $own, $hover);
         }
         $value = (string) array_key_first($values);
         $having = $values[$value];

@@ -80,6 +80,12 @@ final readonly class Codes
             : array_combine(Packed::uint32($this->packed, 5, $count), Packed::uint32($this->packed, 5 + 4 * $count, $count));
     }
 
+    /** Whether only the rows that have a code are kept. */
+    public function isSparse(): bool
+    {
+        return $this->packed[0] === 'S';
+    }
+
     /** How many rows a sparse column names. */
     private function count(): int
     {

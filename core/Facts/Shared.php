@@ -26,20 +26,25 @@ final readonly class Shared
 
     /**
      * @param string $column "class", "surfaces" or "mesh"
+     * @param int    $values how many different codes there are besides 0, as far as that is known
      *
      * @return array<int, int> objects by code, 0 for none; the code that most have first
      */
-    public function codes(string $column): array
+    public function codes(string $column, int $values = PHP_INT_MAX): array
     {
-        $packed = $this->facts->scene->column($column);
         $counts = [];
-        if ($this->count <= self::FEW) {
+        if ($this->count > self::FEW && $values <= self::FEW_VALUES) {
+            $counts = $this->eachOf($column, $values, $this->rows);
+            $counts[0] = $this->count - array_sum($counts);
+            $counts = array_filter($counts);
+        } elseif ($this->count <= self::FEW) {
+            $packed = $this->facts->scene->column($column);
             foreach ($this->rows->rows() as $row) {
                 $code = Packed::uint32At($packed, $row);
                 $counts[$code] = ($counts[$code] ?? 0) + 1;
             }
         } else {
-            $codes = Packed::uint32($packed, 0, $this->facts->scene->count() + 1);
+            $codes = Packed::uint32($this->facts->scene->column($column), 0, $this->facts->scene->count() + 1);
             foreach ($this->rows->rows() as $row) {
                 $counts[$codes[$row]] = ($counts[$codes[$row]] ?? 0) + 1;
             }
@@ -58,34 +63,48 @@ final readonly class Shared
      */
     public function property(int $index): array
     {
-        $present = $this->facts
-            ->ranked("property.$index")
-            ->present()
-            ->and($this->rows);
-        $having = $present->count();
+        $codes = $this->facts->codes($index);
         $counts = [];
-        if ($having === 0) {
-            return [];
-        }
-        $words = count($this->facts->words("property.$index.words")) - 1;
-        if ($having > self::FEW && $words <= self::FEW_VALUES) {
-            $ranked = $this->facts->ranked("property.$index");
-            for ($code = 1; $code <= $words; $code++) {
-                $counts[$code] = $ranked
-                    ->in([$code])
-                    ->and($present)
-                    ->count();
+        if ($codes->isSparse() && $this->count > self::FEW) {
+            $bytes = $this->rows->bytes;
+            foreach ($codes->all() as $row => $code) {
+                if ((ord($bytes[$row >> 3]) >> ($row & 7)) & 1) {
+                    $counts[$code] = ($counts[$code] ?? 0) + 1;
+                }
             }
-            $counts = array_filter($counts);
         } else {
-            $codes = $this->facts->codes($index);
-            $all = $having > self::FEW ? $codes->all() : null;
-            foreach ($present->rows() as $row) {
-                $code = $all === null ? $codes->at($row) : $all[$row];
-                $counts[$code] = ($counts[$code] ?? 0) + 1;
+            $present = $this->facts
+                ->ranked("property.$index")
+                ->present()
+                ->and($this->rows);
+            $having = $present->count();
+            $words = count($this->facts->words("property.$index.words")) - 1;
+            if ($having > self::FEW && $words <= self::FEW_VALUES) {
+                $counts = array_filter($this->eachOf("property.$index", $words, $present));
+            } elseif ($having > 0) {
+                $all = $having > self::FEW ? $codes->all() : null;
+                foreach ($present->rows() as $row) {
+                    $code = $all === null ? $codes->at($row) : $all[$row];
+                    $counts[$code] = ($counts[$code] ?? 0) + 1;
+                }
             }
         }
         arsort($counts);
+
+        return $counts;
+    }
+
+    /** @return array<int, int> how many of some rows have each code of a column from 1 on */
+    private function eachOf(string $column, int $values, Bits $rows): array
+    {
+        $ranked = $this->facts->ranked($column);
+        $counts = [];
+        for ($code = 1; $code <= $values; $code++) {
+            $counts[$code] = $ranked
+                ->in([$code])
+                ->and($rows)
+                ->count();
+        }
 
         return $counts;
     }

@@ -6,21 +6,21 @@ namespace VineShelf\Layers;
 
 use VineShelf\Facts\Facts;
 use VineShelf\Scene\Bits;
-use VineShelf\Search\NameIndex;
 
 /** Some objects in groups that are called after what they have in common. What has nothing of that kind is in no group. */
 final class Grouping
 {
     /**
      * @param Bits $rows what is grouped
-     * @param Bits $chosen those of them that were chosen themselves, for {@see GroupBy::Object}
+     * @param Bits                                    $chosen those of them that were chosen themselves, for {@see GroupBy::Object}
+     * @param \Closure(list<int>): array<int, string> $names  what some rows are called, by row, as people wrote it
      *
      * @return array<string, Bits> rows by name, in the order in which the names come up
      */
-    public static function of(Facts $facts, GroupBy $by, Bits $rows, Bits $chosen): array
+    public static function of(Facts $facts, GroupBy $by, Bits $rows, Bits $chosen, \Closure $names): array
     {
         return match ($by) {
-            GroupBy::Object => self::byObject($facts, $rows, $chosen),
+            GroupBy::Object => self::byObject($facts, $rows, $chosen, $names),
             GroupBy::Level => self::inherited($facts, ['level', 'storey'], $rows),
             GroupBy::SourceLayer => self::inherited($facts, ['layer'], $rows),
             default => self::byName(
@@ -34,8 +34,12 @@ final class Grouping
         };
     }
 
-    /** @return array<string, Bits> each chosen object with what it holds, but for what is chosen itself */
-    private static function byObject(Facts $facts, Bits $rows, Bits $chosen): array
+    /**
+     * @param \Closure(list<int>): array<int, string> $names
+     *
+     * @return array<string, Bits> each chosen object with what it holds, but for what is chosen itself
+     */
+    private static function byObject(Facts $facts, Bits $rows, Bits $chosen, \Closure $names): array
     {
         $scene = $facts->scene;
         $found = [];
@@ -52,8 +56,9 @@ final class Grouping
             }
         }
         $named = [];
+        $called = $names(array_keys($found));
         foreach ($found as $owner => $some) {
-            $name = NameIndex::at($scene, $owner) ?: 'Unnamed '.$scene->kind($owner)->label();
+            $name = ($called[$owner] ?? '') ?: 'Unnamed '.$scene->kind($owner)->label();
             $named[$name] = [...$named[$name] ?? [], ...$some];
         }
 

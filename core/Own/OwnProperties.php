@@ -37,6 +37,12 @@ final class OwnProperties
         return array_values($names);
     }
 
+    /** @return list<OwnValue> every value of every property that people named */
+    public function all(): array
+    {
+        return array_merge(...array_map($this->values(...), $this->names()));
+    }
+
     /** A property's name as it is written, whatever the case it is asked for in; null when there is none. */
     public function named(string $name): ?string
     {

@@ -21,6 +21,9 @@ final class Stands
 
     public const SETS = 'sets';
 
+    /** Which properties people gave objects, and their values; who has a value is in the column of it. */
+    public const OWN = 'own';
+
     /** Whatever anybody changes in the project. */
     public const PROJECT = 'project';
 
@@ -35,7 +38,7 @@ final class Stands
     /** @var array<string, true> */
     private array $on = [self::BUILD => true];
 
-    private function __construct(Facts $facts, private readonly Organizers $organizers)
+    private function __construct(private readonly Facts $facts, private readonly Organizers $organizers)
     {
         $this->names = new Names($facts, $organizers);
     }
@@ -75,7 +78,11 @@ final class Stands
             $this->on[self::PROJECT] = true;
         } elseif ($leaf instanceof StateIs) {
             $this->state($leaf->state);
-        } elseif ($leaf instanceof TextIs && ! $leaf->isProperty) {
+        } elseif ($leaf instanceof HasProperty) {
+            $this->property($leaf->name);
+        } elseif (($leaf instanceof TextIs || $leaf instanceof NumberIs) && $leaf->isProperty) {
+            $this->property($leaf->field);
+        } elseif ($leaf instanceof TextIs) {
             $this->text($leaf);
         }
     }
@@ -92,6 +99,19 @@ final class Stands
             $state === State::Tagged, $state === State::Untouched => $this->tagged($state),
             default => null,
         };
+    }
+
+    /** What the files have no property for, people may give a value today or tomorrow. */
+    private function property(string $name): void
+    {
+        if ($this->facts->propertyNamed($name) !== null) {
+            return;
+        }
+        $own = $this->organizers->own;
+        $this->on[self::OWN] = true;
+        foreach ($own->values($own->named($name) ?? '') as $value) {
+            $this->on["value.$value->number"] = true;
+        }
     }
 
     private function tagged(State $state): void

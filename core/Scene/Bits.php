@@ -243,6 +243,28 @@ final readonly class Bits
         return self::counted($bytes);
     }
 
+    /** @return list<int> a few of the rows from all over, ascending; none only where there are none */
+    public function some(int $most): array
+    {
+        $rows = [];
+        $length = strlen($this->bytes);
+        $stride = max(1, intdiv($length, max(1, $most)));
+        for ($from = 0; $from < $length; $from = max($at + 1, $from + $stride)) {
+            $at = $from + strspn($this->bytes, "\0", $from);
+            if ($at >= $length) {
+                break;
+            }
+            for ($bit = 0, $byte = ord($this->bytes[$at]); $bit < 8; $bit++) {
+                if (($byte >> $bit) & 1) {
+                    $rows[] = ($at << 3) | $bit;
+                    break;
+                }
+            }
+        }
+
+        return $rows;
+    }
+
     /** How many of the rows are before $row. */
     public function rank(int $row): int
     {

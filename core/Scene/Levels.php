@@ -10,6 +10,9 @@ namespace VineShelf\Scene;
  */
 final class Levels
 {
+    /** Rows that are looked at before all are. */
+    private const SAMPLE = 24;
+
     /** @var array<int, Bits> by step */
     private array $being = [];
 
@@ -165,6 +168,22 @@ final class Levels
         }
 
         return $this->histogram;
+    }
+
+    /** The step that all rows of a set are at; null where they differ. Far cheaper than counting them. */
+    public function only(Bits $rows): ?int
+    {
+        $steps = [];
+        // Where they differ, a few of them mostly do.
+        foreach ($rows->some(self::SAMPLE) as $row) {
+            $steps[$this->bytes[$row]] = $row;
+            if (count($steps) > 1) {
+                return null;
+            }
+        }
+        $step = $steps === [] ? null : $this->at(reset($steps));
+
+        return $step !== null && $rows->without($this->being($step))->isEmpty() ? $step : null;
     }
 
     /** @return array<int, int> rows of a set by step, only steps that there are */

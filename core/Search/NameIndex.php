@@ -28,14 +28,6 @@ final class NameIndex
         return ['names' => $text, 'nameAt' => pack('V*', ...$offsets, ...[strlen($text)])];
     }
 
-    /** The name of a row, on one line. */
-    public static function at(Scene $scene, int $row): string
-    {
-        [$start, $end] = Packed::uint32($scene->column('nameAt'), $row * 4, 2);
-
-        return substr($scene->column('names'), $start, $end - $start - 1);
-    }
-
     /** @return array<string, string> the columns with one row's name changed */
     public static function renamed(Scene $scene, int $row, string $name): array
     {
