@@ -25,6 +25,7 @@ final class Sorting
         for ($byte = 0; $byte <= $rows >> 3; $byte++) {
             $bytes .= chr(mt_rand(0, 255));
         }
+
         // Row 0 is none, and nothing follows the last row.
         return Bits::ofBytes($rows, $bytes)->and(Bits::all($rows));
     }
@@ -61,7 +62,10 @@ final class Sorting
             $empty,
         ];
         $rows['50 live sets evaluated anew, answered'] = [...self::cold($client, $base), null, $empty];
-        $client->post("$base/ledger", 'lens=nesting&all=1&unfold=1&over='.implode(',', array_map(static fn (int $n): string => "T$n", range(1, 12))));
+        $client->post(
+            "$base/ledger",
+            'lens=nesting&all=1&unfold=1&over='.implode(',', array_map(static fn (int $n): string => "T$n", range(1, 12))),
+        );
         $rows['a window of 60 rows over 12 tags'] = [
             ...$median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=nesting&count=60&from=". 3000 * $run)),
             2.5,
@@ -71,12 +75,14 @@ final class Sorting
         $client->post("$base/pick", 'mode=replace&keys=T3');
         $rows['details of half of the objects'] = [...$median(static fn (Client $c) => $c->get("$base/details")), null, $empty];
         $count = number_format($bench->scene()->tagged(3)->count(), 0, '', ' ');
-        $floor = Rows::time(static fn () => Illuminate\Support\Facades\DB::transaction(static function () use ($bench): void {
-            Illuminate\Support\Facades\DB::update(
-                'UPDATE tags SET members = members || decode(\'\', \'hex\') WHERE project_id = ? AND no = 3',
-                [$bench->project->id],
-            );
-        }));
+        $floor = Rows::time(
+            static fn () => Illuminate\Support\Facades\DB::transaction(static function () use ($bench): void {
+                Illuminate\Support\Facades\DB::update(
+                    'UPDATE tags SET members = members || decode(\'\', \'hex\') WHERE project_id = ? AND no = 3',
+                    [$bench->project->id],
+                );
+            }),
+        );
         $client->post("$base/tags", 'name=Bench+'.bin2hex(random_bytes(3)));
         $tag = (int) Illuminate\Support\Facades\DB::table('tags')->where('project_id', $bench->project->id)->max('no');
         $update = 'the bare UPDATE';
@@ -99,7 +105,7 @@ final class Sorting
         $history = app(History::class);
         for ($tag = 1; $tag <= self::TAGS; $tag++) {
             $half = self::half($bench->scene()->count(), $tag);
-            $path = 'Bundle '.(1 + $tag % 3)." / Tag $tag";
+            $path = 'Bundle '.(1 + ($tag % 3))." / Tag $tag";
             $history->carryOut($bench, static fn (Bench $held): TagAlong => new TagAlong($held, $path, $half, true, false));
             $bench->refresh();
         }

@@ -113,7 +113,7 @@ foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
     );
     $tags = $tagRungs = [];
     for ($tag = 1; $tag <= 60; $tag++) {
-        $tags[] = new VineShelf\Tags\Tag($tag, 1 + $tag % 3, $tag, "Tag $tag", '#999999', lock: VineShelf\Locks\Lock::from($tag % 3));
+        $tags[] = new VineShelf\Tags\Tag($tag, 1 + ($tag % 3), $tag, "Tag $tag", '#999999', lock: VineShelf\Locks\Lock::from($tag % 3));
         $tagRungs[$tag] = $tag % 6;
         $columns["tag.$tag"] = Sorting::half($objects->count(), $tag)->bytes;
     }
@@ -210,7 +210,7 @@ foreach (in_array('sorting', $only, true) ? $sizes : [] as $size) {
         $tagging = str_contains($name, 'tagging');
         $goal = match (true) {
             $tagging => 3000.0,
-            str_starts_with($name, 'details') => 150.0,
+            str_starts_with($name, 'details') => 200.0,
             default => $times === null ? null : $times * $floor,
         };
         $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? $goal : null, $tagging ? 'once' : 'median of 17');

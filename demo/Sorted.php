@@ -23,8 +23,8 @@ final class Sorted
 
     /** path of a tag => rule for the objects that have it, with what they hold */
     public const TAGS = [
-        'Finishes / Oak and stone' => 'layer:"Finishes A"',
-        'Finishes / Slate and steel' => 'layer:"Finishes B"',
+        'Finishes / Oak and stone' => 'name="Finishes scheme A"',
+        'Finishes / Slate and steel' => 'name="Finishes scheme B"',
         'Phases / First: shell and pools' => 'layer:Structure or layer:Roof or layer:Glazing or layer:Basins',
         'Phases / Second: stands and changing' => 'layer:Stands or layer:Changing or layer:Gallery',
         'Phases / Third: outside' => 'layer:Site',

@@ -65,10 +65,7 @@ final class KeptSets implements KnownSets
     {
         return $this->entries[$set->number] ??= hash(
             'xxh128',
-            implode("\n", [
-                (string) $set->rule,
-                ...array_map($this->part(...), $this->standsOn($set)),
-            ]),
+            implode("\n", [(string) $set->rule, ...array_map($this->part(...), $this->standsOn($set))]),
         );
     }
 
@@ -79,7 +76,10 @@ final class KeptSets implements KnownSets
      */
     private function standsOn(SelectionSet $set): array
     {
-        $this->names ??= implode("\n", array_map($this->part(...), [Stands::BUILD, Stands::LAYERS, Stands::TAGS, Stands::SETS, Stands::OWN]));
+        $this->names ??= implode(
+            "\n",
+            array_map($this->part(...), [Stands::BUILD, Stands::LAYERS, Stands::TAGS, Stands::SETS, Stands::OWN]),
+        );
         $entry = 'stands.'.hash('xxh128', "{$this->bench->project->key}\n$set->number\n$set->rule\n$this->names");
         $known = apcu_enabled() ? apcu_fetch($entry) : false;
         if (is_array($known)) {
@@ -122,10 +122,7 @@ final class KeptSets implements KnownSets
                 array_map(static fn (SelectionSet $set): array => [...self::shelved($set), $set->rule], $organizers->sets->all()),
             )),
             Stands::OWN => ($this->trees[$on] ??= self::text(
-                array_map(
-                    static fn (OwnValue $value): array => [$value->number, $value->property, $value->value],
-                    $organizers->own->all(),
-                ),
+                array_map(static fn (OwnValue $value): array => [$value->number, $value->property, $value->value], $organizers->own->all()),
             )),
             default => $on.' '.$this->manifest()->file($on),
         };

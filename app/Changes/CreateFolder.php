@@ -34,6 +34,8 @@ final class CreateFolder extends Command
                 throw new Refused("A folder of $holds->value takes {$holds->value} and folders of them only.", 'keys');
             }
         }
+        // A row that lies in another one of them comes along with that: the folder never lies in what it goes around.
+        $rows = MoveRows::outermost($bench, $rows);
         $tree = Organizer::tree($bench, $holds->value);
         $parent = $rows === [] ? (isset($tree->folders[$parent]) ? $parent : 0) : $rows[0]->parent;
         $this->folderName = RowNames::check($name, 'folder');
@@ -49,7 +51,7 @@ final class CreateFolder extends Command
             'lock' => 0,
             'one_at_a_time' => false,
         ]);
-        $this->edits = new Edits([$step, ...$rows === [] ? [] : MoveRows::steps(MoveRows::outermost($bench, $rows), $this->number, [])]);
+        $this->edits = new Edits([$step, ...$rows === [] ? [] : MoveRows::steps($rows, $this->number, [])]);
     }
 
     public function name(): string

@@ -11,13 +11,12 @@ use App\Models\Project;
 use VineShelf\Colours\Palette;
 use VineShelf\Folders\Folder;
 use VineShelf\Folders\Holds;
-use VineShelf\Locks\Lock;
 use VineShelf\Organizers\Organizers;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Members;
 use VineShelf\Tags\TaggingPlan;
 
-/** Tags that come with a file: those that are in the project already are used again, unless they are locked. */
+/** Tags that come with a file: those that are in the project already are used again; what is new lands locked in those that are. */
 final class Tagging
 {
     /**
@@ -43,14 +42,13 @@ final class Tagging
                 $last = max($last, $tag->position);
             }
         }
-        $locks = $organizers->tags->locks();
         foreach ($plan->names as $index => $name) {
             $numbers = array_map(static fn (int $row): int => $first - 1 + $row, $plan->rows[$index]);
             $members = Bits::ofRows($numbers[count($numbers) - 1], $numbers);
             $tag = $known[mb_strtolower($name)] ?? null;
             if ($tag === null) {
                 $steps[] = self::made($project, $folder, ++$last, $name, $taken[] = Palette::next($taken), $members);
-            } elseif ($locks["M$tag->number"] !== Lock::Locked->value) {
+            } else {
                 $steps[] = new MembersEdit('tags', $tag->number, $members, Bits::none(0));
             }
         }

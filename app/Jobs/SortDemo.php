@@ -110,7 +110,8 @@ final class SortDemo implements ShouldQueue
                 yield static fn (Bench $held): MoveRows => new MoveRows($held, $keys, 'into', $into);
             }
         }
-        $keys = array_map(static fn (Organizer $row): string => $row->key(), self::allLayers($bench));
+        $numbered = array_filter(self::allLayers($bench), static fn (Organizer $row): bool => self::plain($row->name) !== $row->name);
+        $keys = array_map(static fn (Organizer $row): string => $row->key(), array_values($numbered));
         yield static fn (Bench $held): RenameRows => new RenameRows($held, $keys, new Renaming('?? *', '$3'));
     }
 

@@ -266,7 +266,7 @@ final class GroupsLens implements Lens
      */
     private function only(Group $group, string $of): ?int
     {
-        if ($this->found !== null || ! $group->of instanceof Folder) {
+        if ($this->found !== null || ! ($group->of instanceof Folder)) {
             return $this->bench->only(fn (): Bits => $this->within($group), $of);
         }
         $all = null;

@@ -58,7 +58,7 @@ final class Grouping
         $named = [];
         $called = $names(array_keys($found));
         foreach ($found as $owner => $some) {
-            $name = ($called[$owner] ?? '') ?: 'Unnamed '.$scene->kind($owner)->label();
+            $name = $called[$owner] ?? '' ?: 'Unnamed '.$scene->kind($owner)->label();
             $named[$name] = [...$named[$name] ?? [], ...$some];
         }
 

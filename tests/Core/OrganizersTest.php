@@ -80,7 +80,10 @@ final class OrganizersTest extends TestCase
         self::assertSame([[1 => 0], [], []], $rungs(OneAtATime::shown(Settings::of([], [], [1 => 0]), $organizers, [], [1], [])));
         self::assertSame([[4 => 5], [], []], $rungs(OneAtATime::shown(Settings::of([], [], [4 => 5]), $organizers, [], [4], [])));
         // Of several that are set at once the first is shown.
-        self::assertSame([[1 => 5, 2 => 0], [2 => 0], []], $rungs(OneAtATime::shown(Settings::of([], [], [1 => 5, 2 => 5]), $organizers, [], [1, 2], [])));
+        self::assertSame(
+            [[1 => 5, 2 => 0], [2 => 0], []],
+            $rungs(OneAtATime::shown(Settings::of([], [], [1 => 5, 2 => 5]), $organizers, [], [1, 2], [])),
+        );
         self::assertSame([[], [], [3 => 5, 4 => 0]], $rungs(OneAtATime::shown(Settings::of([3 => 5], []), $organizers, [3], [], [])));
 
         // Scheme A, then the folder of Scheme C, then Scheme B: their order on screen.
@@ -90,9 +93,12 @@ final class OrganizersTest extends TestCase
             [$settings, $order[]] = OneAtATime::next($settings, $organizers, 'F1', 1);
         }
         self::assertSame(['F2', 'M2', 'M1', 'F2'], $order);
-        self::assertSame(['M1', 'M2'], [OneAtATime::next($settings, $organizers, 'F1', -1)[1], OneAtATime::next($settings, $organizers, 'F1', 1)[1]]);
+        self::assertSame(
+            ['M1', 'M2'],
+            [OneAtATime::next($settings, $organizers, 'F1', -1)[1], OneAtATime::next($settings, $organizers, 'F1', 1)[1]],
+        );
         self::assertSame([[1 => 0, 2 => 0], [2 => 5], []], $rungs($settings));
-        self::assertSame("L4", OneAtATime::next(new Settings, $organizers, "L2", 1)[1]);
+        self::assertSame('L4', OneAtATime::next(new Settings, $organizers, 'L2', 1)[1]);
         self::assertNull(OneAtATime::next(new Settings, $organizers, 'L3', 1)[1]);
     }
 
@@ -120,7 +126,11 @@ final class OrganizersTest extends TestCase
                     }
                 }
                 if ($members !== []) {
-                    self::assertSame(count($members), count(array_unique(array_slice($seen, 0, count($members)))), 'every member has its turn');
+                    self::assertSame(
+                        count($members),
+                        count(array_unique(array_slice($seen, 0, count($members)))),
+                        'every member has its turn',
+                    );
                     self::assertSame($seen[0], $seen[count($members)]);
                 }
             }
@@ -147,7 +157,8 @@ final class OrganizersTest extends TestCase
                     $reach[$from] = array_unique(array_merge($to, ...array_map(static fn (int $other): array => $links[$other], $to)));
                 }
             }
-            $isCyclic = array_filter($reach, static fn (array $to, int $from): bool => in_array($from, $to, true), ARRAY_FILTER_USE_BOTH) !== [];
+            $isCyclic =
+                array_filter($reach, static fn (array $to, int $from): bool => in_array($from, $to, true), ARRAY_FILTER_USE_BOTH) !== [];
             $cycle = (new SetLinks(new SetTree([], $sets)))->cycle();
             self::assertSame($isCyclic, $cycle !== null);
             if ($cycle !== null) {
@@ -260,7 +271,10 @@ final class OrganizersTest extends TestCase
                     "object $number, inside $inside, below $base",
                 );
             }
-            $caught = Bits::ofRows($scene->count(), array_values(array_filter(range(1, $scene->count()), static fn (): bool => mt_rand(0, 1) === 0)));
+            $caught = Bits::ofRows(
+                $scene->count(),
+                array_values(array_filter(range(1, $scene->count()), static fn (): bool => mt_rand(0, 1) === 0)),
+            );
             $taken = Takes::Group->rows($scene);
             self::assertEqualsCanonicalizing(
                 array_unique(array_map(static fn (int $row): int => $taken[$row], $caught->rows())),
@@ -361,7 +375,8 @@ final class OrganizersTest extends TestCase
             }
             $model = PlainModel::grow($count);
             $scene = $model->facts->scene;
-            $picked = $count > 40 ? array_keys($model->forest->parents) : array_slice(array_keys($model->forest->parents), 0, mt_rand(1, 40));
+            $picked =
+                $count > 40 ? array_keys($model->forest->parents) : array_slice(array_keys($model->forest->parents), 0, mt_rand(1, 40));
             $shared = new Shared($model->facts, Bits::ofRows($scene->count(), $scene->rowsOf($picked)));
             $words = $model->facts->words('class.words');
             foreach ([count($words) - 1, PHP_INT_MAX] as $values) {
@@ -406,11 +421,25 @@ final class OrganizersTest extends TestCase
         $forest = RandomForest::grow(30);
         $line = static fn (): Line => Line::from(mt_rand(0, 1) === 0 ? 0 : mt_rand(1, 4));
         $layers = array_map(
-            static fn (array $entry): Layer => new Layer($entry[0]->number, $entry[0]->parent, $entry[0]->position, $entry[0]->name, sprintf('#00%04x', $entry[0]->number), line: $line()),
+            static fn (array $entry): Layer => new Layer(
+                $entry[0]->number,
+                $entry[0]->parent,
+                $entry[0]->position,
+                $entry[0]->name,
+                sprintf('#00%04x', $entry[0]->number),
+                line: $line(),
+            ),
             $forest->layers->walk(),
         );
         $tags = array_map(
-            static fn (Tag $tag): Tag => new Tag($tag->number, $tag->folder, $tag->position, $tag->name, sprintf('#ff%04x', $tag->number), $line()),
+            static fn (Tag $tag): Tag => new Tag(
+                $tag->number,
+                $tag->folder,
+                $tag->position,
+                $tag->name,
+                sprintf('#ff%04x', $tag->number),
+                $line(),
+            ),
             $forest->tags->all(),
         );
         $organizers = new Organizers(new LayerTree($layers), new TagTree($forest->tags->tree->folders, $tags));
@@ -428,7 +457,10 @@ final class OrganizersTest extends TestCase
             self::assertSame($expected, $code === 0 ? null : $lines->entries[$code - 1]);
         }
         $all = [...$layers, ...$tags];
-        self::assertSame(array_filter($all, static fn (Layer|Tag $of): bool => $of->line !== Line::None) !== [], EdgeLines::areThere($organizers));
+        self::assertSame(
+            array_filter($all, static fn (Layer|Tag $of): bool => $of->line !== Line::None) !== [],
+            EdgeLines::areThere($organizers),
+        );
     }
 
     public function test_colours_that_clash_move_aside_and_others_stay(): void
@@ -441,7 +473,11 @@ final class OrganizersTest extends TestCase
             // Near to what was wanted, but not so near to another one.
             self::assertLessThan(0.3, Oklab::of($colour)->distance(Oklab::of($wanted[$at])));
             foreach (array_slice($apart, 0, $at) as $other) {
-                self::assertGreaterThanOrEqual(Palette::APART - 1e-6, Oklab::of($colour)->distance(Oklab::of($other)), "$colour and $other");
+                self::assertGreaterThanOrEqual(
+                    Palette::APART - 1e-6,
+                    Oklab::of($colour)->distance(Oklab::of($other)),
+                    "$colour and $other",
+                );
             }
         }
         $fresh = [];
@@ -467,7 +503,11 @@ final class OrganizersTest extends TestCase
         self::assertCount(count($tree->folders) + count($tree->members), $walk);
         foreach ($walk as $at => [$what, $above]) {
             $expected = [];
-            for ($folder = $what instanceof Folder ? $what->parent : $what->folder; $folder !== 0; $folder = $tree->folders[$folder]->parent) {
+            for (
+                $folder = $what instanceof Folder ? $what->parent : $what->folder;
+                $folder !== 0;
+                $folder = $tree->folders[$folder]->parent
+            ) {
                 array_unshift($expected, $folder);
             }
             self::assertSame($expected, $above);

@@ -4,11 +4,16 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Bench\Bench;
+use App\Changes\History;
+use App\Files\Kept;
+use App\Jobs\SortDemo;
 use App\Jobs\TakeIn;
 use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\Project;
 use App\Models\User;
+use App\Models\View;
 use App\Scenes\IndexFiles;
 use App\Scenes\SceneStore;
 use Illuminate\Support\Facades\DB;
@@ -16,6 +21,7 @@ use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Storage;
 use Tests\Core\Support\Gltf;
 use Tests\TestCase;
+use VineShelf\Formats\Gltf\Pictures;
 
 /** Accounts, projects as a whole, the command line, and what happens when files or the database are gone. */
 final class HouseTest extends TestCase
@@ -56,14 +62,64 @@ final class HouseTest extends TestCase
     public function test_the_demo_is_made_once(): void
     {
         config(['shelf.demo.password' => 'tidy-demo', 'shelf.demo.email' => 'demo@marlpit.example']);
-        $this->artisan('shelf:demo')->expectsOutput('A worker takes Marlpit Baths.glb in now.')->assertSuccessful();
+        $this->artisan('shelf:demo')
+            ->expectsOutput('A worker takes Marlpit Baths, as it came.glb in now.')
+            ->expectsOutput('A worker takes Marlpit Baths.glb in now.')
+            ->assertSuccessful();
         $this->artisan('shelf:demo')->doesntExpectOutput('A worker takes Marlpit Baths.glb in now.')->assertSuccessful();
         $demo = User::query()->where('email', 'demo@marlpit.example')->firstOrFail();
-        self::assertSame(1, $demo->imports()->count());
-        Queue::assertPushed(TakeIn::class, 1);
+        self::assertSame(2, $demo->imports()->count());
+        Queue::assertPushed(TakeIn::class, 2);
+        Queue::assertPushed(SortDemo::class, 1);
         $this->artisan('shelf:demo', ['--force' => true, '--size' => 'vast'])
             ->expectsOutput('The sizes are small, demo, medium, large, huge, scattered.')
             ->assertExitCode(2);
+    }
+
+    public function test_the_demo_is_sorted_by_the_products_own_commands_however_often_a_worker_ends_half_way(): void
+    {
+        $ida = $this->person();
+        $import = $this->takeIn($ida, self::demoFile(), name: 'Marlpit Baths.glb');
+        $project = $import->project ?? throw new \LogicException($import->error);
+        $sort = fn () => (new SortDemo($import->id))->handle($this->app->make(History::class));
+        $sort();
+        $bench = Bench::of($project->refresh(), $ida);
+        self::assertSame(
+            ['Unsorted', 'Structure', 'Roof', 'Glazing', 'Basins', 'Stands', 'Changing', 'Plant', 'Gallery', 'Site', 'Lights', 'Finishes'],
+            array_map(static fn (int $number): string => $bench->layers()->get($number)->name, $bench->layers()->inside(0)),
+        );
+        self::assertSame('Stands › Seats', $bench->layers()->path($this->layer($project, 'Seats')));
+        self::assertSame(
+            ['Arrival', 'Hall, roof ghosted', 'Pool in slate and steel', 'Plant under the deck'],
+            array_map(static fn (View $view): string => $view->name, $bench->shelf()->inOrder()),
+        );
+        foreach ($bench->shelf()->members as $view) {
+            self::assertSame('image/jpeg', Pictures::type((string) Kept::disk()->get($view->picture)), "$view->name has a picture");
+        }
+        foreach ($bench->tags()->all() as $tag) {
+            self::assertFalse($bench->scene()->tagged($tag->number)->isEmpty(), "something is tagged $tag->name");
+        }
+        foreach ($bench->sets()->all() as $set) {
+            self::assertFalse($bench->set($set)->rows->isEmpty(), "something is in $set->name");
+            self::assertSame([], $bench->set($set)->remarks, "every name in the rule of $set->name means something");
+        }
+        self::assertTrue($bench->tags()->folder($bench->tags()->get(1)->folder)->oneAtATime);
+        // The first view is on the desk: one scheme shows, the other does not.
+        self::assertSame('Arrival', $bench->shelf()->members[$bench->desk->view_no]->name);
+        self::assertSame(0, $bench->find('tag:"Slate and steel" is shown')->rows?->count());
+        self::assertSame(0, $bench->find('tag:"Oak and stone" is hidden')->rows?->count());
+        $this->assertIndexTrue($project);
+
+        // Done again from the start, or from where it ended, it changes nothing more.
+        [$changes, $last] = [$project->changes()->count(), (int) $project->changes()->max('no')];
+        $sort();
+        self::assertSame([], $project->changes()->where('no', '>', $last)->pluck('name')->all());
+        for ($step = 0; $step < 9; $step++) {
+            self::assertNotNull($this->app->make(History::class)->undo(Bench::of($project->refresh(), $ida))->change);
+        }
+        $sort();
+        self::assertCount(4, Bench::of($project->refresh(), $ida)->shelf()->members);
+        self::assertSame($changes, $project->changes()->where('undone', false)->count());
     }
 
     public function test_views_are_listed_on_the_command_line(): void

@@ -5,9 +5,12 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Bench\Bench;
+use App\Models\Casts\Bytes;
 use App\Models\Project;
 use App\Models\User;
+use Illuminate\Support\Facades\DB;
 use Tests\Core\Support\Gltf;
+use VineShelf\Scene\Members;
 
 /** Two people, or two windows of one, in the same second: real processes against the real database. */
 final class SameMomentTest extends CommittedTestCase
@@ -113,6 +116,74 @@ final class SameMomentTest extends CommittedTestCase
             self::assertSame(! $moved, str_contains($answers[1][0][1], '2 locked objects were left alone.'));
         }
         $this->assertIndexTrue($this->project);
+    }
+
+    public function test_tags_of_two_people_in_the_same_moment_all_count_and_come_off_one_by_one(): void
+    {
+        $this->actingAs($this->ida)->post($this->path('tags'), ['name' => 'Wet']);
+        $this->post($this->path('tags'), ['name' => 'North']);
+        $tag = fn (User $person, int $tag, string $keys, string $mode): array => [
+            $person,
+            'POST',
+            $this->path('tag'),
+            ['tag' => $tag, 'mode' => $mode, 'keys' => $keys],
+        ];
+        $all = implode(',', array_map(static fn (int $number): string => "O$number", range(1, 20)));
+        $answers = $this->atOnce(
+            [
+                $tag($this->ida, 1, 'O1,O2,O3,O4,O5', 'toggle'),
+                $tag($this->bea, 1, 'O4,O5,O6,O7', 'toggle'),
+                [$this->ida, 'POST', $this->path('memberships'), ['keys' => $all, 'columns' => 'T2', 'on' => 1]],
+            ],
+            5,
+        );
+        self::assertSame([200], array_values(array_unique(array_column(array_merge(...$answers), 0))));
+        $this->project->refresh();
+        $this->assertIndexTrue($this->project);
+        $changes = $this->project->changes()->orderBy('turn')->pluck('name')->all();
+        self::assertCount(3 + 10 + 1, $changes, 'taking in, two tags, ten toggles; who comes to a tag again changes nothing');
+        $after = $this->members(1);
+        for ($step = 0; $step < 11; $step++) {
+            $this->post($this->path('undo'))->assertSee('Undone');
+        }
+        self::assertSame([], $this->members(1));
+        $this->assertIndexTrue($this->project->refresh());
+        for ($step = 0; $step < 11; $step++) {
+            $this->post($this->path('redo'))->assertSee('Redone');
+        }
+        self::assertSame($after, $this->members(1));
+        self::assertSame(range(1, 20), $this->members(2));
+        $this->assertIndexTrue($this->project->refresh());
+    }
+
+    public function test_two_moves_in_the_same_moment_never_put_a_folder_into_itself(): void
+    {
+        foreach (['One', 'Two'] as $name) {
+            $this->actingAs($this->ida)->post($this->path('folders'), ['holds' => 'tags', 'name' => $name]);
+        }
+        $move = fn (User $person, string $keys, string $mark): array => [
+            $person,
+            'POST',
+            $this->path('rows/move'),
+            ['keys' => $keys, 'where' => 'into', 'mark' => $mark],
+        ];
+        $statuses = array_map(
+            static fn (array $answer): int => $answer[0][0],
+            $this->atOnce([$move($this->ida, 'F1', 'F2'), $move($this->bea, 'F2', 'F1')]),
+        );
+        sort($statuses);
+        self::assertSame([200, 422], $statuses);
+        $parents = DB::table('folders')->where('project_id', $this->project->id)->pluck('parent_no')->sort()->values()->all();
+        self::assertSame(0, $parents[0]);
+        self::assertGreaterThan(0, $parents[1]);
+    }
+
+    /** @return list<int> numbers of the objects that have a tag, as the database has them */
+    private function members(int $tag): array
+    {
+        return Members::unpack(
+            Bytes::read(DB::table('tags')->where('project_id', $this->project->id)->where('no', $tag)->value('members')),
+        )->rows();
     }
 
     public function test_undo_pressed_twice_takes_one_change_back(): void

@@ -137,18 +137,18 @@ final class TakeInTest extends TestCase
         self::assertSame(['Client' => [1], 'Dry' => [2], 'Wet' => [1, 2]], $this->tagged($project));
     }
 
-    public function test_a_locked_tag_takes_nothing_from_a_file(): void
+    public function test_what_comes_under_a_locked_tag_is_locked_from_then_on(): void
     {
         $person = $this->person();
         $gltf = Gltf::triangle();
         $gltf['nodes'][0]['extras'] = ['use' => 'Wet'];
         $project = $this->takeIn($person, Gltf::file($gltf), tagsFrom: 'use')->project ?? throw new \LogicException;
-        DB::table('folders')
-            ->where('project_id', $project->id)
-            ->update(['lock' => 2]);
-        $project->increment('revision');
-        $this->takeIn($person, Gltf::file($gltf), name: 'next.glb', into: $project, tagsFrom: 'use');
-        self::assertSame(['Wet' => [1]], $this->tagged($project->refresh()));
+        $this->actingAs($person)
+            ->post("/projects/$project->key/locks", ['keys' => 'F1', 'lock' => 2])
+            ->assertOk();
+        $this->takeIn($person, Gltf::file($gltf), name: 'next.glb', into: $project->refresh(), tagsFrom: 'use');
+        self::assertSame(['Wet' => [1, 2]], $this->tagged($project->refresh()));
+        $this->post("/projects/$project->key/file", ['keys' => 'O2', 'layer' => 1])->assertSee('1 locked object was left alone.');
     }
 
     /** @return array<string, list<int>> object numbers by tag */

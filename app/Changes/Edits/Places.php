@@ -12,7 +12,7 @@ use VineShelf\Sets\SetTree;
 
 /**
  * What steps make sure of that touch layers, tags, sets and folders: every object has a layer that exists, everything lies in something
- * that exists, beside each other no two are called the same, and no set leads back to itself.
+ * that exists and never in itself, beside each other no two are called the same, and no set leads back to itself.
  */
 final class Places
 {
@@ -94,6 +94,24 @@ final class Places
             $nested = DB::table($inside)->where('project_id', $project->id)->where(PlacesEdit::PARENTS[$inside], $number)->value('name');
             if (is_string($nested)) {
                 throw OutOfStep::needed(ucfirst(rtrim($table, 's'))." $name", rtrim($inside, 's')." $nested lies in it");
+            }
+        }
+    }
+
+    /**
+     * @param string          $table "layers" or "folders"
+     * @param array<int, int> $into  what rows are to lie in, by number
+     *
+     * @throws OutOfStep when one of them would lie in itself
+     */
+    public static function checkNotInItself(Project $project, string $table, array $into): void
+    {
+        $parents = $into + array_map(intval(...), DB::table($table)->where('project_id', $project->id)->pluck('parent_no', 'no')->all());
+        foreach (array_keys($into) as $number) {
+            for ($at = $parents[$number], $steps = 0; $at > 0; $at = $parents[$at] ?? 0) {
+                if ($at === $number || $steps++ > count($parents)) {
+                    throw OutOfStep::changed('The order of the '.$table);
+                }
             }
         }
     }

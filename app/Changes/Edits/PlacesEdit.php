@@ -50,6 +50,9 @@ final readonly class PlacesEdit implements Edit
         foreach (array_unique(array_column($this->after, 0)) as $into) {
             Places::checkExists($project, $this->table, $into);
         }
+        if ($this->table === 'layers' || $this->table === 'folders') {
+            Places::checkNotInItself($project, $this->table, array_map(static fn (array $place): int => $place[0], $this->after));
+        }
     }
 
     public function apply(Project $project): void

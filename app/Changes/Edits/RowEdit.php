@@ -45,7 +45,7 @@ final readonly class RowEdit implements Edit
             throw OutOfStep::changed(ucfirst($what));
         }
         if ($this->after === null) {
-            $this->checkUnneeded($project, is_string($row->name) ? $row->name : '');
+            $this->checkUnneeded($project, isset($row->name) && is_string($row->name) ? $row->name : '');
         } elseif (array_intersect_key($this->after, ['name' => true, 'rule' => true]) !== []) {
             $this->checkPlace($project, $this->after + self::stored($row));
         }
