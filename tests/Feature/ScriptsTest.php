@@ -7,6 +7,7 @@ namespace Tests\Feature;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Storage;
+use Tests\Core\Support\ForeignModel;
 use Tests\Core\Support\Gltf;
 
 /** bin/shelf as scripts call it, in processes of their own: an answer and 0, or one plain sentence among the errors and 2. */
@@ -49,6 +50,113 @@ final class ScriptsTest extends CommittedTestCase
         self::assertSame([0, '', "1 object is in project $project.\n"], [$code, $error, $out]);
         self::assertCount(2, json_decode($this->shelf('rule', $project, 'pane', '--json')[1], true)['objects']);
         exec('rm -r '.escapeshellarg($folder));
+    }
+
+    public function test_a_foreign_model_is_sorted_by_scripts_as_plain_lists_say(): void
+    {
+        mt_srand(2026);
+        $model = ForeignModel::grow(120);
+        foreach (array_keys($model->gltf['nodes']) as $node) {
+            $model->gltf['nodes'][$node]['extras'] = ['zone' => ['a', 'b', 'c'][$node % 3]];
+        }
+        $ida = $this->person();
+        [, $out] = $this->shelf('import', 'new', $model->write('glb'), "--person=$ida->email", '--sort-by=unsorted', '--json');
+        $key = json_decode($out, true)['project'];
+        $objects = DB::table('objects')
+            ->join('projects', 'projects.id', '=', 'objects.project_id')
+            ->where('projects.key', $key)
+            ->orderBy('no')
+            ->get(['no', 'parent_no', 'objects.name', 'kind', 'properties'])
+            ->keyBy('no')
+            ->all();
+        $zone = static fn (int $number): string => json_decode($objects[$number]->properties, true)['zone'];
+        /** @return list<int> the objects and all that they hold */
+        $withHeld = static function (array $numbers) use ($objects): array {
+            foreach ($objects as $number => $object) {
+                // What holds an object has a lower number than it.
+                if (in_array((int) $object->parent_no, $numbers, true)) {
+                    $numbers[] = $number;
+                }
+            }
+
+            return array_values(array_unique($numbers));
+        };
+        $where = static fn (\Closure $is): array => array_values(array_filter(array_keys($objects), $is));
+        $parts = $where(static fn (int $number): bool => (int) $objects[$number]->kind === 1);
+        $says = function (string ...$words) use ($key): string {
+            [$code, $out, $error] = $this->shelf($words[0], $key, ...array_slice($words, 1));
+            self::assertSame([0, ''], [$code, $error], implode(' ', $words));
+
+            return $out;
+        };
+        $agrees = function (array $expected, string $rule) use ($says): void {
+            sort($expected);
+            self::assertSame($expected, array_column(json_decode($says('rule', $rule, '--json'), true)['objects'], 'number'), $rule);
+        };
+
+        $a = $withHeld($where(static fn (int $number): bool => $zone($number) === 'a'));
+        $says('tag', 'Zones / A', 'zone:a');
+        $b = $where(static fn (int $number): bool => $zone($number) === 'b');
+        $says('tag', 'Zones / B', 'zone:b', '--only');
+        $walls = $withHeld($where(static fn (int $number): bool => str_contains(mb_strtolower($objects[$number]->name), 'wall')));
+        $says('file', 'Building / Walls', 'wall');
+        $agrees($a, 'tag:A');
+        $agrees($b, 'tag="B"');
+        $agrees(array_unique([...$a, ...$b]), 'tag:Zones');
+        $agrees(array_diff($where(static fn (): bool => true), $a, $b), 'not is tagged');
+        $agrees(array_intersect($walls, $parts, $b), 'layer:Building kind:part tag:B');
+
+        $says('set', 'Kept / Parts of B', 'kind:part tag:B');
+        $says('set', 'Fixed', 'tag:A not layer:Walls', '--fixed');
+        $fixed = array_diff($a, $walls);
+        $agrees(array_intersect($parts, $b), 'set:"Parts of B"');
+        $agrees(array_unique([...$fixed, ...array_intersect($parts, $b)]), 'set:Fixed or set:"Parts of B"');
+        $says('tag', 'Zones / B', 'kind:part', '--off');
+        $b = array_diff($b, $withHeld($parts));
+        $agrees(array_intersect($parts, $b), 'set:"Parts of B"');
+        $agrees($fixed, 'set:Fixed');
+
+        foreach ([['folder:Zones', 3], ['tag:Zones / A', 1], ['layer:Building', 4], ['object:7', 2]] as [$what, $rung]) {
+            $says('rung', $what, (string) $rung);
+        }
+        $says('lock', 'tag:Zones / B', '1');
+        $says('lock', 'layer:Building / Walls', '2');
+        $rungs = $locks = '';
+        foreach (array_keys($objects) as $number) {
+            $rungs .= min(
+                5,
+                in_array($number, $a, true) ? 1 : 5,
+                in_array($number, $b, true) ? 3 : 5,
+                in_array($number, $walls, true) ? 4 : 5,
+                in_array($number, $withHeld([7]), true) ? 2 : 5,
+            );
+            $locks .= max(in_array($number, $b, true) ? 1 : 0, in_array($number, $walls, true) ? 2 : 0);
+        }
+        self::assertSame(['rungs' => $rungs, 'locks' => $locks], json_decode($says('effect'), true));
+        // What is locked is left alone, and says so.
+        self::assertStringContainsString('left alone', $says('tag', 'Zones / C', 'wall'));
+        $agrees(array_diff($walls, $walls), 'tag:C');
+
+        // The sorting goes out, and into another project of the same file.
+        $file = Gltf::keep('').'.json';
+        $says('sorting', $file);
+        [, $out] = $this->shelf('import', 'new', $model->write('glb'), "--person=$ida->email", '--sort-by=unsorted', '--json');
+        $other = json_decode($out, true)['project'];
+        [$code, , $error] = $this->shelf('sorting', $other, $file, '--read');
+        self::assertSame([0, ''], [$code, $error]);
+        $numbers = fn (string $project): array => array_column(
+            json_decode($this->shelf('rule', $project, 'tag:A or layer:Walls or set:Fixed or set:"Parts of B"', '--json')[1], true)['objects'],
+            'number',
+        );
+        self::assertSame($numbers($key), $numbers($other));
+        self::assertSame($locks, json_decode($this->shelf('effect', $other)[1], true)['locks']);
+        $says('undo');
+        $says('undo');
+        $says('redo');
+        $says('redo');
+        [$code, , $error] = $this->shelf('redo', $key);
+        self::assertSame([2, "Nothing to redo.\n"], [$code, $error]);
+        @unlink($file);
     }
 
     public function test_whatever_is_wrong_is_one_plain_sentence(): void

@@ -204,7 +204,13 @@ final class TagsAndSetsTest extends ProjectTestCase
         }
         self::assertSame(['T1', 'rule:kind:part width > 2m'], array_column(Pins::of($this->bench()), 'what'));
         foreach (
-            ['T9' => 'no longer there', 'L1' => 'Tags, sets and rules', 'rule:' => 'empty', 'rule:width >' => 'number', 'x' => 'no longer'] as $what => $said
+            [
+                'T9' => 'no longer there',
+                'L1' => 'Tags, sets and rules',
+                'rule:' => 'empty',
+                'rule:width >' => 'number',
+                'x' => 'no longer',
+            ] as $what => $said
         ) {
             $this->send('POST', 'pins', ['what' => $what, 'on' => 1])
                 ->assertStatus(422)
