@@ -145,7 +145,9 @@ final class ScriptsTest extends CommittedTestCase
         [$code, , $error] = $this->shelf('sorting', $other, $file, '--read');
         self::assertSame([0, ''], [$code, $error]);
         $numbers = fn (string $project): array => array_column(
-            json_decode($this->shelf('rule', $project, 'tag:A or layer:Walls or set:Fixed or set:"Parts of B"', '--json')[1], true)['objects'],
+            json_decode($this->shelf('rule', $project, 'tag:A or layer:Walls or set:Fixed or set:"Parts of B"', '--json')[1], true)[
+                'objects'
+            ],
             'number',
         );
         self::assertSame($numbers($key), $numbers($other));

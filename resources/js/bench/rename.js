@@ -26,8 +26,10 @@ export function renameInPlace(label, name, { className = '', length, after, keep
     };
     input.addEventListener('keydown', (event) => {
         event.stopPropagation();
-        if (event.key === 'Enter') end(true);
-        if (event.key === 'Escape') end(false);
+        if (event.key !== 'Enter' && event.key !== 'Escape') return;
+        // What has the keyboard then must not be pressed by this very key.
+        event.preventDefault();
+        end(event.key === 'Enter');
     });
     input.addEventListener('blur', () => end(true));
 }

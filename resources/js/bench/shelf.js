@@ -65,7 +65,11 @@ export class Shelf {
             this.openMenu(item, event);
         });
         this.listenToDrag();
-        new MutationObserver(() => this.mark()).observe(this.element, { childList: true, subtree: true });
+        new MutationObserver(() => this.mark()).observe(this.element, {
+            childList: true,
+            subtree: true,
+            attributeFilter: ['hidden', 'class', 'aria-expanded'],
+        });
         this.mark();
     }
 
