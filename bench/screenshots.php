@@ -30,100 +30,108 @@ $take = static function (string $size, string $name) use ($app, $person): App\Mo
     return $import->project ?? throw new RuntimeException($import->error);
 };
 ini_set('memory_limit', '2G');
+$take('demo', 'Marlpit Baths, as it came.glb');
 $project = $take('demo', 'Marlpit Baths.glb');
+$import = App\Models\Import::query()->where('project_id', $project->id)->firstOrFail();
+(new App\Jobs\SortDemo($import->id))->handle($app->make(App\Changes\History::class));
 $base = "/projects/$project->key";
 $layer = static fn (string $name): string => 'L'.$project->layers()->where('name', $name)->value('no');
-$hall = '{ eye: [37, -37, 23], target: [-1, -1.5, 1], fov: 40 }';
+$tag = static fn (string $name): string => 'T'.Illuminate\Support\Facades\DB::table('tags')
+    ->where('project_id', $project->id)
+    ->where('name', $name)
+    ->value('no');
 
-$browser = Browser::open((string) config('app.url'))->signIn($mail, 'tidy-pictures')->visit($base)->settled();
+$browser = (Browser::open((string) config('app.url')))->signIn($mail, 'tidy-pictures')->visit($base)->settled();
 $go = static function (string $script) use ($browser): void {
     $browser->js($script);
     usleep(900_000);
     $browser->settled(90);
 };
-$keep = static function (string $name) use ($browser): void {
-    $browser->js('shelfBench.command("keep-view")');
-    $browser->waitFor('#view-name')->type('#view-name', $name)->click('#dialog .primary')->waitForText('#shelf', $name);
-    usleep(500_000);
-};
 $clear = static fn () => $browser->js('document.getElementById("message").replaceChildren(); document.activeElement?.blur?.()');
-$keep('Arrival');
-$go(
-    "shelfBench.setRung(['{$layer('20 Roof')}', '{$layer('21 Roof skin')}'], 2); shelfBench.setRung(['{$layer(
-        '96 Finishes B',
-    )}'], 0); shelfBench.setRung(['{$layer('91 Planting')}'], 1); shelfBench.setLock(['{$layer(
-        '10 Structure',
-    )}'], 1); shelfBench.setLock(['{$layer('40 Basins')}'], 2)",
-);
-$go("shelfBench.canvas.viewpoint.set($hall, true)");
-$keep('Hall, roof ghosted');
-$go(
-    "shelfBench.setRung(['{$layer('20 Roof')}', '{$layer('21 Roof skin')}', '{$layer('10 Structure')}', '{$layer('12 Steel')}', '{$layer(
-        '95 Lights',
-    )}'], 0)",
-);
-$go('shelfBench.canvas.viewpoint.set({ eye: [-2, -6, 62], target: [-2, 0, 0], fov: 40 }, true)');
-$keep('Pool level from above');
-$go('shelfBench.canvas.viewpoint.set({ eye: [8, 3, 5.4], target: [-6, -11, .6], fov: 52 }, true)');
-$keep('Stand from the gallery');
-$go('document.querySelectorAll(".view-picture")[1].click()');
-$clear();
-$browser->screenshot("$folder/workbench-ghosts.png");
-$go("shelfBench.pick({ keys: '{$layer('51 Seats')}', mode: 'replace' })");
-$clear();
-$browser->screenshot("$folder/workbench-pick.png");
-$browser->js('shelfBench.command("clear-pick"); shelfBench.finder.search("kind:part layer:Seats not has aisle")');
+$shot = static function (string $name) use ($browser, $clear, $folder): void {
+    usleep(600_000);
+    $browser->settled(90);
+    $clear();
+    $browser->screenshot("$folder/$name.png");
+};
+$apply = static function (int $view) use ($browser, $go): void {
+    $go("document.querySelectorAll('.view-picture')[$view].click()");
+    $browser->waitForText('#message', 'applied.');
+};
+$apply(1);
+$shot('workbench-ghosts');
+$go("shelfBench.pick({ keys: '{$layer('Seats')}', mode: 'replace' })");
+$shot('workbench-pick');
+// Details of one of them.
+$go('shelfBench.pick({ found: 1, words: "name=Seat_Shell_050", mode: "replace" }); ');
+$browser->waitForText('#card', 'Seat_Shell_050')->js('shelfBench.details.toggle()');
+$browser->waitForText('#details', 'Layer');
+$shot('details');
+$browser->js('shelfBench.details.toggle(); shelfBench.command("clear-pick"); shelfBench.finder.search("kind:part layer:Seats not has aisle")');
 $browser->waitForText('#hits', 'objects')->js('document.querySelector("#words").focus(); shelfBench.finder.step(1)');
 $browser->waitForText('#hit-place', '1 of');
-usleep(900_000);
-$browser->settled(90);
-$clear();
-$browser->screenshot("$folder/finding.png");
+$shot('finding');
 $browser->js('shelfBench.finder.search("")');
-$go('document.querySelectorAll(".view-picture")[1].click()');
+$apply(2);
+// Tags in folders, tinted by them; then a rule from clicks on their rows.
 $go(
-    'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '.
-        '["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',
+    'shelfBench.turn(document.getElementById("lens-tags")); shelfBench.ledger.arrange({ fold: "F1,F2,F3", unfold: 1 }); '
+        .'shelfBench.command("tint-tag")',
 );
-$browser->waitFor('.legend-entry')->settled(90);
-$clear();
-$browser->screenshot("$folder/objects.png");
+foreach (['F1', 'F2', 'F3'] as $key) {
+    $go("if (document.querySelector('#row-$key')?.getAttribute('aria-expanded') === 'false') shelfBench.ledger.fold('$key', true)");
+}
+$go("shelfBench.pick({ keys: '{$tag('Client may change')}', mode: 'replace' }, false)");
+$shot('tags');
 $browser->dark(true);
 usleep(1_500_000);
-$clear();
-$browser->settled(90)->screenshot("$folder/objects-dark.png");
+$shot('tags-dark');
 $browser->dark(false);
-$browser->js(
-    'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '.
-        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
+$go('shelfBench.command("tint-own"); shelfBench.command("clear-pick")');
+foreach ([['tag="Client may change"', 'and'], ['tag="Pipe fitter"', 'or'], ['layer=Lockers', 'without']] as [$condition, $way]) {
+    $go('shelfBench.finder.narrow('.json_encode($condition).", '$way')");
+}
+$browser->waitForText('#hits', 'objects');
+usleep(600_000);
+$browser->settled(90)->screenshot("$folder/combining.png");
+$browser->js('shelfBench.finder.search("")');
+$go('shelfBench.turn(document.getElementById("lens-sets"))');
+foreach (['F4', 'F5'] as $key) {
+    $go("if (document.querySelector('#row-$key')?.getAttribute('aria-expanded') === 'false') shelfBench.ledger.fold('$key', true)");
+}
+$shot('sets');
+$over = implode(',', array_map($tag, ['Oak and stone', 'First: shell and pools', 'Concrete', 'Carpenter', 'Tiler', 'Client may change', 'To be checked']));
+$go("shelfBench.turn(document.getElementById('lens-layers')); shelfBench.ledger.arrange({ over: '$over' })");
+$browser->waitFor('.member');
+$shot('widened');
+$go('shelfBench.ledger.arrange({ over: "" })');
+$go(
+    'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '
+        .'["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',
 );
-$browser->waitFor('.command-box input')->type('.command-box input', 'seat')->waitForText('#command-list', '51 Seats');
-usleep(1_500_000);
-$browser->settled(90);
-$clear();
-$browser->screenshot("$folder/commands.png");
+$browser->waitFor('.legend-entry');
+$shot('objects');
+$browser->js(
+    'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '
+        .'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
+);
+$browser->waitFor('.command-box input')->type('.command-box input', 'seat')->waitForText('#command-list', 'Seats');
+$shot('commands');
 $browser->js('shelfBench.dialogs.close(); shelfBench.pick({ found: 1, words: "seat_shell_00?", mode: "replace" })');
 $browser->waitForText('#card', '9 parts')->js('shelfBench.command("rename-pick")');
 $browser->waitFor('#rn-pattern')->type('#rn-pattern', '{parent}, seat {number}')->waitForText('#rename-preview', 'Row A, seat 1');
-usleep(500_000);
-$clear();
-$browser->screenshot("$folder/rename.png");
-$browser->js('shelfBench.dialogs.close()');
-$browser->js("shelfBench.setLock(['{$layer('20 Roof')}'], 1)");
+$shot('rename');
+$browser->js('shelfBench.dialogs.close(); shelfBench.command("clear-pick")');
+$apply(1);
 $panel = $project->objects()->where('name', 'Mesh_33')->value('no');
 $browser->js("shelfBench.why($panel)");
 $browser->waitFor('#dialog[open] .why');
-usleep(600_000);
-$browser->settled(90);
-$clear();
-$browser->screenshot("$folder/why.png");
+$shot('why');
 $browser->dark(true);
 usleep(1_500_000);
-$browser->settled(90);
-$browser->screenshot("$folder/why-dark.png");
+$shot('why-dark');
 $browser->js('shelfBench.dialogs.close()');
-usleep(300_000);
-$browser->settled(90)->screenshot("$folder/workbench-dark.png");
+$shot('workbench-dark');
 $report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
 foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {
     $browser->dark(false);

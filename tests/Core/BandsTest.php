@@ -48,6 +48,34 @@ final class BandsTest extends TestCase
         $this->agree(Bands::ofLevels(Levels::fromValues(5, $value), [5, 4, 3, 2, 1, 0]), $value, [5, 4, 3, 2, 1, 0]);
     }
 
+    public function test_sets_sort_by_the_first_that_a_row_is_in_and_the_rest_comes_last(): void
+    {
+        mt_srand(11);
+        foreach ([false, true] as $down) {
+            $value = [];
+            for ($row = 1; $row <= 180; $row++) {
+                $value[$row] = mt_rand(0, 4);
+            }
+            $sets = array_map(static fn (int $set): Bits => Bits::ofRows(180, array_keys($value, $set, true)), [0, 1, 2, 3]);
+            $this->agree(Bands::ofSets(180, $sets, $down), $value, $down ? [3, 2, 1, 0, 4] : [0, 1, 2, 3, 4]);
+        }
+    }
+
+    public function test_the_step_that_all_rows_share_is_found_and_none_where_they_differ(): void
+    {
+        mt_srand(12);
+        for ($round = 0; $round < 200; $round++) {
+            $length = mt_rand(1, 900);
+            $steps = array_map(static fn (): int => mt_rand(0, 30) === 0 ? mt_rand(0, 5) : 5, range(1, $length));
+            $rows = array_values(array_filter(range(1, $length), static fn (): bool => mt_rand(0, $round % 7) === 0));
+            $there = array_unique(array_map(static fn (int $row): int => $steps[$row - 1], $rows));
+            self::assertSame(
+                count($there) === 1 ? reset($there) : null,
+                Levels::fromValues(5, $steps)->only(Bits::ofRows($length, $rows)),
+            );
+        }
+    }
+
     /**
      * @param array<int, int> $value by row
      * @param list<int>       $order

@@ -31,6 +31,15 @@ final class BitsTest extends TestCase
             self::assertSame($length === 0 ? [] : array_values(array_diff(range(1, $length), $a)), $x->not()->rows());
             self::assertEquals($x, Bits::ofRanges($length, $x->ranges()));
             self::assertSame($a, array_merge(...array_map(static fn (array $range): array => range($range[0], $range[1]), $x->ranges())));
+            $some = $x->some(5);
+            self::assertSame([], array_diff($some, $a));
+            self::assertSame($a === [], $some === []);
+            self::assertSame(array_values(array_unique($some)), $some);
+            [$first, $last] = [mt_rand(0, $length), mt_rand(0, $length)];
+            if ($first <= $last) {
+                $between = array_filter($a, static fn (int $row): bool => $row >= $first && $row <= $last);
+                self::assertSame(count($between), $x->countBetween($first, $last));
+            }
             $offset = mt_rand(0, 20);
             self::assertSame(array_slice($a, $offset, 7), $x->slice($offset, 7));
             for ($row = 1; $row <= $length; $row++) {

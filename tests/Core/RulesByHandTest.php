@@ -4,6 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Core;
 
+use VineShelf\Sets\SelectionSet;
+use VineShelf\Rules\Stands;
+use VineShelf\Own\OwnValue;
+use VineShelf\Own\OwnProperties;
+use VineShelf\Organizers\Organizers;
+use VineShelf\Layers\LayerTree;
+use VineShelf\Layers\Layer;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
@@ -130,5 +137,21 @@ final class RulesByHandTest extends TestCase
         sort($found);
         self::assertSame($numbers, $found);
         self::assertSame($numbers, $model->slowFind(Parser::parse($rule)->tree), 'the slow evaluator agrees');
+    }
+
+    public function test_what_a_live_set_stands_on_names_properties_that_people_gave_or_may_give(): void
+    {
+        $facts = PlainModel::bathHouse()->facts;
+        $own = new OwnProperties([new OwnValue(4, 'Fire', 'F30'), new OwnValue(7, 'fire', 'F90'), new OwnValue(9, 'client', 'yes')]);
+        $organizers = new Organizers(new LayerTree([new Layer(1, 0, 0, 'Unsorted', '#999999')]), own: $own);
+        $on = static fn (string $rule, Organizers $of): array => Stands::on(new SelectionSet(1, 0, 0, 'S', $rule), $facts, $of);
+        foreach (['fire:F30', 'has fire', 'not FIRE=F90 kind:part'] as $rule) {
+            self::assertContains(Stands::OWN, $on($rule, $organizers), $rule);
+            self::assertNotContains('value.9', $on($rule, $organizers), $rule);
+        }
+        self::assertContains('value.9', $on('client:y or aisle:yes', $organizers));
+        // Nobody has it yet, but somebody may; what the files say stays as it is.
+        self::assertSame([Stands::BUILD, Stands::OWN], $on('fire:F30', new Organizers($organizers->layers)));
+        self::assertSame([Stands::BUILD], $on('"fire rating":EI30 width > 1m', $organizers));
     }
 }

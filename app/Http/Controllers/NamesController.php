@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Folders\Folder;
 use VineShelf\Search\NameIndex;
 
 /** Names for the command box. */
@@ -15,7 +16,7 @@ final class NamesController
 {
     private const MOST = 8;
 
-    /** Layers, views, materials and objects whose names hold the words. */
+    /** Layers, tags, sets, folders, views, materials and objects whose names hold the words. */
     public function __invoke(Request $request, Bench $bench): JsonResponse
     {
         $words = mb_strtolower($request->string('q')->squish()->limit(200, '')->value());
@@ -33,7 +34,18 @@ final class NamesController
         foreach ($bench->layers()->walk() as [$layer]) {
             $names[] = ['what' => 'layer', 'key' => "L$layer->number", 'name' => $layer->name, 'where' => 'layer'];
         }
-        foreach ($bench->project->views()->get(['project_id', 'no', 'name', 'position']) as $view) {
+        foreach (['tags' => $bench->tags()->tree, 'sets' => $bench->sets()->tree] as $lens => $tree) {
+            foreach ($tree->walk() as [$what]) {
+                $isFolder = $what instanceof Folder;
+                $names[] = [
+                    'what' => $lens,
+                    'key' => ($isFolder ? "F$what->number" : ($lens === 'tags' ? 'T' : 'E').$what->number()),
+                    'name' => $isFolder ? $what->name : $what->name(),
+                    'where' => $isFolder ? "folder of $lens" : substr($lens, 0, -1),
+                ];
+            }
+        }
+        foreach ($bench->shelf()->inOrder() as $view) {
             $names[] = ['what' => 'view', 'key' => (string) $view->no, 'name' => $view->name, 'where' => 'view'];
         }
         foreach ($bench->facts()->materials() as $number => [$name]) {

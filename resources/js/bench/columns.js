@@ -181,5 +181,8 @@ export function openFolds(bench, button) {
             : []),
         null,
         ...[1, 2, 3, 4, 5].map((depth) => [`Unfold to depth ${depth}`, '', () => bench.ledger.arrange({ depth, unfold: 1 })]),
+        null,
+        ['Picked first', '', () => bench.command('sort-picked')],
+        ['By hand, or as the model has it', '', () => bench.command('sort-own')],
     ]);
 }

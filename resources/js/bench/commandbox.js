@@ -117,8 +117,9 @@ export class CommandBox {
     async goTo({ what, key }) {
         const { bench } = this;
         if (what === 'view') return bench.server.ask('POST', `/views/${key}/apply`);
-        if (what === 'layer' || what === 'material') {
-            await bench.turn(/** @type {HTMLElement} */ (document.getElementById(what === 'layer' ? 'lens-layers' : 'lens-materials')));
+        const lens = { layer: 'layers', material: 'materials', tags: 'tags', sets: 'sets' }[what];
+        if (lens) {
+            await bench.turn(/** @type {HTMLElement} */ (document.getElementById(`lens-${lens}`)));
             return bench.ledger.show(key, true);
         }
         await bench.pick({ keys: key, mode: 'replace' });
