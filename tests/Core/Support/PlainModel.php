@@ -12,6 +12,8 @@ use VineShelf\Geometry\Box;
 use VineShelf\Layers\Layer;
 use VineShelf\Locks\Lock;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Own\OwnProperties;
+use VineShelf\Own\OwnValue;
 use VineShelf\Rules\AllOf;
 use VineShelf\Rules\AnyOf;
 use VineShelf\Rules\HasProperty;
@@ -52,6 +54,8 @@ final class PlainModel
         3 => ['Steel', false, '#777777', 2],
     ];
 
+    public const VALUES = [1 => 'yes', 2 => 'Oak 7', 3 => '7', 4 => '8.50'];
+
     /** @var array<int, string> by object number, as are the following */
     public array $names = [];
 
@@ -69,6 +73,9 @@ final class PlainModel
 
     /** @var array<int, array<string, int|float|string>> */
     public array $properties = [];
+
+    /** @var array<int, string> value of the property "Client", which people gave, by object number */
+    public array $own = [];
 
     /** @var list<int> picked numbers */
     public array $picked = [];
@@ -131,6 +138,9 @@ final class PlainModel
             if (mt_rand(0, 3) === 0) {
                 $model->picked[] = $number;
             }
+            if (mt_rand(0, 2) === 0) {
+                $model->own[$number] = self::VALUES[mt_rand(1, 4)];
+            }
         }
         $model->growSets();
         $model->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($model->columns()))));
@@ -153,7 +163,8 @@ final class PlainModel
                 $this->chosen[$number] = array_values(array_filter(array_keys($forest->parents), $isIn));
             }
         }
-        $this->organizers = new Organizers($forest->layers, $forest->tags, new SetTree([], $this->sets));
+        $values = array_map(static fn (int $value): OwnValue => new OwnValue($value, 'Client', self::VALUES[$value]), array_keys(self::VALUES));
+        $this->organizers = new Organizers($forest->layers, $forest->tags, new SetTree([], $this->sets), own: new OwnProperties($values));
     }
 
     /**
@@ -274,6 +285,9 @@ final class PlainModel
         }
 
         $scene = new Scene(new ColumnsInMemory($columns));
+        foreach (self::VALUES as $value => $text) {
+            $columns["value.$value"] = Bits::ofRows($scene->count(), $scene->rowsOf(array_keys($this->own, $text, true)))->bytes;
+        }
         foreach ($this->chosen as $set => $numbers) {
             $columns["set.$set"] = Bits::ofRows($scene->count(), $scene->rowsOf($numbers))->bytes;
         }
@@ -298,7 +312,8 @@ final class PlainModel
             $node instanceof NoneOf => ! $this->fits($number, $node->part),
             $node instanceof Related => $this->isRelated($number, $node),
             $node instanceof StateIs => $this->has($number, $node->state),
-            $node instanceof HasProperty => isset($this->properties[$number][$this->property($node->name)]),
+            $node instanceof HasProperty => isset($this->properties[$number][$this->property($node->name)]) ||
+                (strtolower($node->name) === 'client' && isset($this->own[$number])),
             $node instanceof NewerThan => $number > 10 || $this->forest->layerOf[$number] > 2,
             $node instanceof NumberIs => $this->compares($number, $node),
             $node instanceof TextIs => $this->reads($number, $node),
@@ -375,6 +390,13 @@ final class PlainModel
 
     private function reads(int $number, TextIs $node): bool
     {
+        if ($node->isProperty && strtolower($node->field) === 'client') {
+            $value = $this->own[$number] ?? null;
+            $isNumber = is_numeric($value) && ! $node->quoted && is_numeric($node->words);
+            $is = $value !== null && ($isNumber ? (float) $value === (float) $node->words : self::looksLike($value, $node));
+
+            return $is !== ($node->test === TextTest::IsNot);
+        }
         if ($node->isProperty) {
             $value = $this->properties[$number][$this->property($node->field)] ?? null;
             $is =
@@ -475,8 +497,9 @@ final class PlainModel
 
     private function compares(int $number, NumberIs $node): bool
     {
+        $own = strtolower($node->field) === 'client' ? $this->own[$number] ?? null : null;
         $value = $node->isProperty
-            ? $this->properties[$number][$this->property($node->field)] ?? null
+            ? $this->properties[$number][$this->property($node->field)] ?? (is_numeric($own) ? (float) $own : null)
             : $this->measure($number, $node->field);
         if ($value === null || is_string($value)) {
             return false;

@@ -44,7 +44,7 @@ final class RandomRule
             0, 1, 2 => self::text(),
             3, 4 => self::number(),
             5, 6 => new StateIs(self::one(State::cases())),
-            7 => new HasProperty(self::one(['fire rating', 'level', 'Diameter', 'no', 'unheard of', 'and'])),
+            7 => new HasProperty(self::one(['fire rating', 'level', 'Diameter', 'no', 'unheard of', 'and', 'CLIENT'])),
             8 => new NewerThan('View "1"'),
             default => new NoneOf(new StateIs(self::one(State::cases()))),
         };
@@ -67,6 +67,8 @@ final class RandomRule
             'EI30',
             '50',
             '7',
+            '8.5',
+            'y*',
             'e',
             'Layer',
             'Gallery',
@@ -80,7 +82,7 @@ final class RandomRule
             : self::one($plain);
         if (mt_rand(0, 2) === 0) {
             return new TextIs(
-                self::one(['fire rating', 'LEVEL', 'diameter', 'mixed', 'name', 'unheard:of', 'not']),
+                self::one(['fire rating', 'LEVEL', 'diameter', 'mixed', 'name', 'unheard:of', 'not', 'client', 'Client']),
                 $test,
                 $words,
                 $quoted,
@@ -99,7 +101,7 @@ final class RandomRule
     {
         $isProperty = mt_rand(0, 3) === 0;
         $measure = self::one(Measure::cases());
-        $field = $isProperty ? self::one(['diameter', 'mixed', 'width', 'or', 'un"heard']) : $measure->value;
+        $field = $isProperty ? self::one(['diameter', 'mixed', 'width', 'or', 'un"heard', 'client']) : $measure->value;
         $dimension = $isProperty ? 0 : $measure->dimension();
         $some = static fn (): Quantity => match ($dimension) {
             0 => new Quantity(self::one(['0', '1', '2', '3', '100', '-1', '200', '8.5', '0.4']), self::one(['', '', 'k', 'M'])),
