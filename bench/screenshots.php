@@ -36,12 +36,10 @@ $import = App\Models\Import::query()->where('project_id', $project->id)->firstOr
 (new App\Jobs\SortDemo($import->id))->handle($app->make(App\Changes\History::class));
 $base = "/projects/$project->key";
 $layer = static fn (string $name): string => 'L'.$project->layers()->where('name', $name)->value('no');
-$tag = static fn (string $name): string => 'T'.Illuminate\Support\Facades\DB::table('tags')
-    ->where('project_id', $project->id)
-    ->where('name', $name)
-    ->value('no');
+$tag = static fn (string $name): string => 'T'.
+    Illuminate\Support\Facades\DB::table('tags')->where('project_id', $project->id)->where('name', $name)->value('no');
 
-$browser = (Browser::open((string) config('app.url')))->signIn($mail, 'tidy-pictures')->visit($base)->settled();
+$browser = Browser::open((string) config('app.url'))->signIn($mail, 'tidy-pictures')->visit($base)->settled();
 $go = static function (string $script) use ($browser): void {
     $browser->js($script);
     usleep(900_000);
@@ -67,7 +65,9 @@ $go('shelfBench.pick({ found: 1, words: "name=Seat_Shell_050", mode: "replace" }
 $browser->waitForText('#card', 'Seat_Shell_050')->js('shelfBench.details.toggle()');
 $browser->waitForText('#details', 'Layer');
 $shot('details');
-$browser->js('shelfBench.details.toggle(); shelfBench.command("clear-pick"); shelfBench.finder.search("kind:part layer:Seats not has aisle")');
+$browser->js(
+    'shelfBench.details.toggle(); shelfBench.command("clear-pick"); shelfBench.finder.search("kind:part layer:Seats not has aisle")',
+);
 $browser->waitForText('#hits', 'objects')->js('document.querySelector("#words").focus(); shelfBench.finder.step(1)');
 $browser->waitForText('#hit-place', '1 of');
 $shot('finding');
@@ -75,8 +75,8 @@ $browser->js('shelfBench.finder.search("")');
 $apply(2);
 // Tags in folders, tinted by them; then a rule from clicks on their rows.
 $go(
-    'shelfBench.turn(document.getElementById("lens-tags")); shelfBench.ledger.arrange({ fold: "F1,F2,F3", unfold: 1 }); '
-        .'shelfBench.command("tint-tag")',
+    'shelfBench.turn(document.getElementById("lens-tags")); shelfBench.ledger.arrange({ fold: "F1,F2,F3", unfold: 1 }); '.
+        'shelfBench.command("tint-tag")',
 );
 foreach (['F1', 'F2', 'F3'] as $key) {
     $go("if (document.querySelector('#row-$key')?.getAttribute('aria-expanded') === 'false') shelfBench.ledger.fold('$key', true)");
@@ -100,20 +100,23 @@ foreach (['F4', 'F5'] as $key) {
     $go("if (document.querySelector('#row-$key')?.getAttribute('aria-expanded') === 'false') shelfBench.ledger.fold('$key', true)");
 }
 $shot('sets');
-$over = implode(',', array_map($tag, ['Oak and stone', 'First: shell and pools', 'Concrete', 'Carpenter', 'Tiler', 'Client may change', 'To be checked']));
+$over = implode(
+    ',',
+    array_map($tag, ['Oak and stone', 'First: shell and pools', 'Concrete', 'Carpenter', 'Tiler', 'Client may change', 'To be checked']),
+);
 $go("shelfBench.turn(document.getElementById('lens-layers')); shelfBench.ledger.arrange({ over: '$over' })");
 $browser->waitFor('.member');
 $shot('widened');
 $go('shelfBench.ledger.arrange({ over: "" })');
 $go(
-    'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '
-        .'["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',
+    'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '.
+        '["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',
 );
 $browser->waitFor('.legend-entry');
 $shot('objects');
 $browser->js(
-    'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '
-        .'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
+    'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '.
+        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
 );
 $browser->waitFor('.command-box input')->type('.command-box input', 'seat')->waitForText('#command-list', 'Seats');
 $shot('commands');

@@ -207,8 +207,8 @@ final class SortingTest extends BrowserTestCase
             $browser->waitFor(".view[data-name=$name]");
         }
         $shelf = static fn (): mixed => $browser->js(
-            'return [...document.querySelectorAll("#shelf [data-key]")].filter((item) => !item.hidden)'
-                .'.map((item) => (item.dataset.within === "" ? "" : "in ") + item.dataset.name)',
+            'return [...document.querySelectorAll("#shelf [data-key]")].filter((item) => !item.hidden)'.
+                '.map((item) => (item.dataset.within === "" ? "" : "in ") + item.dataset.name)',
         );
         $browser->js('shelfBench.shelf.folderAround(["V1"])');
         $browser->waitFor('#row-name')->type('#row-name', 'Client');

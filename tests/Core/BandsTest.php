@@ -69,10 +69,7 @@ final class BandsTest extends TestCase
             $steps = array_map(static fn (): int => mt_rand(0, 30) === 0 ? mt_rand(0, 5) : 5, range(1, $length));
             $rows = array_values(array_filter(range(1, $length), static fn (): bool => mt_rand(0, $round % 7) === 0));
             $there = array_unique(array_map(static fn (int $row): int => $steps[$row - 1], $rows));
-            self::assertSame(
-                count($there) === 1 ? reset($there) : null,
-                Levels::fromValues(5, $steps)->only(Bits::ofRows($length, $rows)),
-            );
+            self::assertSame(count($there) === 1 ? reset($there) : null, Levels::fromValues(5, $steps)->only(Bits::ofRows($length, $rows)));
         }
     }
 

@@ -4,20 +4,20 @@ declare(strict_types=1);
 
 namespace Tests\Core;
 
-use VineShelf\Sets\SelectionSet;
-use VineShelf\Rules\Stands;
-use VineShelf\Own\OwnValue;
-use VineShelf\Own\OwnProperties;
-use VineShelf\Organizers\Organizers;
-use VineShelf\Layers\LayerTree;
-use VineShelf\Layers\Layer;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainModel;
+use VineShelf\Layers\Layer;
+use VineShelf\Layers\LayerTree;
+use VineShelf\Organizers\Organizers;
+use VineShelf\Own\OwnProperties;
+use VineShelf\Own\OwnValue;
 use VineShelf\Rules\Evaluator;
 use VineShelf\Rules\Parser;
+use VineShelf\Rules\Stands;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
+use VineShelf\Sets\SelectionSet;
 
 /** What rules find in a small bath house, worked out by hand; {@see PlainModel::bathHouse} is the house. */
 final class RulesByHandTest extends TestCase

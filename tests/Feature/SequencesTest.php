@@ -33,6 +33,7 @@ use App\Changes\TagObjects;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use Tests\Core\Support\Gltf;
+use Tests\Feature\Support\PlainSorting;
 use VineShelf\Folders\Holds;
 use VineShelf\Layers\GroupBy;
 use VineShelf\Layers\SortBy;
@@ -123,6 +124,142 @@ final class SequencesTest extends ProjectTestCase
         self::assertGreaterThan(150, $made);
         self::assertGreaterThan(50, $turned);
         self::assertGreaterThan(10, $refused);
+    }
+
+    public function test_the_index_says_what_plain_arrays_say_after_every_change_undo_and_redo(): void
+    {
+        mt_srand(4);
+        $model = new PlainSorting;
+        foreach (
+            $this->project
+                ->objects()
+                ->orderBy('no')
+                ->get(['no', 'parent_no', 'layer_no', 'project_id']) as $object
+        ) {
+            $model->parents[$object->no] = $object->parent_no;
+            $model->layerOf[$object->no] = $object->layer_no;
+        }
+        foreach (range(1, 3) as $number) {
+            $this->history->carryOut($this->bench(), static fn (Bench $held): CreateTag => new CreateTag($held, "Tag $number", 0, null));
+            $this->history->carryOut(
+                $this->bench(),
+                static fn (Bench $held): CreateSet => CreateSet::fixed($held, "Set $number", 0, Bits::none($held->scene()->count())),
+            );
+            $model->tags[$number] = $model->sets[$number] = [];
+        }
+        $done = $undone = [];
+        $steps = 0;
+        for ($step = 0; $step < 700; $step++) {
+            $bench = Bench::of($this->project->refresh(), [$this->ida, $this->bea][mt_rand(0, 1)]);
+            $turn = mt_rand(0, 9);
+            if ($turn < 2 && $done !== []) {
+                [$person, $before] = array_pop($done);
+                $undone[] = [$bench->person->id, $model];
+                self::assertNotNull($this->history->undo($bench)->change);
+                $model = $before;
+            } elseif ($turn === 2 && $undone !== [] && $undone[count($undone) - 1][0] === $bench->person->id) {
+                [, $after] = array_pop($undone);
+                self::assertNotNull($this->history->redo($bench)->change);
+                $done[] = [$bench->person->id, $model];
+                $model = $after;
+            } else {
+                $next = clone $model;
+                $command = $this->history->carryOut($bench, fn (Bench $held): Command => $this->mirrored($held, $next));
+                if ($command->change !== null) {
+                    $done[] = [$bench->person->id, $model];
+                    // What the person took back before can no longer be done again; what others took back stands on what was.
+                    $undone = [];
+                    $steps++;
+                }
+                $model = $next;
+            }
+            self::assertSame($model->state(), $this->indexed($model), "step $step");
+        }
+        self::assertGreaterThan(300, $steps);
+        $this->assertIndexTrue($this->project->refresh());
+    }
+
+    /** A change, and what plain arrays make of it. */
+    private function mirrored(Bench $bench, PlainSorting $model): Command
+    {
+        $numbers = array_values(array_filter(array_keys($model->parents), static fn (): bool => mt_rand(0, 9) === 0)) ?: [1];
+        $rows = Bits::ofRows($bench->scene()->count(), $bench->scene()->rowsOf($numbers));
+        $tag = (int) array_rand($model->tags);
+        $set = mt_rand(1, 3);
+        $layer = $bench->layers()->walk()[mt_rand(0, $bench->layers()->count() - 1)][0];
+        $on = [true, false, null][mt_rand(0, 2)];
+        $withHeld = mt_rand(0, 1) === 1;
+        $lock = [0, 0, 1, 2][mt_rand(0, 3)];
+        $value = [null, 'F30', 'F90'][mt_rand(0, 2)];
+        $targets = static fn (string $key): Targets => Targets::named(Keys::of([$key]), $bench);
+        switch (mt_rand(0, 9)) {
+            case 0:
+            case 1:
+                $model->file($numbers, $layer->number);
+
+                return new FileObjects($bench, $rows, $layer);
+            case 2:
+            case 3:
+                $model->tag($numbers, $tag, $on, $withHeld);
+
+                return new TagObjects($bench, $rows, $bench->tags()->get($tag), $on, $withHeld);
+            case 4:
+                $model->member($numbers, $tag, $set, $on !== false);
+
+                return new ChangeMemberships($bench, $rows, ["T$tag", "E$set"], $on !== false);
+            case 5:
+                $model->fire($numbers, $value);
+
+                return new SetOwn($bench, $rows, 'fire', $value);
+            case 6:
+                $model->locks[$numbers[0]] = $lock;
+
+                return new SetLocks($bench, $targets("O$numbers[0]"), Lock::from($lock));
+            case 7:
+                $model->tagLocks[$tag] = $lock;
+
+                return new SetLocks($bench, $targets("T$tag"), Lock::from($lock));
+            case 8:
+                $model->layerLocks[$layer->number] = $lock;
+
+                return new SetLocks($bench, $targets("L$layer->number"), Lock::from($lock));
+            default:
+                $new = $bench->project->next_tag;
+                $model->tags[$new] = $model->open($model->withHeld($numbers));
+
+                return new CreateTag($bench, "Tag $new", 0, $rows);
+        }
+    }
+
+    /** @return array<string, mixed> the same from the index */
+    private function indexed(PlainSorting $model): array
+    {
+        $bench = $this->bench();
+        $scene = $bench->scene();
+        $numbers = static function (Bits $rows) use ($scene): array {
+            $numbers = array_map($scene->number(...), $rows->rows());
+            sort($numbers);
+
+            return $numbers;
+        };
+        $layers = $fire = $tags = $sets = [];
+        foreach (array_keys($model->parents) as $number) {
+            $layers[$number] = $scene->layers()->at($scene->row($number));
+            $value = $bench->organizers()->own->at($scene, $scene->row($number), 'fire');
+            $fire += $value === null ? [] : [$number => $value];
+        }
+        foreach ($bench->tags()->all() as $tag) {
+            $tags[$tag->number] = $numbers($scene->tagged($tag->number));
+        }
+        foreach ($bench->sets()->all() as $set) {
+            $sets[$set->number] = $numbers($bench->set($set)->rows);
+        }
+        ksort($layers);
+        ksort($fire);
+        ksort($tags);
+        ksort($sets);
+
+        return ['layers' => $layers, 'tags' => $tags, 'sets' => $sets, 'fire' => $fire, 'locked' => $numbers($bench->inEffect()->locked())];
     }
 
     /** @param array<int, array{string, string}> $states the project before and after each change */

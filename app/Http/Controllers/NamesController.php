@@ -39,7 +39,7 @@ final class NamesController
                 $isFolder = $what instanceof Folder;
                 $names[] = [
                     'what' => $lens,
-                    'key' => ($isFolder ? "F$what->number" : ($lens === 'tags' ? 'T' : 'E').$what->number()),
+                    'key' => $isFolder ? "F$what->number" : ($lens === 'tags' ? 'T' : 'E').$what->number(),
                     'name' => $isFolder ? $what->name : $what->name(),
                     'where' => $isFolder ? "folder of $lens" : substr($lens, 0, -1),
                 ];

@@ -163,7 +163,10 @@ final class PlainModel
                 $this->chosen[$number] = array_values(array_filter(array_keys($forest->parents), $isIn));
             }
         }
-        $values = array_map(static fn (int $value): OwnValue => new OwnValue($value, 'Client', self::VALUES[$value]), array_keys(self::VALUES));
+        $values = array_map(
+            static fn (int $value): OwnValue => new OwnValue($value, 'Client', self::VALUES[$value]),
+            array_keys(self::VALUES),
+        );
         $this->organizers = new Organizers($forest->layers, $forest->tags, new SetTree([], $this->sets), own: new OwnProperties($values));
     }
 
