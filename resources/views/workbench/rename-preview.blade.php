@@ -7,8 +7,8 @@
     @endif
     @if ($command->clashes !== [])
         <strong class="warn">
-            {{ number_format(count($command->clashes)) }} would be called like another
-            {{ $command instanceof App\Changes\RenameRows ? 'row' : 'object' }} beside
+            @php ($called = $command instanceof App\Changes\RenameRows ? 'row' : 'object')
+            {{ number_format(count($command->clashes)) }} would be called like another {{ $called }} beside
             {{ count($command->clashes) === 1 ? 'it' : 'them' }}.
         </strong>
     @endif
