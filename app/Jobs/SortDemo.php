@@ -44,7 +44,10 @@ final class SortDemo implements ShouldQueue
 {
     use Queueable;
 
+    /** It is looked at again as often as it takes until the file is in; a fault is tried a few times. */
     public int $tries = 0;
+
+    public int $maxExceptions = 3;
 
     /** Seconds until a file that is not in yet is looked at again. */
     private const LATER = 2;
@@ -54,12 +57,13 @@ final class SortDemo implements ShouldQueue
     public function handle(History $history): void
     {
         $import = Import::query()->find($this->importId);
-        if ($import === null || ($import->isOver() && $import->state !== ImportState::Done)) {
-            return;
-        }
-        if ($import->state !== ImportState::Done || $import->project === null) {
+        if ($import !== null && ! $import->isOver()) {
             $this->job === null ? self::dispatch($this->importId)->delay(self::LATER) : $this->release(self::LATER);
 
+            return;
+        }
+        // What did not get in, or has been deleted since, is not sorted.
+        if ($import?->state !== ImportState::Done || $import->project === null) {
             return;
         }
         $bench = Bench::of($import->project, User::query()->findOrFail($import->user_id));

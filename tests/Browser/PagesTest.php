@@ -67,6 +67,7 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'a rule that is wrong');
         $browser->type('#words', 'lifering or layer:Attic')->waitFor('#rule-says .remark');
         self::assertNoFindings($browser, 'a rule that names what is not there');
+        $this->assertTagsAndSetsHaveNoFindings($browser);
         $report = $browser->js('return document.querySelector(".crumb a").getAttribute("href")');
         $browser->visit((string) parse_url(is_string($report) ? $report : '', PHP_URL_PATH))->waitFor('.report');
         self::assertNoFindings($browser, 'report');
@@ -74,6 +75,56 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'projects');
         $browser->visit('/nowhere');
         self::assertNoFindings($browser, 'nothing here');
+    }
+
+    /** Tags in a folder, a live set, pins, a view in a folder, the widened ledger, the pick's details, and what each of them asks. */
+    private function assertTagsAndSetsHaveNoFindings(Browser $browser): void
+    {
+        $browser->js('shelfBench.finder.search(""); shelfBench.ledger.arrange({ columns: "[]", sort: "" })');
+        $ask = static function (string $path, string $values, string $says) use ($browser): void {
+            $browser->js("shelfBench.server.ask('POST', '$path', $values)");
+            $browser->waitForText('#message', $says);
+        };
+        $ask('/tags', '{ name: "Client may change", from_pick: 1 }', 'Create tag Client');
+        $ask('/tags', '{ name: "Scheme B" }', 'Create tag Scheme B');
+        $ask('/folders', '{ holds: "tags", name: "Schemes", around: "T1,T2" }', 'around 2 rows');
+        $browser->js('shelfBench.server.ask("PATCH", "/rows/F1", { one_at_a_time: 1 })');
+        $browser->waitForText('#message', 'one at a time');
+        $ask('/sets', '{ of: "rule", rule: "tag:client or set:Gone", name: "For the client" }', 'Keep live set');
+        $ask('/pins', '{ what: "T2", on: 1 }', 'Pinned');
+        $ask('/pins', '{ what: "rule:kind:part", on: 1 }', 'Pinned');
+        $ask('/folders', '{ holds: "views", name: "Client", around: "V1" }', 'Create folder Client');
+        $ask('/rungs', '{ keys: "L1", rung: 0 }', 'Hidden');
+        $browser->click('#lens-tags')->waitFor('#row-F1')->click('#row-F1 .fold')->waitFor('#row-T2 .choice');
+        self::assertNoFindings($browser, 'tags in a folder, pins, pills, a folder on the shelf');
+        $browser->click('#lens-sets')->waitFor('#row-E1');
+        self::assertNoFindings($browser, 'sets');
+        $browser->click('#lens-layers')->waitForText('#foot', 'will land unseen');
+        $browser->js('shelfBench.ledger.arrange({ over: "T1,T2,E1" }); shelfBench.details.toggle()');
+        $browser->waitFor('.member')->waitForText('#details', 'Layer');
+        self::assertNoFindings($browser, 'the widened ledger, details');
+        foreach (
+            [
+                '/landing' => 'where new objects land',
+                '/memberships' => 'tags and sets as columns',
+                '/tag' => 'tag the pick',
+                '/sets/new' => 'keep a set',
+                '/why/rows/T1' => 'why of a row',
+                '/rows/move?keys=T1' => 'move to',
+                '/rows/delete?keys=F1' => 'delete a folder',
+                '/rows/T1/note' => 'note',
+                '/layers/several' => 'several layers',
+                '/layers/merge?keys=L5,L6' => 'merge',
+                '/layers/clear' => 'clear out',
+                '/own?property=fire' => 'a property of their own',
+                '/rename?keys=T1,T2' => 'rename rows',
+            ] as $path => $name
+        ) {
+            $browser->js('shelfBench.openDialog(arguments[0])', $path);
+            $browser->waitFor('#dialog[open] form');
+            self::assertNoFindings($browser, $name);
+            $browser->js('shelfBench.dialogs.close()');
+        }
     }
 
     public function test_a_broken_file_says_what_is_wrong_and_the_page_goes_on(): void
