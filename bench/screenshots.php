@@ -100,14 +100,17 @@ foreach (['F4', 'F5'] as $key) {
     $go("if (document.querySelector('#row-$key')?.getAttribute('aria-expanded') === 'false') shelfBench.ledger.fold('$key', true)");
 }
 $shot('sets');
-$over = implode(
-    ',',
-    array_map($tag, ['Oak and stone', 'First: shell and pools', 'Concrete', 'Carpenter', 'Tiler', 'Client may change', 'To be checked']),
+$columns = ['Oak and stone', 'First: shell and pools', 'Concrete', 'Carpenter', 'Tiler', 'Client may change', 'To be checked'];
+$over = json_encode(array_map($tag, $columns));
+$go("shelfBench.turn(document.getElementById('lens-layers')); shelfBench.command('widen')");
+$browser->waitFor('[data-keep-wide]')->js(
+    "for (const box of document.querySelectorAll('[data-widen] [type=checkbox]')) box.checked = $over.includes(box.value); "
+        .'document.querySelector("[data-keep-wide]").click()',
 );
-$go("shelfBench.turn(document.getElementById('lens-layers')); shelfBench.ledger.arrange({ over: '$over' })");
 $browser->waitFor('.member');
 $shot('widened');
-$go('shelfBench.ledger.arrange({ over: "" })');
+$go('shelfBench.command("widen")');
+$browser->waitFor('[data-end-wide]')->click('[data-end-wide]');
 $go(
     'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '.
         '["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',

@@ -70,7 +70,10 @@ export class Tint {
                 swatch.style.setProperty('--swatch', colour);
                 entry.append(
                     swatch,
-                    Object.assign(document.createElement('span'), { className: 'label', textContent: name || 'unnamed' }),
+                    Object.assign(document.createElement('span'), {
+                        className: 'label',
+                        textContent: name.split(' › ').pop() || 'unnamed',
+                    }),
                     Object.assign(document.createElement('small'), { textContent: objects.toLocaleString('en') }),
                 );
                 list.append(entry);
