@@ -103,10 +103,12 @@ $shot('sets');
 $columns = ['Oak and stone', 'First: shell and pools', 'Concrete', 'Carpenter', 'Tiler', 'Client may change', 'To be checked'];
 $over = json_encode(array_map($tag, $columns));
 $go("shelfBench.turn(document.getElementById('lens-layers')); shelfBench.command('widen')");
-$browser->waitFor('[data-keep-wide]')->js(
-    "for (const box of document.querySelectorAll('[data-widen] [type=checkbox]')) box.checked = $over.includes(box.value); "
-        .'document.querySelector("[data-keep-wide]").click()',
-);
+$browser
+    ->waitFor('[data-keep-wide]')
+    ->js(
+        "for (const box of document.querySelectorAll('[data-widen] [type=checkbox]')) box.checked = $over.includes(box.value); ".
+            'document.querySelector("[data-keep-wide]").click()',
+    );
 $browser->waitFor('.member');
 $shot('widened');
 $go('shelfBench.command("widen")');

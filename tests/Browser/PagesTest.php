@@ -14,8 +14,8 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'sign-in');
         $browser = $this->workbench(drawn: false);
         $browser->js(
-            'shelfBench.setRung(["L5"], 2); shelfBench.setRung(["L6"], 0); shelfBench.setLock(["L10"], 2); shelfBench.pick({ keys: "L16", '
-                .'mode: "replace" })',
+            'shelfBench.setRung(["L5"], 2); shelfBench.setRung(["L6"], 0); shelfBench.setLock(["L10"], 2); shelfBench.pick({ keys: "L16", '.
+                'mode: "replace" })',
         );
         $browser->waitForText('#card', '240 parts');
         $browser->js('shelfBench.ledger.fold("L16", true)');
@@ -43,8 +43,8 @@ final class PagesTest extends BrowserTestCase
         $browser->js('shelfBench.command("keys")');
         self::assertNoFindings($browser, 'keys');
         $browser->js(
-            'shelfBench.dialogs.close(); shelfBench.openRowMenu(document.querySelector("#row-L16"), document.querySelector("#row-L16 '
-                .'.more-button"))',
+            'shelfBench.dialogs.close(); shelfBench.openRowMenu(document.querySelector("#row-L16"), document.querySelector("#row-L16 '.
+                '.more-button"))',
         );
         self::assertNoFindings($browser, 'row menu');
         $browser->js('document.querySelector("#row-menu").hidePopover(); shelfBench.command("commands")');
@@ -54,9 +54,9 @@ final class PagesTest extends BrowserTestCase
         $browser->waitForText('#row-menu', 'all but');
         self::assertNoFindings($browser, 'filter by kind');
         $browser->js(
-            'document.querySelector("#row-menu").hidePopover(); shelfBench.command("tint-material"); shelfBench.command("isolate"); '
-                .'shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 84], ["height", 70], ["p:fire rating", 96], ["desk", '
-                .'46]]), sort: "height", down: 1 })',
+            'document.querySelector("#row-menu").hidePopover(); shelfBench.command("tint-material"); shelfBench.command("isolate"); '.
+                'shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 84], ["height", 70], ["p:fire rating", 96], ["desk", '.
+                '46]]), sort: "height", down: 1 })',
         );
         $browser->waitFor('.legend-entry')->waitForText('#isolated', 'isolated');
         $browser->click('#lens-objects')->waitFor('.row .cell');
@@ -105,19 +105,13 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'the widened ledger, details');
         foreach (
             [
-                '/landing' => 'where new objects land',
                 '/memberships' => 'tags and sets as columns',
                 '/tag' => 'tag the pick',
                 '/sets/new' => 'keep a set',
                 '/why/rows/T1' => 'why of a row',
-                '/rows/move?keys=T1' => 'move to',
-                '/rows/delete?keys=F1' => 'delete a folder',
                 '/rows/T1/note' => 'note',
-                '/layers/several' => 'several layers',
-                '/layers/merge?keys=L5,L6' => 'merge',
                 '/layers/clear' => 'clear out',
                 '/own?property=fire' => 'a property of their own',
-                '/rename?keys=T1,T2' => 'rename rows',
             ] as $path => $name
         ) {
             $browser->js('shelfBench.openDialog(arguments[0])', $path);
@@ -164,6 +158,7 @@ final class PagesTest extends BrowserTestCase
                 transfer.items.add(new File([JSON.stringify(gltf)], 'Kiosk.gltf'));
                 document.body.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: transfer }));
             JS
+            ,
         );
         $browser->waitForText('.report', '1 object', 60);
     }
@@ -248,8 +243,8 @@ final class PagesTest extends BrowserTestCase
         $browser->waitForText('#rows', 'Back again');
         // Signed out in another window.
         $browser->js(
-            'fetch("/sign-out", { method: "POST", headers: { "X-CSRF-TOKEN": document.querySelector("meta[name=csrf-token]").content } '
-                .'}).then(() => (window.signedOut = true))',
+            'fetch("/sign-out", { method: "POST", headers: { "X-CSRF-TOKEN": document.querySelector("meta[name=csrf-token]").content } '.
+                '}).then(() => (window.signedOut = true))',
         );
         $browser->waitUntil('return window.signedOut === true', 'nobody was signed out');
         $browser->js('shelfBench.ledger.arrange({ lens: "nesting" })');

@@ -67,7 +67,8 @@ final class SortingTest extends BrowserTestCase
         };
         $browser->click('#lens-tags')->waitFor('#row-T1');
         $menu('#row-T1', 'And this');
-        $browser->waitUntil('return document.querySelector("#words").value === "tag=\"Client may change\""', 'the rule is not in the line');
+        $shown = 'document.querySelector("#rows .window").dataset';
+        $browser->waitUntil("return $shown.rule === 'tag=\"Client may change\"'", 'the rule is not in the line');
         $hits = (int) $browser->js('return Number(document.querySelector("#rows .window").dataset.hits)');
         $browser->click('#lens-layers')->waitFor('.row.is-layer');
         $seats = (string) $browser->js('return document.querySelector(".row[data-name=\"51 Seats\"]").id');
