@@ -100,10 +100,10 @@ final class ArrangeTest extends BrowserTestCase
 
     public function test_regions_of_every_shape_add_and_take_away(): void
     {
-        $browser = $this->workbench();
-        $browser->js('shelfBench.command("side-plan")');
+        $browser = $this->workbench(drawn: false);
+        $browser->js('shelfBench.canvas.framing.all(true); shelfBench.command("side-plan")');
+        $browser->waitUntil('return shelfBench.canvas.viewpoint.isParallel', 'not seen from above');
         usleep(700_000);
-        $browser->settled();
         $picked = static fn (): int => (int) $browser->js('return shelfBench.picked');
         $asked = static function (string $until) use ($browser): void {
             $browser->waitUntil(
@@ -224,6 +224,7 @@ final class ArrangeTest extends BrowserTestCase
         );
 
         // The same by keyboard on a row, and where there is nothing.
+        self::stopDrawing($browser);
         $browser->click('#lens-nesting')->type('#words', 'Tree#20')->waitForText('#hits', '1 object');
         $browser->js('document.querySelector(".row[data-name=\"Tree#20\"]").focus()');
         $browser->press('Shift+F10')->waitForText('#row-menu', 'Why');

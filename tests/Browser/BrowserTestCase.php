@@ -100,6 +100,20 @@ abstract class BrowserTestCase extends TestCase
         return $browser->settled();
     }
 
+    /** From here on the canvas draws no more: the rest of the test does not look at it. */
+    protected static function stopDrawing(Browser $browser): void
+    {
+        $browser->js('shelfBench.canvas.frame = () => {}');
+    }
+
+    /** The canvas draws after all. */
+    protected static function draw(Browser $browser): Browser
+    {
+        $browser->js('const { canvas } = shelfBench; delete canvas.frame; delete canvas.open; canvas.open(); canvas.frame()');
+
+        return $browser->settled();
+    }
+
     /** The number of the object with the name, as the server tells it. */
     protected static function number(Browser $browser, string $name): int
     {

@@ -9,7 +9,7 @@ final class FindingTest extends BrowserTestCase
 {
     public function test_from_a_rule_through_its_hits_to_isolation_and_back(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(drawn: false);
         $browser->find('#words')->sendKeys('kind:part lay');
         $browser->waitForText('#offers', 'layer:');
         $browser
@@ -42,7 +42,7 @@ final class FindingTest extends BrowserTestCase
         $browser->waitForText('#rule-says', 'There is no layer with “Attic” in its name.');
 
         // Step through the hits: each is framed.
-        $browser->press('Escape');
+        self::draw($browser)->press('Escape');
         $browser->type('#words', 'lifering')->waitForText('#rule-says', '');
         $browser->press('Enter')->waitForText('#hit-place', '1 of 4');
         $first = $browser->js('return shelfBench.finder.object');
@@ -98,6 +98,7 @@ final class FindingTest extends BrowserTestCase
         $browser->press('t')->waitForText('#touching', 'Fully inside');
         $this->drag($browser, $circle);
         $browser->waitUntil("return shelfBench.picked < $many", 'what is only touched is still caught');
+        self::stopDrawing($browser);
         $browser->press('q', 'Escape')->waitUntil('return shelfBench.picked === 0', 'the pick stays');
 
         $browser->js('shelfBench.pick({ keys: "O" + arguments[0], mode: "replace" })', $tree);
@@ -138,7 +139,7 @@ final class FindingTest extends BrowserTestCase
 
     public function test_everything_once_by_keyboard_alone(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(drawn: false);
         $browser->press('Control+k')->waitFor('.command-box input');
         $browser->find('.command-box input')->sendKeys('lens: objects');
         $browser
@@ -189,8 +190,8 @@ final class FindingTest extends BrowserTestCase
             ->waitUntil(
                 'return shelfBench.canvas.viewpoint.isParallel && shelfBench.canvas.viewpoint.rests.length > 1',
                 'not seen from the left',
-            )
-            ->settled();
+            );
+        self::draw($browser);
         [$eye, $target] = $browser->js('const { eye, target } = shelfBench.canvas.viewpoint.get(); return [eye, target]');
         self::assertLessThan($target[0], $eye[0]);
         self::assertEqualsWithDelta($target[1], $eye[1], 0.05);
@@ -199,6 +200,7 @@ final class FindingTest extends BrowserTestCase
         $before = $browser->js('return shelfBench.canvas.viewpoint.get().eye');
         $browser->press('a')->waitForText('#message', 'let it go first');
         self::assertSame($before, $browser->js('return shelfBench.canvas.viewpoint.get().eye'));
+        self::stopDrawing($browser);
         $browser->press('h', 'k')->waitForText('#message', 'Parallel.')->press('k')->waitForText('#message', 'Perspective.');
 
         $browser->press('?')->waitForText('#dialog', 'Walk at eye height')->press('Escape');

@@ -144,7 +144,7 @@ final class SortingTest extends BrowserTestCase
         self::assertSame($panel, $number());
 
         // Showing the other hides this one: its pixel shows what was behind.
-        $browser->click('#row-T2 .choice')->waitForText('#message', 'Skins')->settled();
+        $browser->click('#row-T2 .choice')->waitForText('#message', 'Membrane')->settled();
         self::assertNotSame($panel, $number());
         self::assertNotEqualsWithDelta($shown, $browser->pixel($x, $y), 2, 'the panel is still to be seen');
         $browser->js('document.querySelector("#row-T2").focus()');

@@ -217,7 +217,7 @@ export class Ledger {
 
     /**
      * Answers may come in another order than their questions: rows from before a change, or from before a search or a turn to another
-     * lens, are asked for anew, once.
+     * lens, are asked for anew: once for each state and window, since another change may be made while they are on their way.
      */
     check() {
         const { revision, desk, lens, rule, named } = this.rowsNow;
@@ -228,8 +228,10 @@ export class Ledger {
             (rule ?? '') !== this.words ||
             (named ?? '') !== this.named;
         if (this.open > 0) return;
-        if (isOld && !this.askedAnew) this.fetch('GET', '/ledger');
-        this.askedAnew = isOld;
+        const wanted = isOld ? JSON.stringify([this.known.revision, this.known.desk, this.lens, this.words, this.named]) : '';
+        const isAnother = wanted !== this.askedAnewFor;
+        this.askedAnewFor = wanted;
+        if (isOld && isAnother) this.fetch('GET', '/ledger');
     }
 
     /** Asks for other rows once the scroll leaves those that are here. */

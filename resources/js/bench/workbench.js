@@ -58,6 +58,8 @@ export class Workbench {
         this.shelf = new Shelf(this);
         this.picked = 0;
         this.mayChange = element.dataset.mayChange === '1';
+        /** How many states were heard of, and which of them the canvas shows. */
+        this.heard = this.shown = 0;
         document.body.classList.toggle('may-only-look', !this.mayChange);
         this.finder = new Finder(this);
         this.regions = new Regions(this);
@@ -105,7 +107,13 @@ export class Workbench {
         this.ledger.hears(this.revisions);
         this.picked = Number(picked);
         const wanted = JSON.parse(more ?? '[]');
-        this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
+        const read = ++this.heard;
+        const [unpacked, unpackedPick] = [await inflated(states ?? ''), await inflated(pick ?? '')];
+        // What was heard of later may have been unpacked sooner.
+        if (read > this.shown) {
+            this.shown = read;
+            this.canvas.setState(unpacked, unpackedPick);
+        }
         this.tint.read(tint ?? '');
         this.edges.read(edges ?? '');
         this.taking.hears(this.revisions.revision);

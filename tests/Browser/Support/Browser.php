@@ -68,6 +68,8 @@ final class Browser
             '--use-angle=swiftshader',
             '--enable-unsafe-swiftshader',
             '--force-color-profile=srgb',
+            // One process draws everything here: what the processor draws of the page beside it is not in its way.
+            '--disable-gpu-rasterization',
             '--hide-scrollbars=false',
             '--user-data-dir='.sys_get_temp_dir().'/shelf-browser-'.bin2hex(random_bytes(6)),
         ]);
@@ -228,7 +230,7 @@ final class Browser
         return $this->waitUntil(
             'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && '
                 .'c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && '
-                .'!document.body.classList.contains("asking")',
+                .'!document.body.classList.contains("asking") && shelfBench.heard === shelfBench.shown',
             'the canvas is not finished',
             $seconds,
         );
