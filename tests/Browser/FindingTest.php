@@ -43,8 +43,24 @@ final class FindingTest extends BrowserTestCase
 
         // Step through the hits: each is framed.
         self::draw($browser)->press('Escape');
+        // The rows may come later than the hit.
+        $browser->js(
+            <<<'JS'
+                const { ledger } = shelfBench, search = ledger.search.bind(ledger);
+                ledger.search = async (words) => {
+                    const status = await search(words);
+                    await new Promise((resolve) => setTimeout(resolve, 1500));
+                    setTimeout(() => (window.rowsCame = words));
+                    return status;
+                };
+            JS
+            ,
+        );
         $browser->type('#words', 'lifering')->waitForText('#rule-says', '');
         $browser->press('Enter')->waitForText('#hit-place', '1 of 4');
+        $browser->waitUntil('return window.rowsCame === "lifering"', 'the rows do not come');
+        self::assertSame('1 of 4', $browser->text('#hit-place'));
+        $browser->js('delete shelfBench.ledger.search');
         $first = $browser->js('return shelfBench.finder.object');
         $browser->waitUntil('return shelfBench.canvas.viewpoint.tall < 12', 'the hit is not framed')->settled();
         self::assertSame($first, $browser->js('return shelfBench.canvas.outlined'));

@@ -64,7 +64,8 @@ export class Finder {
         this.input.setAttribute('aria-invalid', String(status === 422));
         this.input.classList.toggle('is-rule', /[:=<>()"]|\b(and|or|not|is|has|inside|holding|beside)\b/i.test(this.input.value));
         if (status === 200 && this.says.querySelector('.error')) this.says.replaceChildren();
-        if (status === 200)
+        // Whoever has stepped on before the rows came reads which hit it is.
+        if (status === 200 && this.place === 0)
             this.placeElement.textContent =
                 this.bench.ledger.shown.hits === '' ? '' : `${Number(this.bench.ledger.shown.hits).toLocaleString('en')} found`;
     }
