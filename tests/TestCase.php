@@ -18,6 +18,7 @@ use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Storage;
 use MarlpitBaths\MarlpitBaths;
+use Tests\Feature\Support\Snapshot;
 use VineShelf\Layers\SortBy;
 use VineShelf\Scene\Coded;
 
@@ -96,9 +97,15 @@ abstract class TestCase extends BaseTestCase
     /** Marlpit Baths, taken in. */
     protected function baths(User $person): Project
     {
-        $import = $this->takeIn($person, self::demoFile(), name: 'Marlpit Baths.glb');
+        static $snapshot = null;
+        $project = $snapshot?->putBack($person);
+        if ($project === null) {
+            $import = $this->takeIn($person, self::demoFile(), name: 'Marlpit Baths.glb');
+            $project = $import->project ?? throw new \LogicException("The demo was not taken in: $import->error");
+            $snapshot ??= Snapshot::of($project, $person);
+        }
 
-        return $import->project ?? throw new \LogicException("The demo was not taken in: $import->error");
+        return $project;
     }
 
     protected static function demoFile(): string

@@ -38,8 +38,8 @@ final class ArrangeTest extends BrowserTestCase
         self::assertMatchesRegularExpression(
             '~^17\.\d\d m$~',
             (string) $browser->js(
-                'const heads = [...document.querySelectorAll("#ledger-head [role=columnheader]")]; const at = heads.findIndex((head) => '
-                    .'head.dataset.column === "height"); return document.querySelector(".rows .row").children[at].textContent.trim()',
+                'const heads = [...document.querySelectorAll("#ledger-head [role=columnheader]")]; const at = heads.findIndex((head) => '.
+                    'head.dataset.column === "height"); return document.querySelector(".rows .row").children[at].textContent.trim()',
             ),
         );
 
@@ -171,8 +171,8 @@ final class ArrangeTest extends BrowserTestCase
         $browser
             ->press('Enter')
             ->waitUntil(
-                'return document.querySelectorAll("#sketch > :not(.cross)").length === 0 && '
-                    .'/caught/.test(document.querySelector("#message").textContent)',
+                'return document.querySelectorAll("#sketch > :not(.cross)").length === 0 && '.
+                    '/caught/.test(document.querySelector("#message").textContent)',
                 'nothing is caught',
             );
         $strip = $picked();
@@ -242,8 +242,8 @@ final class ArrangeTest extends BrowserTestCase
     {
         self::assertTrue(
             $browser->js(
-                'const item = [...document.querySelectorAll("#row-menu .item")].find((item) => item.firstChild.textContent === '
-                    .'arguments[0]); item?.click(); return item !== undefined',
+                'const item = [...document.querySelectorAll("#row-menu .item")].find((item) => item.firstChild.textContent === '.
+                    'arguments[0]); item?.click(); return item !== undefined',
                 $label,
             ),
             "the menu has no $label",

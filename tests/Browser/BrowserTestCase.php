@@ -42,20 +42,11 @@ abstract class BrowserTestCase extends TestCase
     protected function person(): string
     {
         $email = 'p'.bin2hex(random_bytes(5)).'@marlpit.example';
-        exec(
-            'php '.
-                escapeshellarg(__DIR__.'/../../artisan').
-                ' shelf:person '.
-                $email.
-                ' '.
-                escapeshellarg('Ida Keller').
-                ' --password='.
-                self::PASSWORD.
-                ' 2>&1',
-            $out,
-            $code,
-        );
-        self::assertSame(0, $code, implode("\n", $out));
+        $of = static fn (string $name): string => (string) getenv("DB_$name");
+        $database = new \PDO("pgsql:host={$of('HOST')};port={$of('PORT')};dbname={$of('DATABASE')}", $of('USERNAME'), $of('PASSWORD'));
+        $database
+            ->prepare('INSERT INTO users (name, email, password, created_at, updated_at) VALUES (?, ?, ?, now(), now())')
+            ->execute(['Ida Keller', $email, password_hash(self::PASSWORD, PASSWORD_BCRYPT, ['cost' => 4])]);
 
         return $email;
     }
@@ -81,7 +72,10 @@ abstract class BrowserTestCase extends TestCase
     protected function workbench(bool $drawn = true, ?string $file = null): Browser
     {
         $browser = $this->browser()->signIn($this->person(), self::PASSWORD);
-        $browser->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys($file ?? self::demoFile());
+        $browser
+            ->find('#file')
+            ->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)
+            ->sendKeys($file ?? self::demoFile());
         $browser->waitFor('.report', 120);
         $browser->click('.report-head .primary');
         $browser->waitFor('#ledger-grid');
@@ -89,9 +83,9 @@ abstract class BrowserTestCase extends TestCase
             $browser->waitUntil('return window.shelfBench !== undefined', 'the workbench does not open');
             // The rest is asked for once the first has been seen, as if it had been.
             $browser->js(
-                'const { canvas } = shelfBench; canvas.frame = canvas.open = () => {}; const tell = setInterval(() => canvas.loading'
-                    .' ? canvas.report("shelf:drawn", { drawn: 0, boxes: 0, missing: 0, done: false, loading: true })'
-                    .' : clearInterval(tell), 40);',
+                'const { canvas } = shelfBench; canvas.frame = canvas.open = () => {}; const tell = setInterval(() => canvas.loading'.
+                    ' ? canvas.report("shelf:drawn", { drawn: 0, boxes: 0, missing: 0, done: false, loading: true })'.
+                    ' : clearInterval(tell), 40);',
             );
 
             return $browser->waitUntil('return !shelfBench.canvas.loading', 'the objects do not come');
@@ -118,10 +112,10 @@ abstract class BrowserTestCase extends TestCase
     protected static function number(Browser $browser, string $name): int
     {
         $number = $browser->driver->executeAsyncScript(
-            'const done = arguments[arguments.length - 1]; fetch(shelfBench.server.base + "/ledger?lens=nesting&from=0&count=200&words=" '
-                .'+ encodeURIComponent(arguments[0])).then((r) => r.text()).then((html) => {'.
-                'const page = new DOMParser().parseFromString(html, "text/html"); done([...page.querySelectorAll(".row")].find((row) => '
-                    .'row.dataset.name === arguments[0])?.dataset.key.slice(1) ?? "0"); });',
+            'const done = arguments[arguments.length - 1]; fetch(shelfBench.server.base + "/ledger?lens=nesting&from=0&count=200&words=" '.
+                '+ encodeURIComponent(arguments[0])).then((r) => r.text()).then((html) => {'.
+                'const page = new DOMParser().parseFromString(html, "text/html"); done([...page.querySelectorAll(".row")].find((row) => '.
+                'row.dataset.name === arguments[0])?.dataset.key.slice(1) ?? "0"); });',
             [$name],
         );
 

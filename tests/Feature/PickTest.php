@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Models\Import;
 use App\Workbench\PickCard;
 use VineShelf\Picking\Reach;
 use VineShelf\Rungs\Rung;
@@ -401,7 +400,8 @@ final class PickTest extends ProjectTestCase
 
     public function test_the_index_is_ripened_after_an_import_and_says_the_same_as_before(): void
     {
-        $import = Import::query()->where('project_id', $this->project->id)->firstOrFail();
+        $import = $this->takeIn($this->ida, self::demoFile());
+        $this->project = $import->project ?? self::fail('The demo was not taken in.');
         \Illuminate\Support\Facades\Queue::assertPushed(
             \App\Jobs\Ripen::class,
             fn (\App\Jobs\Ripen $job): bool => $job->projectId === $import->project_id,

@@ -31,15 +31,16 @@ export function listenToCanvas(bench) {
         );
         tag.hidden = false;
     });
-    element.addEventListener('shelf:pick', (event) => {
-        const { number, mode, guarded } = /** @type {CustomEvent} */ (event).detail;
+    element.addEventListener('shelf:pick', async (event) => {
+        const { part, mode, guarded } = /** @type {CustomEvent} */ (event).detail;
         bench.finder.marker.mark(null);
         if (guarded) return bench.say('That object is guarded: pick it in the ledger, or open it first.');
-        if (number === 0) return bench.command('clear-pick');
-        bench.pick({ keys: `O${number}`, mode });
+        if (part === 0) return bench.command('clear-pick');
+        bench.pick({ keys: `O${await bench.taking.takenBy(part)}`, mode });
     });
     element.addEventListener('shelf:into', async (event) => {
-        const { number, part } = /** @type {CustomEvent} */ (event).detail;
+        const { part } = /** @type {CustomEvent} */ (event).detail;
+        const number = await bench.taking.takenBy(part);
         // A part alone holds nothing to step into.
         if (number === part) return;
         const about = await bench.server.json(`/objects/${number}`);

@@ -12,6 +12,8 @@ export class Taking {
         /** Groups that were stepped into, the deepest last. @type {{number: number, name: string}[]} */
         this.steps = [];
         this.revision = -1;
+        /** What has been asked for about it last. @type {Promise<any>} */
+        this.settled = Promise.resolve();
     }
 
     get inside() {
@@ -55,7 +57,17 @@ export class Taking {
         if (this.mode !== 'part' && revision !== this.revision) this.settle();
     }
 
-    async settle() {
+    /** What a click on a part takes, as the page says it: who clicks sooner than that is known waits for it. @param {number} part */
+    async takenBy(part) {
+        for (let settled; settled !== this.settled;) await (settled = this.settled);
+        return this.bench.canvas.takenBy(part);
+    }
+
+    settle() {
+        return (this.settled = this.ask());
+    }
+
+    async ask() {
         const label = /** @type {HTMLElement} */ (document.getElementById('taking'));
         const step = this.steps[this.steps.length - 1];
         label.textContent = step ? `In ${step.name}` : LABELS[this.mode];

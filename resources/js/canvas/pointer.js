@@ -34,7 +34,7 @@ export function listenToPointer(canvas) {
     });
     surface.addEventListener('dblclick', (event) => {
         const number = numberUnder(canvas, event);
-        if (canvas.clicks && number > 0) canvas.report('shelf:into', { number: canvas.takenBy(number), part: number });
+        if (canvas.clicks && number > 0) canvas.report('shelf:into', { part: number });
     });
     surface.addEventListener('pointerleave', () => {
         pointer = null;
@@ -54,5 +54,5 @@ function click(canvas, event) {
     const mode = event.shiftKey || event.ctrlKey || event.metaKey ? 'add' : event.altKey ? 'remove' : 'replace';
     canvas.outline(0);
     if (number === 0 && mode !== 'replace') return;
-    canvas.report('shelf:pick', { number: canvas.takenBy(number), mode, guarded: canvas.isGuarded(number) });
+    canvas.report('shelf:pick', { part: number, mode, guarded: canvas.isGuarded(number) });
 }

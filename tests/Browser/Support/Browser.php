@@ -228,9 +228,9 @@ final class Browser
     public function settled(float $seconds = 120): self
     {
         return $this->waitUntil(
-            'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && '
-                .'c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && '
-                .'!document.body.classList.contains("asking") && shelfBench.heard === shelfBench.shown',
+            'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && '.
+                'c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && '.
+                '!document.body.classList.contains("asking") && shelfBench.heard === shelfBench.shown',
             'the canvas is not finished',
             $seconds,
         );
