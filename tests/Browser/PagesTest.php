@@ -138,6 +138,7 @@ final class PagesTest extends BrowserTestCase
             ->sendKeys($broken.'.txt');
         $browser->waitForText('#upload .error', 'is not a .glb, .gltf or .zip file');
         unlink($broken.'.txt');
+        self::assertFalse($browser->has('.import'), 'nothing is being taken in');
     }
 
     public function test_several_files_are_dropped_together(): void
@@ -161,6 +162,7 @@ final class PagesTest extends BrowserTestCase
             ,
         );
         $browser->waitForText('.report', '1 object', 60);
+        self::assertStringContainsString('Kiosk', $browser->text('.crumb'));
     }
 
     public function test_pages_fit_small_windows_and_nothing_scrolls_at_1280_by_800(): void
