@@ -143,7 +143,7 @@ final readonly class Arrangement
     /** The tracks of the ledger's grid, for CSS. */
     public function tracks(): string
     {
-        return 'minmax(150px, 1fr) '.
+        return 'minmax('.$this->least().'px, 1fr) '.
             implode(' ', array_map(static fn (Column $column): string => $column->width.'px', $this->columns)).
             str_repeat(' '.self::OVER.'px', count($this->over)).
             ' 28px';
@@ -154,6 +154,12 @@ final readonly class Arrangement
     {
         $columns = array_sum(array_map(static fn (Column $column): int => $column->width, $this->columns));
 
-        return 182 + $columns + self::OVER * count($this->over);
+        return 32 + $this->least() + $columns + self::OVER * count($this->over);
+    }
+
+    /** Pixels that names take at least: columns that are added to the side must not push them out of sight. */
+    private function least(): int
+    {
+        return $this->over === [] ? 150 : 210;
     }
 }

@@ -172,6 +172,29 @@ final class PagesTest extends BrowserTestCase
             [true, true],
             $browser->js('const d = document.documentElement; return [d.scrollWidth <= 1280, d.scrollHeight <= 800]'),
         );
+        // What floats over the canvas stands apart, however narrow the canvas is.
+        $browser->js('shelfBench.server.ask("POST", "/tags", { name: "Client may change" })');
+        $browser->waitForText('#message', 'Create tag')->js('shelfBench.server.ask("POST", "/pins", { what: "T1", on: 1 })');
+        $browser->waitForText('#message', 'Pinned')->js('shelfBench.command("tint-layer")');
+        $browser->js('shelfBench.pick({ keys: "L16", mode: "replace" })');
+        $browser->waitForText('#legend', '51 Seats')->waitForText('#card', '240 parts')->js('shelfBench.command("isolate")');
+        $browser->waitFor('.isolated')->js('shelfBench.details.toggle()');
+        $browser->waitForText('#details', 'Layer');
+        foreach ([496, 700, 900] as $ledger) {
+            $browser->js('document.documentElement.style.setProperty("--ledger", `${arguments[0]}px`)', $ledger);
+            $browser->waitUntil("return document.querySelector('#canvas').clientWidth < 1280 - $ledger", 'the canvas has another width');
+            $together = $browser->js(
+                <<<'JS'
+                    const floating = ['.region-tools', '.tools', '.isolated', '.legend', '.card', '.parked'];
+                    const boxes = floating.map((name) => document.querySelector(name).getBoundingClientRect());
+                    return boxes.flatMap((a, at) => boxes.map((b, other) => [a, b, floating[at], floating[other]]).slice(at + 1))
+                        .filter(([a, b]) => a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom)
+                        .map(([, , one, other]) => `${one} ${other}`);
+                JS
+                ,
+            );
+            self::assertSame([], $together, "beside a ledger of $ledger pixels");
+        }
         $browser->size(360, 780);
         foreach (['/projects', (string) parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH)] as $path) {
             $browser->visit($path);

@@ -105,6 +105,27 @@ final class SortingTest extends BrowserTestCase
             ->click('#lens-objects')
             ->waitUntil('return document.querySelector("#rows .window").dataset.lens === "objects"', 'no objects');
         $browser->press('Shift+w')->waitFor('[data-all-wide]')->click('[data-all-wide]')->waitFor('.member');
+        // While one of its own columns is made wider, those of the tags stay.
+        $tracks = static fn (): mixed => $browser->js(
+            'return getComputedStyle(document.querySelector("#ledger-grid")).getPropertyValue("--tracks").match(/px/g).length',
+        );
+        $before = $tracks();
+        $grip = $browser->js(
+            'const b = document.querySelector("[data-grip=weigh]").getBoundingClientRect(); return [b.left + 3, b.top + 8]',
+        );
+        \assert(is_array($grip));
+        $width = 'document.querySelector("#ledger-head [data-column=weigh]").dataset.width';
+        $from = $browser->js("return $width");
+        $mouse = static fn (string $type, int $by): mixed => $browser->tools->execute('Input.dispatchMouseEvent', [
+            ...['type' => $type, 'x' => $grip[0] + $by, 'y' => $grip[1], 'button' => 'left', 'clickCount' => 1],
+            'buttons' => $type === 'mouseReleased' ? 0 : 1,
+        ]);
+        $mouse('mousePressed', 0);
+        $mouse('mouseMoved', 6);
+        $mouse('mouseMoved', 12);
+        $browser->waitUntil("return $width !== '$from'", 'the column is not wider');
+        self::assertSame($before, $tracks());
+        $mouse('mouseReleased', 12);
         $browser->js('document.querySelector(".rows .row .member").focus()');
         for ($row = 0; $row < 39; $row++) {
             $browser->press('Shift+ArrowDown');

@@ -37,12 +37,14 @@ export function listenToColumns(bench) {
     head.addEventListener('pointermove', (event) => {
         if (!sizing) return;
         sizing.column.dataset.width = String(Math.round(Math.max(36, Math.min(400, sizing.width + event.clientX - sizing.from))));
-        bench.ledger.grid.style.setProperty(
-            '--tracks',
-            `minmax(150px, 1fr) ${columns()
-                .map((column) => `${column.dataset.width}px`)
-                .join(' ')} 28px`,
-        );
+        const { grid } = bench.ledger;
+        // Names first, then these columns, then those that it is widened over.
+        const tracks =
+            getComputedStyle(grid)
+                .getPropertyValue('--tracks')
+                .match(/minmax\([^)]*\)|\S+/g) ?? [];
+        tracks[1 + columns().indexOf(sizing.column)] = `${sizing.column.dataset.width}px`;
+        grid.style.setProperty('--tracks', tracks.join(' '));
     });
     head.addEventListener('pointerup', () => {
         if (!sizing) return;

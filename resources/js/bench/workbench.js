@@ -18,6 +18,7 @@ import { Menus } from './menus.js';
 import { listenToCanvas } from './pointing.js';
 import { Portrait } from './portrait.js';
 import { Regions } from './regions.js';
+import { keepRoom } from './room.js';
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
 import { Server } from './server.js';
@@ -344,6 +345,7 @@ export class Workbench {
         });
         listenToCanvas(this);
         listenToDivider(/** @type {HTMLElement} */ (this.element.querySelector('.divider')));
+        keepRoom(this.canvas.element);
     }
 
     /** @param {HTMLElement | null} tab */

@@ -2,7 +2,7 @@
 @if ($card !== null)
     <div class="card" role="region" aria-label="The pick">
         <h2 title="{{ $card->title }}">
-            {{ $card->title }}
+            <span>{{ $card->title }}</span>
             <button
                 class="icon-button unfold-card"
                 data-command="details"

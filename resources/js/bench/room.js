@@ -1,0 +1,16 @@
+/**
+ * Says to the styles how much of the canvas the region tools take at its top, which stand in two rows where it is narrow, how much the
+ * parked picks and pins take at its bottom, and whether what floats between has to stand one above the other.
+ * @param {HTMLElement} canvas
+ */
+export function keepRoom(canvas) {
+    const [tools, parked] = ['.region-tools', '.parked'].map((name) => /** @type {HTMLElement} */ (canvas.querySelector(name)));
+    const measure = () => {
+        const { style, classList } = document.body;
+        style.setProperty('--below-tools', `${tools.offsetTop + tools.offsetHeight + 12}px`);
+        style.setProperty('--above-parked', `${canvas.clientHeight - parked.offsetTop + 12}px`);
+        classList.toggle('has-little-canvas', canvas.clientWidth < 620);
+    };
+    const observer = new ResizeObserver(measure);
+    [canvas, tools, parked].forEach((element) => observer.observe(element));
+}
