@@ -56,7 +56,7 @@ final class FindingTest extends BrowserTestCase
             JS
             ,
         );
-        $browser->type('#words', 'lifering')->waitForText('#rule-says', '');
+        $browser->type('#words', 'lifering')->waitUntil('return shelfBench.ledger.words === "lifering"', 'nothing is looked for');
         $browser->press('Enter')->waitForText('#hit-place', '1 of 4');
         $browser->waitUntil('return window.rowsCame === "lifering"', 'the rows do not come');
         self::assertSame('1 of 4', $browser->text('#hit-place'));
