@@ -228,6 +228,12 @@ final class FindingTest extends BrowserTestCase
             ->waitUntil('return !document.querySelector("#dialog").open', 'the dialog stays')
             ->press('Control+z')
             ->waitForText('#message', 'Undone');
+        // A field of a dialog that has just been closed may still have the keyboard.
+        $browser->js(
+            'const field = document.createElement("input"); document.querySelector("#dialog").append(field); field.dispatchEvent('.
+                'new KeyboardEvent("keydown", { key: "y", ctrlKey: true, bubbles: true, cancelable: true }))',
+        );
+        $browser->waitForText('#message', 'Redone');
         self::assertSame([], $browser->complaints());
     }
 

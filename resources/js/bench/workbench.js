@@ -383,8 +383,9 @@ export class Workbench {
     onKey(event) {
         const on = /** @type {Element} */ (event.target);
         const key = keyOf(event);
-        // The command box opens from everywhere but another dialog.
-        if (on.closest('dialog, [popover]') || (on.closest('input, select, textarea') && key !== 'Ctrl+k')) return;
+        // The command box opens from everywhere but another dialog. A dialog that has just been closed may have the keyboard for a moment.
+        const isShut = on.closest('dialog:not([open])') !== null;
+        if (!isShut && (on.closest('dialog, [popover]') || (on.closest('input, select, textarea') && key !== 'Ctrl+k'))) return;
         if (event.defaultPrevented) return;
         const command = this.byKey.get(key);
         if (!command) return;
