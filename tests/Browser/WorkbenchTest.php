@@ -158,6 +158,30 @@ final class WorkbenchTest extends BrowserTestCase
         self::assertSame(2, $browser->js('return window.asked'));
     }
 
+    public function test_states_are_shown_in_the_order_in_which_they_were_heard_of_however_long_each_takes(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $browser->js(
+            <<<'JS'
+                const Plain = DecompressionStream;
+                window.DecompressionStream = function (format) {
+                    window.DecompressionStream = Plain;
+                    const late = new TransformStream({
+                        transform: (chunk, to) => new Promise((resolve) => setTimeout(resolve, 1500)).then(() => to.enqueue(chunk)),
+                    });
+                    return { writable: late.writable, readable: late.readable.pipeThrough(new Plain(format)) };
+                };
+                shelfBench.setRung(['L33'], 0);
+                shelfBench.setRung(['L33'], 3);
+            JS
+            ,
+        );
+        $browser->waitForText('#message', '91 Planting: Coarse.');
+        usleep(1_900_000);
+        $tree = self::number($browser, 'Tree#20');
+        self::assertSame(3, $browser->js('return shelfBench.canvas.states[arguments[0]] & 15', $tree));
+    }
+
     public function test_two_windows_see_each_others_changes(): void
     {
         $email = $this->person();

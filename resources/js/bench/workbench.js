@@ -59,8 +59,9 @@ export class Workbench {
         this.shelf = new Shelf(this);
         this.picked = 0;
         this.mayChange = element.dataset.mayChange === '1';
-        /** How many states were heard of, and which of them the canvas shows. */
-        this.heard = this.shown = 0;
+        /** States that were heard of and are not applied yet: one after the other, however long each takes to unpack. */
+        this.unread = 0;
+        this.reading = Promise.resolve();
         document.body.classList.toggle('may-only-look', !this.mayChange);
         this.finder = new Finder(this);
         this.regions = new Regions(this);
@@ -100,21 +101,24 @@ export class Workbench {
     }
 
     /** What the server last said about rungs, locks and the pick, and what the page should do about it. */
-    async readState() {
-        const state = /** @type {HTMLElement | null} */ (document.getElementById('state'));
-        if (!state) return;
-        const { revision, desk, states, pick, picked, tint, edges, more } = state.dataset;
-        this.revisions = { revision: Number(revision), desk: Number(desk) };
+    readState() {
+        const state = document.getElementById('state');
+        if (!state) return this.reading;
+        const said = { ...state.dataset };
+        this.revisions = { revision: Number(said.revision), desk: Number(said.desk) };
         this.ledger.hears(this.revisions);
-        this.picked = Number(picked);
+        this.picked = Number(said.picked);
+        this.unread++;
+        return (this.reading = this.reading
+            .catch(() => undefined)
+            .then(() => this.apply(said))
+            .finally(() => this.unread--));
+    }
+
+    /** @param {DOMStringMap} said */
+    async apply({ states, pick, tint, edges, more }) {
         const wanted = JSON.parse(more ?? '[]');
-        const read = ++this.heard;
-        const [unpacked, unpackedPick] = [await inflated(states ?? ''), await inflated(pick ?? '')];
-        // What was heard of later may have been unpacked sooner.
-        if (read > this.shown) {
-            this.shown = read;
-            this.canvas.setState(unpacked, unpackedPick);
-        }
+        this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
         this.tint.read(tint ?? '');
         this.edges.read(edges ?? '');
         this.taking.hears(this.revisions.revision);

@@ -230,7 +230,7 @@ final class Browser
         return $this->waitUntil(
             'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && '.
                 'c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && '.
-                '!document.body.classList.contains("asking") && shelfBench.heard === shelfBench.shown',
+                '!document.body.classList.contains("asking") && shelfBench.unread === 0',
             'the canvas is not finished',
             $seconds,
         );
