@@ -299,8 +299,8 @@ export function commandsOf(bench) {
         command('Ledger', 'jump', 'Jump to a row by the start of its name', "'", () => jump(bench)),
         command('Ledger', 'turn-next', 'Show the next of those shown one at a time', '>', () => bench.turnNext(1)),
         command('Ledger', 'turn-back', 'Show the one before', '<', () => bench.turnNext(-1)),
-        command('Ledger', 'narrow-rows', 'Find layers, tags and sets by their own names', ';', () => ledger.askForNames()),
-        command('Ledger', 'narrow-rows-end', 'All rows again', '', () => ledger.endNames()),
+        command('Ledger', 'narrow-rows', 'Find layers, tags and sets by their own names', ';', () => bench.narrowing.begin()),
+        command('Ledger', 'narrow-rows-end', 'All rows again', '', () => bench.narrowing.end()),
         ...['layers', 'tags', 'sets', 'nesting', 'objects', 'kinds', 'materials', 'sources'].map((lens) =>
             command('Ledger', `lens-${lens}`, `Lens: ${lens}`, '', () =>
                 bench.turn(/** @type {HTMLElement} */ (document.getElementById(`lens-${lens}`))),

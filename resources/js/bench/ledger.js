@@ -65,17 +65,6 @@ export class Ledger {
 
     listen() {
         this.scroll.addEventListener('scroll', () => this.follow());
-        const named = /** @type {HTMLInputElement | null} */ (document.getElementById('named'));
-        named?.addEventListener('input', () => {
-            clearTimeout(this.naming);
-            this.naming = window.setTimeout(() => this.nameRows(named.value), 120);
-        });
-        named?.addEventListener('keydown', (event) => {
-            if (event.key === 'Escape') this.endNames()?.then(() => this.takeFocus());
-            else if (event.key === 'ArrowDown' || event.key === 'Enter') this.focusPlace(0);
-            else return;
-            event.preventDefault();
-        });
         new ResizeObserver(() => this.follow()).observe(this.scroll);
         // Rows are morphed in place, so the window element itself often stays and only its attributes tell that it is another one.
         new MutationObserver(() => this.settle()).observe(this.rows, {
@@ -126,30 +115,12 @@ export class Ledger {
         return status;
     }
 
-    /** Asks for part of the names of the rows to show; what is typed narrows them at once. */
-    askForNames() {
-        const bar = /** @type {HTMLElement} */ (document.getElementById('named-bar'));
-        const input = /** @type {HTMLInputElement} */ (document.getElementById('named'));
-        bar.hidden = false;
-        input.focus();
-        input.select();
-    }
-
     /** Shows only rows of layers, tags, sets and folders that are called so, and those above them. @param {string} name "" for all */
     nameRows(name) {
         this.named = name.trim();
         this.wanted.from = 0;
         this.scroll.scrollTop = 0;
         return this.fetch('GET', '/ledger');
-    }
-
-    /** Shows all rows again. */
-    endNames() {
-        const bar = /** @type {HTMLElement} */ (document.getElementById('named-bar'));
-        const input = /** @type {HTMLInputElement} */ (document.getElementById('named'));
-        bar.hidden = true;
-        input.value = '';
-        return this.named === '' ? undefined : this.nameRows('');
     }
 
     /** @param {string} lens */

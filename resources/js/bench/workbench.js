@@ -15,6 +15,7 @@ import { keyOf } from './keys.js';
 import { Ledger } from './ledger.js';
 import { Looking } from './looking.js';
 import { Menus } from './menus.js';
+import { Narrowing } from './narrowing.js';
 import { listenToCanvas } from './pointing.js';
 import { Portrait } from './portrait.js';
 import { Regions } from './regions.js';
@@ -64,6 +65,7 @@ export class Workbench {
         this.reading = Promise.resolve();
         document.body.classList.toggle('may-only-look', !this.mayChange);
         this.finder = new Finder(this);
+        this.narrowing = new Narrowing(this.ledger);
         this.regions = new Regions(this);
         this.tint = new Tint(this);
         this.edges = new Edges(this);
