@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Bench\Bench;
+use App\Bench\Organizer;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
-use VineShelf\Folders\Folder;
 use VineShelf\Search\NameIndex;
 
 /** Names for the command box. */
@@ -34,15 +34,12 @@ final class NamesController
         foreach ($bench->layers()->walk() as [$layer]) {
             $names[] = ['what' => 'layer', 'key' => "L$layer->number", 'name' => $layer->name, 'where' => 'layer'];
         }
-        foreach (['tags' => $bench->tags()->tree, 'sets' => $bench->sets()->tree] as $lens => $tree) {
-            foreach ($tree->walk() as [$what]) {
-                $isFolder = $what instanceof Folder;
-                $names[] = [
-                    'what' => $lens,
-                    'key' => $isFolder ? "F$what->number" : ($lens === 'tags' ? 'T' : 'E').$what->number(),
-                    'name' => $isFolder ? $what->name : $what->name(),
-                    'where' => $isFolder ? "folder of $lens" : substr($lens, 0, -1),
-                ];
+        foreach (['tags', 'sets'] as $lens) {
+            foreach (Organizer::inside($bench, $lens, 0) as $top) {
+                foreach ($top->withNested($bench) as $row) {
+                    $where = $row->holdsOthers() ? "folder of $lens" : $row->kind->word();
+                    $names[] = ['what' => $lens, 'key' => $row->key(), 'name' => $row->name, 'where' => $where];
+                }
             }
         }
         foreach ($bench->shelf()->inOrder() as $view) {
