@@ -57,9 +57,16 @@ export class Taking {
         if (this.mode !== 'part' && revision !== this.revision) this.settle();
     }
 
-    /** What a click on a part takes, as the page says it: who clicks sooner than that is known waits for it. @param {number} part */
+    /**
+     * What a click on a part takes, as the page says it: who clicks sooner than that is known waits for it.
+     * @param {number} part
+     * @returns {Promise<number>}
+     */
     async takenBy(part) {
-        for (let settled; settled !== this.settled;) await (settled = this.settled);
+        const { settled } = this;
+        await settled;
+        // Something else may have been asked for meanwhile.
+        if (settled !== this.settled) return this.takenBy(part);
         return this.bench.canvas.takenBy(part);
     }
 
