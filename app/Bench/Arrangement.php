@@ -143,7 +143,9 @@ final readonly class Arrangement
     /** The tracks of the ledger's grid, for CSS. */
     public function tracks(): string
     {
-        return 'minmax('.$this->least().'px, 1fr) '.
+        return 'minmax('.
+            $this->least().
+            'px, 1fr) '.
             implode(' ', array_map(static fn (Column $column): string => $column->width.'px', $this->columns)).
             str_repeat(' '.self::OVER.'px', count($this->over)).
             ' 28px';

@@ -45,19 +45,9 @@ final class ArrangeTest extends BrowserTestCase
 
         // A grip sizes its column, and it stays so.
         $browser->js('document.querySelector("[data-grip=height]").scrollIntoView({ inline: "center" })');
-        $grip = $browser->js(
-            'const b = document.querySelector("[data-grip=height]").getBoundingClientRect(); return [b.left + 3, b.top + 8]',
-        );
-        \assert(is_array($grip));
-        foreach ([['mousePressed', 0], ['mouseMoved', 30], ['mouseMoved', 60], ['mouseReleased', 60]] as [$type, $by]) {
-            $browser->tools->execute('Input.dispatchMouseEvent', [
-                'type' => $type,
-                'x' => $grip[0] + $by,
-                'y' => $grip[1],
-                'button' => 'left',
-                'buttons' => $type === 'mouseReleased' ? 0 : 1,
-                'clickCount' => 1,
-            ]);
+        [$x, $y] = $browser->cornerOf('[data-grip=height]');
+        foreach ([['pressed', 0], ['moved', 30], ['moved', 60], ['released', 60]] as [$what, $by]) {
+            $browser->mouse($what, $x + 3 + $by, $y + 8);
         }
         $wide = 'return Number(document.querySelector("#ledger-head [data-column=height]").dataset.width)';
         $browser->waitUntil("$wide > 120", 'the column is not wider', 10);
@@ -193,17 +183,7 @@ final class ArrangeTest extends BrowserTestCase
         $browser = $this->workbench();
         [$tree, $x, $y] = $this->facing($browser, 'Tree#20');
         $menu = function () use ($browser, $x, $y): void {
-            $box = $browser->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
-            \assert(is_array($box));
-            foreach (['mousePressed', 'mouseReleased'] as $type) {
-                $browser->tools->execute('Input.dispatchMouseEvent', [
-                    'type' => $type,
-                    'x' => $box[0] + $x,
-                    'y' => $box[1] + $y,
-                    'button' => 'right',
-                    'clickCount' => 1,
-                ]);
-            }
+            $browser->clickCanvas($x, $y, button: 'right');
             $browser->waitUntil('return document.querySelector("#row-menu").matches(":popover-open")', 'there is no menu');
         };
         $menu();

@@ -157,8 +157,9 @@ abstract class BrowserTestCase extends TestCase
     /** @param non-empty-list<array{int, int}> $points pixels of the canvas */
     protected function drag(Browser $browser, array $points, bool $release = true, string $held = ''): void
     {
-        foreach ($points as $index => $point) {
-            $this->mouse($browser, $index === 0 ? 'mousePressed' : 'mouseMoved', $point, $held);
+        [$left, $top] = $browser->cornerOf('#canvas canvas');
+        foreach ($points as $index => [$x, $y]) {
+            $browser->mouse($index === 0 ? 'pressed' : 'moved', $left + $x, $top + $y, $held);
         }
         if ($release) {
             $this->release($browser, $points[count($points) - 1]);
@@ -168,22 +169,7 @@ abstract class BrowserTestCase extends TestCase
     /** @param array{int, int} $point */
     protected function release(Browser $browser, array $point): void
     {
-        $this->mouse($browser, 'mouseReleased', $point);
-    }
-
-    /** @param array{int, int} $point */
-    protected function mouse(Browser $browser, string $type, array $point, string $held = ''): void
-    {
-        $box = $browser->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
-        \assert(is_array($box));
-        $browser->tools->execute('Input.dispatchMouseEvent', [
-            'type' => $type,
-            'x' => $box[0] + $point[0],
-            'y' => $box[1] + $point[1],
-            'button' => 'left',
-            'buttons' => $type === 'mouseReleased' ? 0 : 1,
-            'clickCount' => $type === 'mouseMoved' ? 0 : 1,
-            'modifiers' => ['' => 0, 'Alt' => 1, 'Shift' => 8][$held],
-        ]);
+        [$left, $top] = $browser->cornerOf('#canvas canvas');
+        $browser->mouse('released', $left + $point[0], $top + $point[1]);
     }
 }

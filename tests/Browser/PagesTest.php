@@ -24,22 +24,15 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'keep a view');
         $browser->click('#dialog .primary')->waitFor('.view.current');
         self::assertNoFindings($browser, 'workbench with a view');
-        foreach (
-            [
-                '/ledger/columns' => 'columns',
-                '/pick/reach' => 'reach',
-                '/rename' => 'rename many',
-                '/file' => 'file under',
-                '/layers/16/delete' => 'delete a layer',
-                '/views/1/update' => 'update a view',
-                '/why/100' => 'why',
-            ] as $path => $name
-        ) {
-            $browser->js('shelfBench.openDialog(arguments[0])', $path);
-            $browser->waitFor('#dialog[open] form');
-            self::assertNoFindings($browser, $name);
-            $browser->js('shelfBench.dialogs.close()');
-        }
+        self::assertDialogsHaveNoFindings($browser, [
+            '/ledger/columns' => 'columns',
+            '/pick/reach' => 'reach',
+            '/rename' => 'rename many',
+            '/file' => 'file under',
+            '/layers/16/delete' => 'delete a layer',
+            '/views/1/update' => 'update a view',
+            '/why/100' => 'why',
+        ]);
         $browser->js('shelfBench.command("keys")');
         self::assertNoFindings($browser, 'keys');
         $browser->js(
@@ -103,17 +96,21 @@ final class PagesTest extends BrowserTestCase
         $browser->js('shelfBench.ledger.arrange({ over: "T1,T2,E1" }); shelfBench.details.toggle()');
         $browser->waitFor('.member')->waitForText('#details', 'Layer');
         self::assertNoFindings($browser, 'the widened ledger, details');
-        foreach (
-            [
-                '/memberships' => 'tags and sets as columns',
-                '/tag' => 'tag the pick',
-                '/sets/new' => 'keep a set',
-                '/why/rows/T1' => 'why of a row',
-                '/rows/T1/note' => 'note',
-                '/layers/clear' => 'clear out',
-                '/own?property=fire' => 'a property of their own',
-            ] as $path => $name
-        ) {
+        self::assertDialogsHaveNoFindings($browser, [
+            '/memberships' => 'tags and sets as columns',
+            '/tag' => 'tag the pick',
+            '/sets/new' => 'keep a set',
+            '/why/rows/T1' => 'why of a row',
+            '/rows/T1/note' => 'note',
+            '/layers/clear' => 'clear out',
+            '/own?property=fire' => 'a property of their own',
+        ]);
+    }
+
+    /** @param array<string, string> $dialogs what each is called, by its address below the workbench's */
+    private static function assertDialogsHaveNoFindings(Browser $browser, array $dialogs): void
+    {
+        foreach ($dialogs as $path => $name) {
             $browser->js('shelfBench.openDialog(arguments[0])', $path);
             $browser->waitFor('#dialog[open] form');
             self::assertNoFindings($browser, $name);

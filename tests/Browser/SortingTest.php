@@ -110,22 +110,15 @@ final class SortingTest extends BrowserTestCase
             'return getComputedStyle(document.querySelector("#ledger-grid")).getPropertyValue("--tracks").match(/px/g).length',
         );
         $before = $tracks();
-        $grip = $browser->js(
-            'const b = document.querySelector("[data-grip=weigh]").getBoundingClientRect(); return [b.left + 3, b.top + 8]',
-        );
-        \assert(is_array($grip));
+        [$x, $y] = $browser->cornerOf('[data-grip=weigh]');
         $width = 'document.querySelector("#ledger-head [data-column=weigh]").dataset.width';
         $from = $browser->js("return $width");
-        $mouse = static fn (string $type, int $by): mixed => $browser->tools->execute('Input.dispatchMouseEvent', [
-            ...['type' => $type, 'x' => $grip[0] + $by, 'y' => $grip[1], 'button' => 'left', 'clickCount' => 1],
-            'buttons' => $type === 'mouseReleased' ? 0 : 1,
-        ]);
-        $mouse('mousePressed', 0);
-        $mouse('mouseMoved', 6);
-        $mouse('mouseMoved', 12);
+        foreach ([['pressed', 0], ['moved', 6], ['moved', 12]] as [$what, $by]) {
+            $browser->mouse($what, $x + 3 + $by, $y + 8);
+        }
         $browser->waitUntil("return $width !== '$from'", 'the column is not wider');
         self::assertSame($before, $tracks());
-        $mouse('mouseReleased', 12);
+        $browser->mouse('released', $x + 15, $y + 8);
         $browser->js('document.querySelector(".rows .row .member").focus()');
         for ($row = 0; $row < 39; $row++) {
             $browser->press('Shift+ArrowDown');
@@ -213,7 +206,7 @@ final class SortingTest extends BrowserTestCase
         $browser->press('x')->waitForText('#taking', 'Outermost group');
         $browser->clickCanvas($x, $y)->waitForText('#card h2', 'Chair');
         // A double click steps into the chair: a click there takes the leg alone. Escape steps out.
-        $this->doubleClick($browser, $x, $y);
+        $browser->clickCanvas($x, $y)->clickCanvas($x, $y, count: 2);
         $browser->waitForText('#taking', 'In Chair');
         $browser->clickCanvas($x, $y)->waitForText('#card h2', 'Leg');
         $browser->press('Escape')->waitForText('#taking', 'Outermost group');
@@ -284,22 +277,5 @@ final class SortingTest extends BrowserTestCase
         );
 
         return $browser;
-    }
-
-    private function doubleClick(Browser $browser, int $x, int $y): void
-    {
-        $box = $browser->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
-        self::assertIsArray($box);
-        foreach ([1, 2] as $count) {
-            foreach (['mousePressed', 'mouseReleased'] as $type) {
-                $browser->tools->execute('Input.dispatchMouseEvent', [
-                    'type' => $type,
-                    'x' => $box[0] + $x,
-                    'y' => $box[1] + $y,
-                    'button' => 'left',
-                    'clickCount' => $count,
-                ]);
-            }
-        }
     }
 }

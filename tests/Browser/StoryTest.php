@@ -68,19 +68,8 @@ final class StoryTest extends BrowserTestCase
         // Ghost the roof by clicking its second bar, and keep the view.
         $browser->js('shelfBench.ledger.scroll.scrollTop = 0');
         $browser->waitFor('#row-L5');
-        $mark = $browser->js(
-            'const r = document.querySelector("#row-L5 .rung svg").getBoundingClientRect(); return [r.left + 6.5, r.top + r.height / 2]',
-        );
-        self::assertIsArray($mark);
-        foreach (['mousePressed', 'mouseReleased'] as $type) {
-            $browser->tools->execute('Input.dispatchMouseEvent', [
-                'type' => $type,
-                'x' => $mark[0],
-                'y' => $mark[1],
-                'button' => 'left',
-                'clickCount' => 1,
-            ]);
-        }
+        [$left, $top] = $browser->cornerOf('#row-L5 .rung svg');
+        $browser->clickAt($left + 6.5, $top + 8);
         $browser->waitForText('#message', '20 Roof: Ghost.')->settled();
         $browser->click('[data-command="keep-view"]')->waitFor('#view-name');
         $browser->type('#view-name', 'Without the trees');

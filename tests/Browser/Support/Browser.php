@@ -34,6 +34,9 @@ final class Browser
 
     private int $width = 1280;
 
+    /** Whether a button of the mouse is held down. */
+    private bool $isDown = false;
+
     public static function open(string $base, bool $dark = false): self
     {
         $browser = array_pop(self::$idle) ?? new self($base);
@@ -282,26 +285,44 @@ final class Browser
         return [(int) $place[0], (int) $place[1]];
     }
 
-    /** @param string $modifier "" or the name of a key that is held */
-    public function clickCanvas(int $x, int $y, string $modifier = ''): self
+    /** @param string $held "" or the name of a key that is held */
+    public function clickCanvas(int $x, int $y, string $held = '', string $button = 'left', int $count = 1): self
     {
-        $box = $this->js('const b = document.querySelector("#canvas canvas").getBoundingClientRect(); return [b.left, b.top]');
-        \assert(is_array($box));
-        $bits = ['' => 0, 'Alt' => 1, 'Control' => 2, 'Shift' => 8][$modifier];
-        foreach (
-            [
-                'mouseMoved' => [],
-                'mousePressed' => ['button' => 'left', 'clickCount' => 1],
-                'mouseReleased' => ['button' => 'left', 'clickCount' => 1],
-            ] as $type => $more
-        ) {
-            $this->tools->execute(
-                'Input.dispatchMouseEvent',
-                ['type' => $type, 'x' => $box[0] + $x, 'y' => $box[1] + $y, 'modifiers' => $bits] + $more,
-            );
-        }
+        [$left, $top] = $this->cornerOf('#canvas canvas');
+
+        return $this->mouse('moved', $left + $x, $top + $y, $held)->clickAt($left + $x, $top + $y, $held, $button, $count);
+    }
+
+    /** Clicks at a place of the page, whatever lies there. */
+    public function clickAt(float $x, float $y, string $held = '', string $button = 'left', int $count = 1): self
+    {
+        return $this->mouse('pressed', $x, $y, $held, $button, $count)->mouse('released', $x, $y, $held, $button, $count);
+    }
+
+    /** The mouse itself, at a place of the page. @param string $what "moved", "pressed" or "released" */
+    public function mouse(string $what, float $x, float $y, string $held = '', string $button = 'left', int $count = 1): self
+    {
+        $this->isDown = $what === 'pressed' || ($what === 'moved' && $this->isDown);
+        $this->tools->execute('Input.dispatchMouseEvent', [
+            'type' => 'mouse'.ucfirst($what),
+            'x' => $x,
+            'y' => $y,
+            'modifiers' => ['' => 0, 'Alt' => 1, 'Control' => 2, 'Shift' => 8][$held],
+            'button' => $this->isDown || $what === 'released' ? $button : 'none',
+            'buttons' => $this->isDown ? ['left' => 1, 'right' => 2][$button] : 0,
+            'clickCount' => $what === 'moved' ? 0 : $count,
+        ]);
 
         return $this;
+    }
+
+    /** @return array{float, float} left and top of an element, in pixels of the page */
+    public function cornerOf(string $selector): array
+    {
+        $corner = $this->js('const b = document.querySelector(arguments[0]).getBoundingClientRect(); return [b.left, b.top]', $selector);
+        \assert(is_array($corner));
+
+        return [(float) $corner[0], (float) $corner[1]];
     }
 
     public function screenshot(string $path): self

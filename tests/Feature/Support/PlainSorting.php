@@ -112,11 +112,6 @@ final class PlainSorting
         }
     }
 
-    public function deleteTag(int $tag): void
-    {
-        unset($this->tags[$tag], $this->tagLocks[$tag]);
-    }
-
     /** @return array<string, mixed> everything, in an order that does not depend on how it came about */
     public function state(): array
     {
