@@ -58,10 +58,17 @@ export class Finder {
 
     /** @param {string} [words] written into the line first */
     async search(words) {
-        if (words !== undefined) this.input.value = words;
+        if (words !== undefined) {
+            this.input.value = words;
+            clearTimeout(this.waiting);
+            // Offers that are on their way were for what stood there before.
+            this.close();
+        }
         this.leaveHit();
         const status = await this.bench.ledger.search(this.input.value);
         this.input.setAttribute('aria-invalid', String(status === 422));
+        // A rule that was put together by clicks may be longer than the line.
+        this.input.title = this.input.value;
         this.input.classList.toggle('is-rule', /[:=<>()"]|\b(and|or|not|is|has|inside|holding|beside)\b/i.test(this.input.value));
         if (status === 200 && this.says.querySelector('.error')) this.says.replaceChildren();
         // Whoever has stepped on before the rows came reads which hit it is.
