@@ -29,6 +29,9 @@ final class GroupsLens implements Lens
     /** @var array<string, int> triangles by group key */
     private array $weights = [];
 
+    /** @var list<RowList>|null */
+    private ?array $firsts = null;
+
     private readonly Groups $groups;
 
     private readonly ShelvedRows $shelved;
@@ -92,19 +95,16 @@ final class GroupsLens implements Lens
 
     public function hits(): int
     {
-        return array_sum(array_map(static fn (array $segment): int => $segment[0] instanceof Group ? 0 : $segment[2], $this->segments));
+        return $this->found?->count() ?? 0;
     }
 
     public function hit(int $index): ?int
     {
-        foreach ($this->segments as [$what, , $length]) {
-            if ($what instanceof Group) {
-                continue;
+        foreach ($this->firsts() as $list) {
+            if ($index < $list->count()) {
+                return $list->slice($index, 1)[0] ?? null;
             }
-            if ($index < $length) {
-                return $what->slice($index, 1)[0] ?? null;
-            }
-            $index -= $length;
+            $index -= $list->count();
         }
 
         return null;
@@ -113,18 +113,38 @@ final class GroupsLens implements Lens
     public function hitOf(int $row): ?int
     {
         $before = 0;
-        foreach ($this->segments as [$what, , $length]) {
-            if ($what instanceof Group) {
-                continue;
-            }
-            $place = $what->position($row);
+        foreach ($this->firsts() as $list) {
+            $place = $list->position($row);
             if ($place !== null) {
                 return $before + $place;
             }
-            $before += $length;
+            $before += $list->count();
         }
 
         return null;
+    }
+
+    /**
+     * The hits of each unfolded row that stand in none above it, then those that stand nowhere: each is stepped to once.
+     *
+     * @return list<RowList>
+     */
+    private function firsts(): array
+    {
+        if ($this->firsts === null) {
+            $left = $this->found ?? Bits::none($this->bench->scene()->count());
+            $list = fn (Bits $rows): RowList => new RowList($rows->length, static fn (): Bits => $rows, $this->order);
+            $this->firsts = [];
+            foreach ($this->segments as [$what]) {
+                if ($what instanceof RowList) {
+                    $this->firsts[] = $list($what->rows()->and($left));
+                    $left = $left->less($what->rows());
+                }
+            }
+            $this->firsts[] = $list($left);
+        }
+
+        return $this->firsts;
     }
 
     public function position(string $key): ?int

@@ -128,15 +128,14 @@ final class LayersLens implements Lens
     public function hitOf(int $row): ?int
     {
         $before = 0;
+        $home = $this->bench->scene()->layers()->at($row);
         foreach ($this->segments as [$what, , $length]) {
-            if ($what instanceof Layer) {
-                continue;
+            if ($what === $home) {
+                $place = $this->list($what)->position($row);
+
+                return $place === null ? null : $before + $place;
             }
-            $place = $this->list($what)->position($row);
-            if ($place !== null) {
-                return $before + $place;
-            }
-            $before += $length;
+            $before += $what instanceof Layer ? 0 : $length;
         }
 
         return null;

@@ -15,13 +15,13 @@ interface Lens
     /** @return list<string> the keys of the rows */
     public function keys(int $from, int $count): array;
 
-    /** How many of its rows are objects that were found; an object that stands in several places counts in each. */
+    /** How many objects were found. */
     public function hits(): int;
 
-    /** The scene row of a hit, counted from 0 in the order of the rows. */
+    /** The scene row of a hit, counted from 0 in the order in which they stand first; those that stand in no row come last. */
     public function hit(int $index): ?int;
 
-    /** Which hit an object is first; null when it is none. @param int $row its scene row */
+    /** Which hit an object is; null when it is none. @param int $row its scene row */
     public function hitOf(int $row): ?int;
 
     /** Where the row with the key stands, counted from 0; null when it is folded away. */

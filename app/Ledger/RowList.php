@@ -58,7 +58,7 @@ final class RowList
         return $this->order?->place($row, $this->rows()) ?? $this->rows()->rank($row);
     }
 
-    private function rows(): Bits
+    public function rows(): Bits
     {
         return $this->rows ??= $this->find === null ? Bits::all($this->length) : ($this->find)();
     }

@@ -92,6 +92,43 @@ final class FindTest extends ProjectTestCase
         $this->getJson($this->path('find/step?words=&object=0&way=1'))->assertStatus(422);
     }
 
+    public function test_a_hit_that_stands_under_several_tags_is_stepped_to_once_and_one_that_stands_nowhere_at_last(): void
+    {
+        $words = 'lifering or seat_shell_00?';
+        foreach (
+            ['One' => 'seat_shell_00? or lifering', 'Two' => 'seat_shell_004 or seat_shell_002', 'Three' => '"lifering (1)"'] as $tag => $of
+        ) {
+            $this->send('POST', 'pick', ['found' => 1, 'words' => $of, 'mode' => 'replace']);
+            $this->send('POST', 'tags', ['name' => $tag, 'from_pick' => 1]);
+        }
+        // The first tag has fewer then: some hits have none.
+        $this->send('POST', 'pick', ['found' => 1, 'words' => 'lifering or seat_shell_004', 'mode' => 'replace']);
+        $this->send('POST', 'tag', ['tag' => 1, 'mode' => 'remove']);
+        foreach (['' => 0, 'name' => 1] as $sort => $down) {
+            $this->send('POST', 'ledger', ['lens' => 'tags', 'sort' => $sort, 'down' => $down]);
+            $answer = (string) $this->get(
+                $this->path('ledger?'.http_build_query(['lens' => 'tags', 'words' => $words, 'count' => 200])),
+            )->getContent();
+            preg_match_all('~data-key="O(\d+)"~', $answer, $rows);
+            $found = array_map($this->bench()->scene()->number(...), $this->bench()->find($words)->rows?->rows() ?? []);
+            $expected = array_values(array_unique(array_map(intval(...), $rows[1])));
+            self::assertNotSame(count($rows[1]), count($expected), 'some stand under two tags');
+            self::assertGreaterThan(count($expected), count($found), 'some stand under none');
+            $seen = [];
+            for ($object = 0, $step = 1; $step <= count($found); $step++) {
+                $hit = (array) $this->getJson(
+                    $this->path('find/step?'.http_build_query(['lens' => 'tags', 'words' => $words, 'object' => $object, 'way' => 1])),
+                )->json();
+                self::assertSame([$step, count($found)], [$hit['place'], $hit['total']]);
+                $seen[] = $object = $hit['object'];
+            }
+            self::assertSame($expected, array_slice($seen, 0, count($expected)));
+            sort($seen);
+            sort($found);
+            self::assertSame($found, $seen, 'each of them once');
+        }
+    }
+
     public function test_a_hit_is_looked_at_from_where_nothing_stands_in_front_of_it(): void
     {
         $bench = $this->bench();

@@ -101,11 +101,7 @@ final class FindController
     {
         $back = $request->integer('way') < 0;
         $at = $bench->scene()->row($request->integer('object'));
-        $place = $request->integer('place') - 1;
-        // An object may stand in several places: the one that was stepped to goes on from there.
-        if ($place < 0 || $place >= $total || $lens->hit($place) !== $at) {
-            $place = $at === 0 ? null : $lens->hitOf($at);
-        }
+        $place = $at === 0 ? null : $lens->hitOf($at);
 
         return match (true) {
             $place !== null => ($place + ($back ? $total - 1 : 1)) % $total,

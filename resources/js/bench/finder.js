@@ -186,7 +186,7 @@ export class Finder {
         this.close();
         const { lens, words } = this.bench.ledger;
         const hit = await this.bench.server.json(
-            `/find/step?lens=${lens}&words=${encodeURIComponent(words)}&object=${this.object}&place=${this.place}&way=${way}`,
+            `/find/step?lens=${lens}&words=${encodeURIComponent(words)}&object=${this.object}&way=${way}`,
         );
         if (!hit || words !== this.bench.ledger.words) return;
         if (hit.total === 0) return this.bench.say('Nothing was found to step through.');
