@@ -34,24 +34,30 @@ final readonly class Details
         $this->count = $this->rows->count();
     }
 
-    /** @return list<Detail> */
-    public function lines(): array
+    /**
+     * What is known of the pick, then what files and people have said of it by properties of any name, which may be called like the first.
+     *
+     * @return list<non-empty-list<Detail>>
+     */
+    public function groups(): array
     {
-        return array_values(
-            array_filter([
-                $this->measures(),
-                $this->weight(),
-                $this->mesh(),
-                $this->material(),
-                $this->objectClass(),
-                $this->layer(),
-                $this->tags(),
-                $this->sets(),
-                $this->source(),
-                ...$this->properties(),
-                ...$this->own(),
-            ]),
-        );
+        $known = [
+            $this->measures(),
+            $this->weight(),
+            $this->mesh(),
+            $this->material(),
+            $this->objectClass(),
+            $this->layer(),
+            $this->tags(),
+            $this->sets(),
+            $this->source(),
+        ];
+        $groups = array_map(static fn (array $lines): array => array_values(array_filter($lines)), [
+            $known,
+            [...$this->properties(), ...$this->own()],
+        ]);
+
+        return array_values(array_filter($groups, static fn (array $lines): bool => $lines !== []));
     }
 
     /** The note that all of them have; "" when they have none, or different ones. */

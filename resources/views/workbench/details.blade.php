@@ -1,28 +1,33 @@
 @if ($details !== null)
     @php ($note = $details->note())
     <div class="details-list">
-        @foreach ($details->lines() as $line)
-            <span class="details-label" title="{{ $line->label }}">{{ $line->label }}</span>
-            <span class="details-value" title="{{ $line->values ?: $line->text }}">{{ $line->text }}</span>
-            <span class="details-more">
-                @if ($line->same !== '')
-                    <button class="link" data-same="{{ $line->same }}" title="Pick everything with the same">
-                        {{ $line->note ?: 'pick the same' }}
-                    </button>
-                @else
-                    {{ $line->note }}
-                @endif
-                @if ($line->own !== '' && $bench->mayChange())
-                    <button
-                        class="link"
-                        data-own="{{ $line->own }}"
-                        data-value="{{ $line->text }}"
-                        title="Change it on all that is picked"
-                    >
-                        own
-                    </button>
-                @endif
-            </span>
+        @foreach ($details->groups() as $lines)
+            @if (! $loop->first)
+                <hr />
+            @endif
+            @foreach ($lines as $line)
+                <span class="details-label" title="{{ $line->label }}">{{ $line->label }}</span>
+                <span class="details-value" title="{{ $line->values ?: $line->text }}">{{ $line->text }}</span>
+                <span class="details-more">
+                    @if ($line->same !== '')
+                        <button class="link" data-same="{{ $line->same }}" title="Pick everything with the same">
+                            {{ $line->note ?: 'pick the same' }}
+                        </button>
+                    @else
+                        {{ $line->note }}
+                    @endif
+                    @if ($line->own !== '' && $bench->mayChange())
+                        <button
+                            class="link"
+                            data-own="{{ $line->own }}"
+                            data-value="{{ $line->text }}"
+                            title="Change it on all that is picked"
+                        >
+                            own
+                        </button>
+                    @endif
+                </span>
+            @endforeach
         @endforeach
         @if ($note !== '')
             <span class="details-label">Note</span> <span class="details-value details-note">{{ $note }}</span> <span></span>
