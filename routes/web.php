@@ -18,6 +18,7 @@ use App\Http\Controllers\MembershipController;
 use App\Http\Controllers\NamesController;
 use App\Http\Controllers\ObjectController;
 use App\Http\Controllers\OrganizerController;
+use App\Http\Controllers\OutputController;
 use App\Http\Controllers\ParkedController;
 use App\Http\Controllers\PickController;
 use App\Http\Controllers\ProjectController;
@@ -126,6 +127,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/rungs/turn', [OrganizerController::class, 'turn'])->name('rungs.turn');
             Route::get('/landing', [DeskController::class, 'askLanding'])->name('landing.ask');
             Route::post('/landing', [DeskController::class, 'landing'])->name('landing');
+            Route::post('/shows', [OutputController::class, 'show'])->name('shows');
+            Route::post('/pick/differing', [OutputController::class, 'differing'])->name('pick.differing');
             Route::post('/desk/undo', [DeskController::class, 'undo'])->name('desk.undo');
             Route::post('/desk/redo', [DeskController::class, 'redo'])->name('desk.redo');
             Route::get('/objects/{object}', [ObjectController::class, 'about'])->name('objects.about');
@@ -168,6 +171,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/sets/{set}/members', [SetController::class, 'members'])->name('sets.members');
             Route::get('/file', [FilingController::class, 'choose'])->name('file.choose');
             Route::post('/file', [FilingController::class, 'file'])->name('file');
+            Route::get('/output', [OutputController::class, 'ask'])->name('output.ask');
+            Route::post('/output', [OutputController::class, 'set'])->name('output.set');
             Route::post('/locks', [FilingController::class, 'lock'])->name('locks');
             Route::get('/rename', [RenameController::class, 'ask'])->name('rename.ask');
             Route::post('/rename/preview', [RenameController::class, 'preview'])->name('rename.preview');

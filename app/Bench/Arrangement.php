@@ -121,6 +121,18 @@ final readonly class Arrangement
         return base64_encode($unfolded->pack());
     }
 
+    /** Whether a column is there. */
+    public function has(string $column): bool
+    {
+        foreach ($this->columns as $there) {
+            if ($there->id === $column) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     public function isSorted(): bool
     {
         return $this->sortBy !== '';

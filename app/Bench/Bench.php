@@ -44,6 +44,8 @@ final class Bench
 
     private ?InEffect $inEffect = null;
 
+    private ?Outputs $outputs = null;
+
     private ?Contents $contents = null;
 
     private ?Settings $settings = null;
@@ -135,6 +137,24 @@ final class Bench
         return $this->inEffect ??= new InEffect($this->scene(), $this->organizers(), $this->settings(), $this->isolation());
     }
 
+    /** What pictures contain. */
+    public function outputs(): Outputs
+    {
+        return $this->outputs ??= new Outputs($this);
+    }
+
+    /** The desk, or the output. */
+    public function side(bool $output): Side
+    {
+        return $output ? $this->outputs()->side() : new Side(false, $this->settings(), $this->inEffect(), $this->isolation());
+    }
+
+    /** What the canvas shows. */
+    public function shown(): Side
+    {
+        return $this->side($this->desk->shows_output);
+    }
+
     public function contents(): Contents
     {
         return $this->contents ??= new Contents($this->scene(), $this->layers());
@@ -217,14 +237,19 @@ final class Bench
     }
 
     /**
-     * The rung or lock in effect that all of some rows have; null where they differ, and some step where there are none.
+     * The rung, on the desk or in pictures, or the lock in effect that all of some rows have; null where they differ, and some step where
+     * there are none.
      *
      * @param \Closure(): Bits $find the rows
-     * @param string           $of   "rungs" or "locks"
+     * @param string           $of   "rungs", "output" or "locks"
      */
     public function only(\Closure $find, string $of): ?int
     {
-        $levels = $of === 'rungs' ? $this->inEffect()->rungs() : $this->inEffect()->locks();
+        $levels = match ($of) {
+            'rungs' => $this->inEffect()->rungs(),
+            'output' => $this->outputs()->side()->inEffect->rungs(),
+            default => $this->inEffect()->locks(),
+        };
         $steps = array_keys($levels->histogram());
 
         return count($steps) === 1 ? $steps[0] : $levels->only($find());
@@ -304,7 +329,7 @@ final class Bench
         $this->settings = $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];
-        $this->evaluator = $this->keptSets = null;
+        $this->evaluator = $this->keptSets = $this->outputs = null;
         $this->inEffect = $this->inEffect?->under($this->settings(), $this->isolation());
     }
 
@@ -320,7 +345,7 @@ final class Bench
     {
         $this->desk = Desk::of($this->project, $this->person);
         $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
-        $this->settings = $this->inEffect = $this->isolation = $this->arrangement = $this->parked = null;
+        $this->settings = $this->inEffect = $this->outputs = $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];
     }

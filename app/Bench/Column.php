@@ -13,6 +13,7 @@ final readonly class Column
         'count' => ['Objects', 62, 'objects that it holds'],
         'weigh' => ['Weight', 78, 'triangles of it and all that it holds, as a bar'],
         'desk' => ['Desk', 46, 'the rung on your desk'],
+        'output' => ['Output', 54, 'what pictures show'],
         'lock' => ['Lock', 38, 'open, guarded or locked'],
         'kind' => ['Kind', 72, 'group, part, light, camera, curve, points or marker'],
         'class' => ['Class', 104, 'the class that the file gives it'],
@@ -22,7 +23,7 @@ final readonly class Column
     ];
 
     /** The ledger as it is before anybody has arranged it. */
-    public const DEFAULT = ['count', 'weigh', 'desk', 'lock'];
+    public const DEFAULT = ['count', 'weigh', 'desk', 'output', 'lock'];
 
     public const NARROWEST = 36;
 

@@ -10,6 +10,7 @@ use App\Changes\Edits\RowEdit;
 use App\Models\Project;
 use App\Models\View;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Rungs\OutputSettings;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 
@@ -22,11 +23,20 @@ final class ChangeView extends Command
 {
     private function __construct(public readonly int $number, private readonly string $title, private readonly Edits $edits) {}
 
-    /** @param Camera|null $camera */
-    public static function keep(Project $project, string $name, ?array $camera, ?Settings $rungs, string $picture): self
-    {
-        if ($camera === null && $rungs === null) {
-            throw new Refused('A view keeps at least one thing: tick camera, rungs or both.', 'facets');
+    /**
+     * @param Camera|null         $camera
+     * @param OutputSettings|null $output its own output settings from now on
+     */
+    public static function keep(
+        Project $project,
+        string $name,
+        ?array $camera,
+        ?Settings $rungs,
+        ?OutputSettings $output,
+        string $picture,
+    ): self {
+        if ($camera === null && $rungs === null && $output === null) {
+            throw new Refused('A view keeps at least one thing: tick camera, rungs or what pictures show.', 'facets');
         }
         $number = $project->next_view++;
         $name = self::checked($name === '' ? "View $number" : $name);
@@ -44,7 +54,7 @@ final class ChangeView extends Command
                         'name' => $name,
                         'newcomers' => 0,
                         'picture' => $picture,
-                    ] + self::state($project, $camera, $rungs),
+                    ] + self::state($project, $camera, $rungs, $output),
                 ),
             ]),
         );
@@ -57,10 +67,22 @@ final class ChangeView extends Command
      * @param bool        $keep    whether it keeps the camera from now on as well
      * @param string|null $picture file, null to leave it as it is
      */
-    public static function update(Project $project, int $number, ?array $camera, bool $keep, Settings $rungs, ?string $picture): self
-    {
+    public static function update(
+        Project $project,
+        int $number,
+        ?array $camera,
+        bool $keep,
+        Settings $rungs,
+        OutputSettings $output,
+        ?string $picture,
+    ): self {
         $view = self::view($project, $number);
-        $state = self::state($project, $view->camera === null && ! $keep ? null : $camera, $view->keepsRungs() ? $rungs : null);
+        $state = self::state(
+            $project,
+            $view->camera === null && ! $keep ? null : $camera,
+            $view->keepsRungs() ? $rungs : null,
+            $view->keepsOutput() ? $output : null,
+        );
 
         return self::columns($project, $view, "Update view $view->name", ['picture' => $picture ?? $view->picture] + $state);
     }
@@ -99,6 +121,16 @@ final class ChangeView extends Command
         }
 
         return self::columns($project, $view, "Review view $view->name", $after);
+    }
+
+    /** The view's own output settings become others; none to keep none. */
+    public static function output(Project $project, int $number, OutputSettings $output): self
+    {
+        $view = self::view($project, $number);
+
+        return self::columns($project, $view, "Output of view $view->name", [
+            'own_output' => $output->isEmpty() ? null : base64_encode($output->pack()),
+        ]);
     }
 
     public static function delete(Project $project, int $number): self
@@ -149,11 +181,12 @@ final class ChangeView extends Command
      *
      * @return array<string, mixed>
      */
-    private static function state(Project $project, ?array $camera, ?Settings $rungs): array
+    private static function state(Project $project, ?array $camera, ?Settings $rungs, ?OutputSettings $output): array
     {
         return [
             'camera' => $camera === null ? null : json_encode($camera, JSON_THROW_ON_ERROR),
             'rungs' => $rungs === null ? null : base64_encode($rungs->pack()),
+            'own_output' => $output === null ? null : base64_encode($output->pack()),
             'known_layer' => $project->next_layer - 1,
             'known_object' => $project->next_object - 1,
             'kept_at' => now()->toDateTimeString(),

@@ -7,12 +7,9 @@ namespace App\Changes;
 use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Changes\Edits\Edits;
-use App\Changes\Edits\MembersEdit;
-use App\Changes\Edits\RowEdit;
 use VineShelf\Own\OwnValue;
 use VineShelf\Rules\Field;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Members;
 
 /** Objects get a value for a property of their own, another one, or none; a note and a colour are such properties as well. */
 final class SetOwn extends Command
@@ -22,9 +19,6 @@ final class SetOwn extends Command
     private const LONGEST_VALUE = 400;
 
     private const LONGEST_NOTE = 2000;
-
-    /** Different values of one property. */
-    private const MOST_VALUES = 500;
 
     private const MOST_PROPERTIES = 100;
 
@@ -40,40 +34,13 @@ final class SetOwn extends Command
      */
     public function __construct(Bench $bench, Bits $rows, string $property, ?string $value)
     {
-        $own = $bench->organizers()->own;
         $property = self::checkedName($bench, $property);
         $value = $value === null || trim($value) === '' ? null : self::checkedValue($property, trim($value));
-        $values = $own->values($property);
         $open = $rows->without($bench->inEffect()->locked());
         $this->leftAlone = self::lockedInWords($rows->count() - $open->count());
-        $scene = $bench->scene();
-        $steps = [];
-        $changing = Bits::none($scene->count());
-        $target = null;
-        foreach ($values as $known) {
-            if ($known->value === $value) {
-                $target = $known;
-
-                continue;
-            }
-            $leaving = $scene->valued($known->number)->and($open);
-            if (! $leaving->isEmpty()) {
-                $steps[] = new MembersEdit('own_values', $known->number, Bits::none(0), $scene->numberBits($leaving));
-                $changing = $changing->or($leaving);
-            }
-        }
-        if ($value !== null) {
-            $coming = $target === null ? $open : $open->without($scene->valued($target->number));
-            $changing = $changing->or($coming);
-            if ($target === null && count($values) >= self::MOST_VALUES) {
-                throw new Refused('A property has at most '.self::MOST_VALUES.' different values.', 'value');
-            }
-            if (! $coming->isEmpty()) {
-                $steps[] = self::coming($bench, $target, $property, $value, $scene->numberBits($coming));
-            }
-        }
-        $this->changed = $changing->count();
-        $this->edits = new Edits($steps);
+        $valuing = new Valuing($bench, $open, $property, $value);
+        $this->changed = $valuing->changed;
+        $this->edits = new Edits($valuing->steps);
         $objects = number_format($this->changed).' '.($this->changed === 1 ? 'object' : 'objects');
         $this->title = match (true) {
             $property === OwnValue::NOTE => ($value === null ? 'Take the note off ' : 'Note on ').$objects,
@@ -91,17 +58,6 @@ final class SetOwn extends Command
     public function edits(): Edits
     {
         return $this->edits;
-    }
-
-    private static function coming(Bench $bench, ?OwnValue $target, string $property, string $value, Bits $numbers): MembersEdit|RowEdit
-    {
-        return $target !== null
-            ? new MembersEdit('own_values', $target->number, $numbers, Bits::none(0))
-            : new RowEdit('own_values', $bench->project->next_value++, null, [
-                'property' => $property,
-                'value' => $value,
-                'members' => base64_encode(Members::pack($numbers)),
-            ]);
     }
 
     private static function checkedName(Bench $bench, string $name): string

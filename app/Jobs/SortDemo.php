@@ -129,7 +129,7 @@ final class SortDemo implements ShouldQueue
                     $file = $held->project->folder().'/pictures/'.hash('xxh128', $bytes).'.jpg';
                     Kept::put($file, $bytes);
 
-                    return ChangeView::keep($held->project, $name, $view['camera'], self::rungs($held, $view['rungs']), $file);
+                    return ChangeView::keep($held->project, $name, $view['camera'], self::rungs($held, $view['rungs']), null, $file);
                 };
             }
         }

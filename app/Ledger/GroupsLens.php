@@ -282,7 +282,7 @@ final class GroupsLens implements Lens
     /**
      * The rung or lock that all objects of a group have; null where they differ. In a folder the first that differs settles it.
      *
-     * @param string $of "rungs" or "locks"
+     * @param string $of "rungs", "output" or "locks"
      */
     private function only(Group $group, string $of): ?int
     {
@@ -302,6 +302,21 @@ final class GroupsLens implements Lens
         }
 
         return $all;
+    }
+
+    private function pictures(Group $group, int $count): ?InPictures
+    {
+        if (! $this->bench->arrangement()->has('output')) {
+            return null;
+        }
+        $all = $this->only($group, 'output');
+
+        return new InPictures(
+            $this->shelved->output($group),
+            $all !== null && $count > 0 ? Rung::from($all) : $this->shelved->inPictures($group),
+            $all === null && $count > 0,
+            $this->shelved->outputNote($group),
+        );
     }
 
     private function row(Group $group, int $level): Row
@@ -332,6 +347,7 @@ final class GroupsLens implements Lens
             isset($this->unfolded[$group->key]) || $this->found !== null,
             $group->what,
             about: $this->shelved->about($group),
+            pictures: $this->pictures($group, $count),
         );
     }
 }

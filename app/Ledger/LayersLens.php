@@ -253,6 +253,24 @@ final class LayersLens implements Lens
         return $isOne ? $this->bench->settings()->layer($layer->number) !== Rung::Hidden : null;
     }
 
+    private function pictures(Layer $layer): ?InPictures
+    {
+        $bench = $this->bench;
+        if (! $bench->arrangement()->has('output')) {
+            return null;
+        }
+        $side = $bench->outputs()->side();
+        $spread = $bench->contents()->spread($layer->number, $side->inEffect->rungs());
+        $inEffect = $bench->layers()->lowest($side->settings->layers, Rung::Full->value)[$layer->number];
+
+        return new InPictures(
+            $layer->output,
+            Rung::from(count($spread) === 1 ? (int) array_key_first($spread) : $inEffect),
+            count($spread) > 1,
+            $layer->outputNote,
+        );
+    }
+
     private function layer(Layer $layer, int $level): Row
     {
         $bench = $this->bench;
@@ -283,6 +301,7 @@ final class LayersLens implements Lens
             'layer',
             $bench->desk->landing_layer === $layer->number,
             about: new About($layer->note, $layer->line, $layer->oneAtATime, $this->isShown($layer)),
+            pictures: $this->pictures($layer),
         );
     }
 }

@@ -10,6 +10,8 @@ use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\Measure;
 use VineShelf\Locks\Lock;
 use VineShelf\Own\OwnValue;
+use VineShelf\Rungs\OutputSettings;
+use VineShelf\Rungs\Rung;
 
 /** Makes ledger rows of objects, a window at a time. */
 final class ObjectRows
@@ -35,6 +37,7 @@ final class ObjectRows
             $this->bench->arrangement()->columns,
             static fn (Column $column): bool => ! in_array($column->id, Column::DEFAULT, true),
         );
+        $output = $this->bench->arrangement()->has('output') ? $this->bench->outputs()->side()->inEffect->rungs() : null;
         $rows = [];
         foreach ($wanted as $index => [$row, $level, $foldable, $unfolded]) {
             $number = $numbers[$index];
@@ -52,8 +55,8 @@ final class ObjectRows
                 $this->own($row, OwnValue::COLOUR) ?: $this->bench->layers()->get($scene->layers()->at($row))->colour,
                 $end > $row ? $end - $row : null,
                 $scene->triangles($row, $end),
-                $this->bench->settings()->object($number) ?? \VineShelf\Rungs\Rung::Full,
-                \VineShelf\Rungs\Rung::from($rungs->at($row)),
+                $this->bench->settings()->object($number) ?? Rung::Full,
+                Rung::from($rungs->at($row)),
                 false,
                 Lock::from($scene->locks()->at($row)),
                 Lock::from($locks->at($row)),
@@ -64,10 +67,23 @@ final class ObjectRows
                 $scene->kind($row)->label(),
                 false,
                 $cells,
+                pictures: $output === null ? null : $this->pictures($row, Rung::from($output->at($row))),
             );
         }
 
         return $rows;
+    }
+
+    private function pictures(int $row, Rung $inEffect): InPictures
+    {
+        $set = $this->bench->organizers()->own->at($this->bench->scene(), $row, OwnValue::OUTPUT);
+
+        return new InPictures(
+            $set === null ? null : OutputSettings::read($set),
+            $inEffect,
+            false,
+            $set === null ? '' : OutputSettings::note($set),
+        );
     }
 
     private function own(int $row, string $property): string

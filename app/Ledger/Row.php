@@ -40,6 +40,8 @@ final readonly class Row
         /** @var array<string, string> text by id of the columns that the row does not draw itself */
         public array $cells = [],
         public ?About $about = null,
+        /** Null where the column is not there. */
+        public ?InPictures $pictures = null,
     ) {}
 
     public function isLayer(): bool

@@ -9,6 +9,7 @@ use App\Bench\Group;
 use VineShelf\Folders\Folder;
 use VineShelf\Folders\Holds;
 use VineShelf\Locks\Lock;
+use VineShelf\Output\Output;
 use VineShelf\Rungs\Rung;
 use VineShelf\Sets\SelectionSet;
 use VineShelf\Tags\Tag;
@@ -34,6 +35,25 @@ final readonly class ShelvedRows
         $key = $this->key($group);
 
         return $key === '' ? Rung::Full : Rung::from($this->bench->inEffect()->tagRungs()[$key]);
+    }
+
+    /** What pictures are to show of it; null where nothing is set, or nothing can be. */
+    public function output(Group $group): ?Output
+    {
+        return $group->of instanceof Tag || $group->of instanceof Folder ? $group->of->output : null;
+    }
+
+    public function outputNote(Group $group): string
+    {
+        return $group->of instanceof Tag || $group->of instanceof Folder ? $group->of->outputNote : '';
+    }
+
+    /** What it and the folders above it come to in pictures. */
+    public function inPictures(Group $group): Rung
+    {
+        $key = $this->key($group);
+
+        return $key === '' ? Rung::Full : Rung::from($this->bench->outputs()->side()->inEffect->tagRungs()[$key]);
     }
 
     /** @return array{Lock, Lock} its own lock, and that in effect on it */

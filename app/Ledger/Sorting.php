@@ -27,6 +27,10 @@ final readonly class Sorting
             'count' => $facts->order('holds', $down),
             'weigh' => $facts->order('weight', $down),
             'desk' => Bands::ofLevels($this->bench->inEffect()->rungs(), $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0]),
+            'output' => Bands::ofLevels(
+                $this->bench->outputs()->side()->inEffect->rungs(),
+                $down ? [0, 1, 2, 3, 4, 5] : [5, 4, 3, 2, 1, 0],
+            ),
             'lock' => Bands::ofLevels($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
             'layer' => self::byLayer($this->bench, $down),
             'picked' => Bands::ofSets($this->bench->scene()->count(), [$this->bench->pickedBits()]),

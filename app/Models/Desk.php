@@ -23,6 +23,8 @@ use VineShelf\Scene\Pick;
  * @property bool $lands_in_new whether every new layer becomes the landing layer
  * @property list<string> $pins what is pinned beside the slots: keys of tags and sets, and rules
  * @property int $next_step
+ * @property bool $shows_output whether the canvas shows the output instead of the desk
+ * @property bool $output_of_view whether that is the output of the view that the desk came from
  */
 final class Desk extends Model
 {
@@ -45,6 +47,8 @@ final class Desk extends Model
         'tint' => '{}',
         'lands_in_new' => false,
         'pins' => '[]',
+        'shows_output' => false,
+        'output_of_view' => true,
     ];
 
     protected $casts = [
@@ -56,6 +60,8 @@ final class Desk extends Model
         'tint' => 'array',
         'lands_in_new' => 'boolean',
         'pins' => 'array',
+        'shows_output' => 'boolean',
+        'output_of_view' => 'boolean',
     ];
 
     public static function of(Project $project, User $user): self

@@ -12,6 +12,7 @@ use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Output\Output;
 use VineShelf\Own\OwnProperties;
 use VineShelf\Own\OwnValue;
 use VineShelf\Sets\SelectionSet;
@@ -31,9 +32,9 @@ final class StoredOrganizers
     private const REMEMBERED = 600;
 
     private const COLUMNS = [
-        'layers' => 'no, parent_no, position, name, colour, lock, line, one_at_a_time, note',
-        'folders' => 'no, holds, parent_no, position, name, lock, one_at_a_time',
-        'tags' => 'no, folder_no, position, name, colour, line, lock, note',
+        'layers' => 'no, parent_no, position, name, colour, lock, line, one_at_a_time, note, output, output_note',
+        'folders' => 'no, holds, parent_no, position, name, lock, one_at_a_time, output, output_note',
+        'tags' => 'no, folder_no, position, name, colour, line, lock, note, output, output_note',
         'sets' => 'no, folder_no, position, name, rule, size, note',
         'own_values' => 'no, property, value',
     ];
@@ -83,6 +84,8 @@ final class StoredOrganizers
                 (string) $row->name,
                 Lock::from((int) $row->lock),
                 (bool) $row->one_at_a_time,
+                self::output($row),
+                (string) $row->output_note,
             );
         }
 
@@ -112,6 +115,8 @@ final class StoredOrganizers
             Line::from((int) $row->line),
             (bool) $row->one_at_a_time,
             (string) $row->note,
+            self::output($row),
+            (string) $row->output_note,
         );
     }
 
@@ -126,7 +131,14 @@ final class StoredOrganizers
             Line::from((int) $row->line),
             Lock::from((int) $row->lock),
             (string) $row->note,
+            self::output($row),
+            (string) $row->output_note,
         );
+    }
+
+    private static function output(\stdClass $row): ?Output
+    {
+        return $row->output === null ? null : Output::from((int) $row->output);
     }
 
     private static function set(\stdClass $row): SelectionSet

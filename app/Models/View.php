@@ -8,6 +8,7 @@ use App\Models\Concerns\NumberedInProject;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
 use VineShelf\Folders\Shelved;
+use VineShelf\Rungs\OutputSettings;
 use VineShelf\Rungs\Settings;
 
 /**
@@ -36,7 +37,7 @@ final class View extends Model implements Shelved
 
     protected $guarded = [];
 
-    protected $casts = ['camera' => 'array', 'rungs' => Casts\Bytes::class, 'kept_at' => 'datetime'];
+    protected $casts = ['camera' => 'array', 'rungs' => Casts\Bytes::class, 'own_output' => Casts\Bytes::class, 'kept_at' => 'datetime'];
 
     public function number(): int
     {
@@ -61,6 +62,17 @@ final class View extends Model implements Shelved
     public function keepsRungs(): bool
     {
         return $this->getAttributes()['rungs'] !== null;
+    }
+
+    public function keepsOutput(): bool
+    {
+        return ($this->getAttributes()['own_output'] ?? null) !== null;
+    }
+
+    /** Its own output settings; null when it keeps none. */
+    public function output(): ?OutputSettings
+    {
+        return $this->keepsOutput() ? OutputSettings::unpack(Casts\Bytes::read($this->getAttributes()['own_output'])) : null;
     }
 
     public function settings(): Settings

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\View;
 
 use VineShelf\Locks\Lock;
+use VineShelf\Output\Output;
 use VineShelf\Rungs\Rung;
 
 /** The rung mark and the lock mark: shape first, never colour alone. */
@@ -38,6 +39,23 @@ final class Marks
         $all = $inEffect === Rung::Full && ! $mixed ? ' all' : '';
 
         return self::$made[$key] = "<svg class=\"rung-mark$all\" viewBox=\"0 0 24 15\" aria-hidden=\"true\">$bars</svg>";
+    }
+
+    /**
+     * What pictures show: the bars of what is in effect where something is set or holds it down, "=" where nothing is; a screen beside the
+     * bars where the desk decides, and its own sign for what is never in pictures.
+     */
+    public static function output(?Output $own, Rung $inEffect, bool $mixed): string
+    {
+        return match (true) {
+            $own === Output::Never => '<span class="never">'.Icon::svg('image-off').'</span>',
+            $own === Output::AsOnDesk => '<span class="as-desk">'.
+                Icon::svg('monitor').
+                '</span>'.
+                self::rung($inEffect, $inEffect, $mixed),
+            $own === null && $inEffect === Rung::Full && ! $mixed => '<span class="as-is" aria-hidden="true">=</span>',
+            default => self::rung($own === null ? $inEffect : Rung::from($own->value), $inEffect, $mixed),
+        };
     }
 
     public static function lock(Lock $lock): string

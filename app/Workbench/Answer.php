@@ -81,7 +81,9 @@ final class Answer
         return response()->view(
             'workbench.answer',
             self::parts($this->bench, $this->request) + [
-                'message' => $this->message,
+                'message' => trim(
+                    $this->message.($this->undo === 'desk' && $this->bench->desk->shows_output ? ' You are looking at the output.' : ''),
+                ),
                 'undo' => $this->undo,
                 'change' => $this->change,
                 'instead' => $this->instead,
@@ -108,9 +110,10 @@ final class Answer
             'bench' => $bench,
             'ledger' => Ledger::asked($bench, $request),
             'card' => PickCard::of($bench),
-            'weight' => $bench->inEffect()->weight(),
-            'hidden' => $bench->inEffect()->rungs()->histogram()[Rung::Hidden->value] ?? 0,
+            'weight' => $bench->shown()->inEffect->weight(),
+            'hidden' => $bench->shown()->inEffect->rungs()->histogram()[Rung::Hidden->value] ?? 0,
             'differs' => $wanted !== null && ! $wanted->same($bench->settings()),
+            'differ' => $bench->outputs()->difference()->count(),
             'undoable' => $undoable,
             'redoable' => $redoable,
             'deskUndoable' => $deskUndoable,

@@ -33,7 +33,7 @@ final class CanvasState
     /** One byte per object number: the rung in effect, plus 16 when the object is guarded or locked. Byte 0 belongs to no object. */
     private static function states(Bench $bench): string
     {
-        $rungs = $bench->inEffect()->rungs()->translated(range(0, Rung::Full->value));
+        $rungs = $bench->shown()->inEffect->rungs()->translated(range(0, Rung::Full->value));
         $locks = $bench
             ->inEffect()
             ->locks()

@@ -27,19 +27,19 @@ final readonly class Here
     /** @param array{float, float, float} $eye where it is looked from, metres */
     public static function of(Bench $bench, Bits $rows, array $eye): self
     {
-        $hidden = $rows->and($bench->inEffect()->rungs()->being(Rung::Hidden->value));
+        $hidden = $rows->and($bench->shown()->inEffect->rungs()->being(Rung::Hidden->value));
         $held = $rows->without($bench->inEffect()->locks()->being(Lock::Open->value));
         $listed = [
             ...self::nearest($bench, $hidden, $eye),
             ...self::nearest($bench, $held->without($hidden), $eye),
             ...self::nearest($bench, $rows->without($hidden)->without($held), $eye),
         ];
-        $text = new WhyText($bench);
+        $text = new WhyText($bench, $bench->desk->shows_output);
         $listed = array_slice($listed, 0, self::MOST);
         $text->know(array_map($bench->scene()->number(...), $listed));
         $objects = [];
         foreach ($listed as $row) {
-            $why = Why::of($row, $bench->scene(), $bench->organizers(), $bench->settings(), $bench->inEffect(), $bench->isolation());
+            $why = $bench->shown()->why($bench, $row);
             $objects[] = [
                 $bench->scene()->number($row),
                 $text->name($row),

@@ -102,7 +102,7 @@ final readonly class RegionRequest
     {
         return (new RegionPick(
             $bench->facts(),
-            $bench->inEffect(),
+            $bench->shown()->inEffect,
             $shapes,
             $this->camera,
             $this->region,

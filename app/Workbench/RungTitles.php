@@ -18,12 +18,15 @@ final class RungTitles
     /** @var array<string, Cause|null> what decides for an object that is held down, by row key */
     private array $deciding = [];
 
-    /** @param list<Row> $rows */
-    public function __construct(private readonly Bench $bench, array $rows)
+    /**
+     * @param list<Row> $rows
+     * @param bool      $ofPictures what pictures show instead of what the desk does
+     */
+    public function __construct(private readonly Bench $bench, array $rows, private readonly bool $ofPictures)
     {
-        $this->text = new WhyText($bench);
+        $this->text = new WhyText($bench, $ofPictures);
         foreach ($rows as $row) {
-            if ($row->isObject() && $row->isHeld() && ! $row->mixed) {
+            if ($row->isObject() && $this->isHeld($row)) {
                 $this->deciding[$row->key] = $this->why($row)->deciding();
             }
         }
@@ -35,17 +38,47 @@ final class RungTitles
     public function of(Row $row): string
     {
         $name = $row->name === '' ? 'This '.$row->kind : $row->name;
-        if ($row->mixed) {
-            return "$name holds objects at different rungs.".($row->isLayer() ? " Its own setting is {$row->own->label()}." : '');
+        $in = $this->ofPictures ? ' in pictures' : '';
+        $effect = $this->inEffect($row);
+        if ($this->ofPictures ? $row->pictures?->mixed : $row->mixed) {
+            return "$name holds objects at different rungs$in.".($row->isSetItself() ? " {$this->own($row)}" : '');
         }
         if (! $row->isLayer() && ! $row->isObject()) {
-            return "Everything of $name {$row->inEffect->state()}.";
+            return "Everything of $name {$effect->state()}$in.".($row->isSetItself() ? " {$this->own($row)}" : '');
         }
-        if (! $row->isHeld()) {
-            return "$name {$row->inEffect->state()}".($row->own === Rung::Full ? '' : ' by its own setting').'.';
+        if (! $this->isHeld($row)) {
+            $isOwn = $this->ofPictures ? $row->pictures?->own !== null : $row->own !== Rung::Full;
+
+            return "$name {$effect->state()}$in".
+                ($isOwn ? ' by its own setting' : '').
+                '.'.
+                ($this->ofPictures ? " {$this->own($row)}" : '');
         }
 
-        return "$name {$row->inEffect->state()} because {$this->holder($row)}. Its own setting is {$row->own->label()}.";
+        return "$name {$effect->state()}$in because {$this->holder($row)}. {$this->own($row)}";
+    }
+
+    private function inEffect(Row $row): Rung
+    {
+        return $this->ofPictures ? $row->pictures->inEffect ?? Rung::Full : $row->inEffect;
+    }
+
+    private function isHeld(Row $row): bool
+    {
+        return $this->ofPictures
+            ? $row->pictures !== null && ! $row->pictures->mixed && $row->pictures->inEffect->value < $row->pictures->ownRung()->value
+            : $row->isHeld() && ! $row->mixed;
+    }
+
+    /** What is set for the row itself, a sentence. */
+    private function own(Row $row): string
+    {
+        if (! $this->ofPictures) {
+            return "Its own setting is {$row->own->label()}.";
+        }
+        $note = ($row->pictures->note ?? '') === '' ? '' : ": {$row->pictures?->note}";
+
+        return $row->pictures?->own === null ? 'Nothing is set for pictures.' : "Set for pictures: {$row->pictures->own->label()}$note.";
     }
 
     /** What holds a row down, in words. */
@@ -61,13 +94,14 @@ final class RungTitles
 
     private function holderOfLayer(Row $row): string
     {
-        if ($this->bench->isolation()->isOn()) {
+        $side = $this->bench->side($this->ofPictures);
+        if ($side->isolation->isOn()) {
             return 'something else is isolated';
         }
         foreach ($this->bench->layers()->chain($row->number()) as $layer) {
-            $own = $this->bench->settings()->layer($layer->number) ?? Rung::Full;
-            if ($layer->number !== $row->number() && $own === $row->inEffect) {
-                return "layer $layer->name is";
+            $own = $side->settings->layer($layer->number) ?? Rung::Full;
+            if ($own === $this->inEffect($row) && ($this->ofPictures || $layer->number !== $row->number())) {
+                return $this->text->because(new Cause('layer', $layer->number, $layer->number === $row->number(), $own, null));
             }
         }
 
@@ -76,13 +110,6 @@ final class RungTitles
 
     private function why(Row $row): Why
     {
-        return Why::of(
-            $this->bench->scene()->row($row->number()),
-            $this->bench->scene(),
-            $this->bench->organizers(),
-            $this->bench->settings(),
-            $this->bench->inEffect(),
-            $this->bench->isolation(),
-        );
+        return $this->bench->side($this->ofPictures)->why($this->bench, $this->bench->scene()->row($row->number()));
     }
 }

@@ -28,7 +28,12 @@ final readonly class Tinted
     {
         return $this->by === TintBy::Own
             ? ''
-            : "{$this->by->value} $this->seed ".substr(md5($this->pick), 0, 8).' '.$this->bench->project->revision;
+            : "{$this->by->value} $this->seed ".
+                    substr(md5($this->pick), 0, 8).
+                    ' '.
+                    $this->bench->project->revision.
+                    // What follows the desk changes with it.
+                    ($this->by === TintBy::Output ? ' '.$this->bench->desk->revision : '');
     }
 
     public function legend(): Legend
@@ -46,6 +51,7 @@ final readonly class Tinted
             $this->seed,
             $only,
             fn (SelectionSet $set): Bits => $this->bench->set($set)->rows,
+            $this->by === TintBy::Output ? $this->bench->outputs()->difference() : null,
         );
     }
 }

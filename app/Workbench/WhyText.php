@@ -7,6 +7,8 @@ namespace App\Workbench;
 use App\Bench\Bench;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
+use VineShelf\Own\OwnValue;
+use VineShelf\Rungs\OutputSettings;
 use VineShelf\Why\Cause;
 use VineShelf\Why\Holder;
 use VineShelf\Why\Why;
@@ -17,7 +19,7 @@ final class WhyText
     /** @var array<int, string> by object number */
     private array $names = [];
 
-    public function __construct(private readonly Bench $bench) {}
+    public function __construct(private readonly Bench $bench, private readonly bool $ofPictures = false) {}
 
     /**
      * Reads the names of many objects at once.
@@ -49,6 +51,9 @@ final class WhyText
     {
         $cause = $why->deciding();
         $name = $this->name($row);
+        if ($this->ofPictures) {
+            return "$name {$why->rung->state()} in pictures".($cause === null ? '' : " because {$this->because($cause)}");
+        }
         if ($cause === null) {
             return "$name {$why->rung->state()}".($why->isLifted ? ' because it is isolated' : '');
         }
@@ -63,13 +68,66 @@ final class WhyText
     {
         $own = $why->own === $why->rung ? '' : "Its own setting is {$why->own->label()}. ";
 
+        if ($this->ofPictures) {
+            return 'Pictures '.(($view = $this->bench->outputs()->view()) === null ? 'of no view.' : "of view $view->name.");
+        }
+
         return $own.($why->lock === Lock::Open ? 'It is open: it can be picked and changed.' : 'It '.$why->lock->state().'.');
     }
 
     /** The end of a sentence: "layer 20 Roof is". */
     public function because(Cause $cause): string
     {
+        if ($this->ofPictures) {
+            return $this->origin($cause->what, $cause->number, $this->subject($cause));
+        }
+
         return $cause->what === 'isolation' ? 'something else is isolated' : $this->subject($cause).' is';
+    }
+
+    /** Where what holds something down in pictures comes from, as {@see \App\Bench\Outputs::origin()} says; "" for several at once. */
+    public function originOf(Cause|Holder $of): string
+    {
+        return in_array($of->what, ['layer', 'tag', 'folder', 'object'], true)
+            ? $this->bench->outputs()->origin($of->what, $of->number)
+            : '';
+    }
+
+    /** What a rung means for a light. */
+    public function light(bool $inPictures): string
+    {
+        return $inPictures
+            ? 'A light that is hidden in pictures is left out of them and of what is exported; at any other rung it is in.'
+            : 'On the desk the rung of a light is only for its mark; whether it shines is said by what pictures show.';
+    }
+
+    /** Who says so of what holds something down in pictures. */
+    private function origin(string $what, int $number, string $subject): string
+    {
+        $outputs = $this->bench->outputs();
+        $view = $outputs->view()->name ?? '';
+
+        return match ($outputs->origin($what, $number)) {
+            'never' => "$subject is never in pictures".(($note = $this->note($what, $number)) === '' ? '' : " ($note)"),
+            'own' => "view $view says so of $subject",
+            'project' => "$subject is set so for pictures",
+            default => "view $view keeps $subject so",
+        };
+    }
+
+    /** Why something is never in pictures, as somebody noted. */
+    private function note(string $what, int $number): string
+    {
+        $set = fn (): ?string => $this->bench
+            ->organizers()
+            ->own->at($this->bench->scene(), $this->bench->scene()->row($number), OwnValue::OUTPUT);
+
+        return match ($what) {
+            'layer' => $this->bench->layers()->get($number)->outputNote,
+            'tag' => $this->bench->tags()->get($number)->outputNote,
+            'folder' => $this->bench->tags()->folder($number)->outputNote,
+            default => OutputSettings::note($set() ?? ''),
+        };
     }
 
     /** For example "layer Glazing", "the folder Phases". */
@@ -102,6 +160,10 @@ final class WhyText
             return $this->organizer($cause->what, $cause->number);
         }
 
-        return $cause->own ? 'its own setting' : "the group {$this->name($this->bench->scene()->row($cause->number))}";
+        return $cause->own
+            ? ($this->ofPictures
+                ? 'it'
+                : 'its own setting')
+            : "the group {$this->name($this->bench->scene()->row($cause->number))}";
     }
 }

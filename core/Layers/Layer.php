@@ -6,6 +6,7 @@ namespace VineShelf\Layers;
 
 use VineShelf\Colours\Line;
 use VineShelf\Locks\Lock;
+use VineShelf\Output\Output;
 
 /** An exclusive home for objects. */
 final readonly class Layer
@@ -25,6 +26,10 @@ final readonly class Layer
         /** Whether showing one of the layers in it hides the others. */
         public bool $oneAtATime = false,
         public string $note = '',
+        /** What pictures are to show of what is in it; null where nothing is set. */
+        public ?Output $output = null,
+        /** Why it is never in pictures. */
+        public string $outputNote = '',
     ) {}
 
     public function isUnsorted(): bool

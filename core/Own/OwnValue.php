@@ -12,6 +12,9 @@ final readonly class OwnValue
 
     public const COLOUR = '~colour';
 
+    /** The property that says what pictures are to show of an object: the word of an output setting, and a note after a space. */
+    public const OUTPUT = '~output';
+
     public function __construct(public int $number, public string $property, public string $value) {}
 
     public function isNumber(): bool

@@ -41,6 +41,15 @@ final class InEffect
         return $other;
     }
 
+    /** With rungs that were worked out from the same settings before. */
+    public function known(Levels $rungs): self
+    {
+        $other = $this->under($this->settings, $this->isolation);
+        $other->rungs = $rungs;
+
+        return $other;
+    }
+
     /** Rung per row. */
     public function rungs(): Levels
     {

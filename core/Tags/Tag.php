@@ -7,6 +7,7 @@ namespace VineShelf\Tags;
 use VineShelf\Colours\Line;
 use VineShelf\Folders\Shelved;
 use VineShelf\Locks\Lock;
+use VineShelf\Output\Output;
 
 /** A label of which an object has any number. Which objects have it is in the scene, see {@see \VineShelf\Scene\Scene::tagged()}. */
 final readonly class Tag implements Shelved
@@ -21,6 +22,10 @@ final readonly class Tag implements Shelved
         public Line $line = Line::None,
         public Lock $lock = Lock::Open,
         public string $note = '',
+        /** What pictures are to show of what has it; null where nothing is set. */
+        public ?Output $output = null,
+        /** Why it is never in pictures. */
+        public string $outputNote = '',
     ) {}
 
     public function number(): int

@@ -9,6 +9,7 @@ use VineShelf\Facts\Facts;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Rungs\Difference;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Coded;
@@ -51,6 +52,7 @@ final readonly class Legend
         int $seed = 1,
         ?Bits $only = null,
         ?\Closure $sets = null,
+        ?Difference $difference = null,
     ): self {
         $draws = $facts->ranked('instances')->between(1, INF);
         if ($only !== null) {
@@ -68,6 +70,7 @@ final readonly class Legend
             TintBy::Source => self::sources($facts),
             TintBy::Weight => self::weights($facts),
             TintBy::Lock => self::locks($inEffect),
+            TintBy::Output => self::differing($facts, $difference),
             TintBy::Shuffle => self::shuffled($facts->scene->count(), $seed),
         };
 
@@ -174,6 +177,20 @@ final readonly class Legend
         $entries[] = ['In no set', self::NOTHING];
 
         return [$entries, self::firstOf($facts, $rows)];
+    }
+
+    /** @return array{list<array{string, string}>, array<int, int>} */
+    private static function differing(Facts $facts, ?Difference $difference): array
+    {
+        return [
+            [
+                ['Only in the picture', '#b8742a'],
+                ['Only on the desk', '#3f6f9a'],
+                ['Drawn otherwise', '#7a9a4a'],
+                ['The same', self::NOTHING],
+            ],
+            self::firstOf($facts, $difference === null ? [] : array_values($difference->rows())),
+        ];
     }
 
     /** @return array{list<array{string, string}>, array<int, int>} */

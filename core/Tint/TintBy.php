@@ -18,6 +18,7 @@ enum TintBy: string
     case Source = 'source';
     case Weight = 'weight';
     case Lock = 'lock';
+    case Output = 'output';
     case Shuffle = 'shuffle';
 
     public function label(): string
@@ -27,6 +28,7 @@ enum TintBy: string
             self::Shuffle => 'Shuffled colours',
             self::TagCount => 'How many tags',
             self::Untagged => 'Nothing tagged',
+            self::Output => 'Desk and output',
             default => ucfirst($this->value),
         };
     }
@@ -36,6 +38,7 @@ enum TintBy: string
     {
         return match ($this) {
             self::TagCount => 'by how many tags objects have',
+            self::Output => 'by what the desk and pictures show differently',
             self::Untagged => 'so that what has no tag stands out',
             default => "by $this->value",
         };

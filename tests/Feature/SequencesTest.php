@@ -488,7 +488,7 @@ final class SequencesTest extends ProjectTestCase
                 new Renaming(['?*', 'Wet *'][mt_rand(0, 1)], ['$1$2', 'Dry $1'][mt_rand(0, 1)], '', $name().' '),
             ),
             25 => mt_rand(0, 1) === 1
-                ? ChangeView::keep($bench->project, $name(), null, $bench->settings(), '')
+                ? ChangeView::keep($bench->project, $name(), null, $bench->settings(), null, '')
                 : new CreateFolder($bench, Holds::Views, $name(), $one($shelves), $some($views)),
             26 => new MoveRows($bench, $some($views) ?: ['V99'], ['into', 'before'][mt_rand(0, 1)], (string) $one(['', ...$views])),
             27 => new DeleteRows($bench, $some($views) ?: ['V99'], mt_rand(0, 1) === 1),

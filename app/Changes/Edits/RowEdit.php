@@ -14,7 +14,7 @@ use VineShelf\Scene\Scene;
 final readonly class RowEdit implements Edit
 {
     /** Columns whose values are bytes; they are stored in base64. */
-    private const BINARY = ['rungs', 'members'];
+    private const BINARY = ['rungs', 'own_output', 'members'];
 
     /** Columns whose values are JSON, which the database writes in its own way. */
     private const JSON = ['camera'];

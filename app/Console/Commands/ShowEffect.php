@@ -4,28 +4,28 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Bench\Bench;
 use App\Bench\Refused;
+use App\Models\View;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Views\Applied;
 
 final class ShowEffect extends OnBench
 {
-    protected $signature = 'shelf:effect {project} {--view= : as that view shows it} {--person=} {--json}';
+    protected $signature =
+        'shelf:effect {project} {--view= : as that view shows it} {--output : in pictures, instead of on the desk} '.
+        '{--person=} {--json}';
 
     protected $description = 'Rungs and locks in effect: a digit per object number from 1, "-" where there is no object';
 
     public function handle(): int
     {
         $bench = $this->bench();
-        $inEffect = $bench->inEffect();
-        $view = $this->option('view');
-        if (is_string($view)) {
-            $kept = $bench->project->views()->where('name', $view)->first() ?? throw new Refused("There is no view $view.");
-            if ($kept->keepsRungs()) {
-                $settings = Applied::rungs($kept->settings(), $bench->settings(), $bench->layers(), $kept->known_layer, $kept->newcomers);
-                $inEffect = new InEffect($bench->scene(), $bench->organizers(), $settings);
-            }
-        }
+        $name = $this->option('view');
+        $view = is_string($name)
+            ? $bench->project->views()->where('name', $name)->first() ?? throw new Refused("There is no view $name.")
+            : null;
+        $inEffect = $this->option('output') ? $bench->outputs()->of($view)->inEffect : self::onDesk($bench, $view);
         $scene = $bench->scene();
         $digits = static fn (string $bytes): string => substr(strtr($scene->byNumber($bytes, "\xFF"), "\0\1\2\3\4\5\xFF", '012345-'), 1);
         $this->line(
@@ -36,5 +36,16 @@ final class ShowEffect extends OnBench
         );
 
         return self::SUCCESS;
+    }
+
+    /** As the desk has it, or would have it once the view is applied. */
+    private static function onDesk(Bench $bench, ?View $view): InEffect
+    {
+        if ($view === null || ! $view->keepsRungs()) {
+            return $bench->inEffect();
+        }
+        $settings = Applied::rungs($view->settings(), $bench->settings(), $bench->layers(), $view->known_layer, $view->newcomers);
+
+        return new InEffect($bench->scene(), $bench->organizers(), $settings);
     }
 }

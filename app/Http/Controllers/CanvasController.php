@@ -28,7 +28,7 @@ final class CanvasController
     {
         $given = $request->validate(['part' => ['required', 'integer', 'between:0,1000000']]);
         $scene = $bench->scene();
-        $shown = $bench->inEffect()->rungs()->atLeast(Rung::Box->value);
+        $shown = $bench->shown()->inEffect->rungs()->atLeast(Rung::Box->value);
         $part = (int) $given['part'];
         if ($part === 0) {
             $biggest = $scene->column('biggest');
@@ -48,7 +48,7 @@ final class CanvasController
     {
         $wanted = (string) $request->getContent();
         abort_if(strlen($wanted) > 4 * 1_000_000, 413);
-        $shown = $bench->inEffect()->rungs()->atLeast(Rung::Box->value);
+        $shown = $bench->shown()->inEffect->rungs()->atLeast(Rung::Box->value);
         $rows = $bench->scene()->rowsOf(Packed::uint32($wanted, 0, intdiv(strlen($wanted), 4)));
 
         return self::binary(pack('V', 0).Drawn::of($bench->scene(), self::each(array_filter($rows, $shown->has(...)))));

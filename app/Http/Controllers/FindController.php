@@ -92,7 +92,7 @@ final class FindController
             'place' => $next + 1,
             'total' => $total,
             'box' => $bench->facts()->placeFromOrigin($row),
-            'hidden' => $bench->inEffect()->rungs()->at($row) === 0,
+            'hidden' => $bench->shown()->inEffect->rungs()->at($row) === 0,
         ]);
     }
 

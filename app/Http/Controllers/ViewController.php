@@ -13,15 +13,12 @@ use App\Models\Desk;
 use App\Models\Project;
 use App\Models\View as SavedView;
 use App\Workbench\Answer;
-use App\Workbench\DeskSteps;
+use App\Workbench\ViewOnDesk;
 use App\Workbench\ViewPicture;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
-use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Rung;
-use VineShelf\Rungs\Settings;
-use VineShelf\Views\Applied;
 
 /** The shelf: views are kept, applied, updated, renamed and deleted. */
 final class ViewController
@@ -44,6 +41,7 @@ final class ViewController
                 $request->string('name')->trim()->value(),
                 $this->camera($request),
                 $request->boolean('keep_rungs') ? $held->settings() : null,
+                $request->boolean('keep_output') ? $held->outputs()->settings() : null,
                 $picture?->file() ?? '',
             ),
         );
@@ -60,19 +58,7 @@ final class ViewController
     public function apply(Request $request, Bench $bench, int $view): Response
     {
         $found = $this->found($bench->project, $view);
-        $layers = $bench->layers();
-        DeskSteps::take(
-            $bench,
-            "Apply view $found->name",
-            static fn (Settings $desk): Settings => $found->keepsRungs()
-                ? Applied::rungs($found->settings(), $desk, $layers, $found->known_layer, $found->newcomers)
-                : $desk,
-            static function (Desk $desk) use ($view): void {
-                $desk->view_no = $view;
-                // A view shows what it shows: isolating ends with it.
-                $desk->putIsolation(Isolation::none());
-            },
-        );
+        ViewOnDesk::apply($bench, $found);
 
         return Answer::to($bench, $request)
             ->saying("$found->name applied.", $found->keepsRungs() ? 'desk' : '')
@@ -114,6 +100,7 @@ final class ViewController
                 $this->camera($request),
                 $request->boolean('keep_camera'),
                 $held->settings(),
+                $held->outputs()->settings(),
                 $picture?->file(),
             ),
         };

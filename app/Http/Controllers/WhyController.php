@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Bench\Bench;
+use App\Bench\Side;
 use App\Bench\Targets;
 use App\Changes\History;
+use App\Changes\RaiseInPictures;
 use App\Changes\SetLocks;
 use App\Models\Desk;
 use App\Workbench\Answer;
@@ -27,13 +29,16 @@ use VineShelf\Why\Why;
 /** Says why an object is drawn and locked as it is, and mends it. */
 final class WhyController
 {
-    public function show(Bench $bench, int $object): View
+    public function show(Request $request, Bench $bench, int $object): View
     {
+        $side = self::side($request, $bench);
+
         return view('workbench.why', [
             'bench' => $bench,
             'object' => $object,
-            'why' => self::why($bench, $object),
-            'text' => new WhyText($bench),
+            'side' => $side,
+            'why' => self::why($side, $bench, $object),
+            'text' => new WhyText($bench, $side->isOutput),
         ]);
     }
 
@@ -43,24 +48,30 @@ final class WhyController
             'what' => ['required', 'in:layer,tag,folder,object,isolation,all'],
             'number' => ['nullable', 'integer'],
             'part' => ['nullable', 'in:rung,lock'],
+            'only_in_view' => ['nullable', 'boolean'],
         ]);
+        $side = self::side($request, $bench);
         $part = $given['part'] ?? '';
         $isMeant = static fn (Cause $cause): bool => $given['what'] === 'all' ||
             ($cause->what === $given['what'] && $cause->number === (int) ($given['number'] ?? 0));
-        $chosen = static fn (Bench $bench): array => array_values(array_filter(self::why($bench, $object)->causes, $isMeant));
+        $chosen = static fn (Bench $bench): array => array_values(
+            array_filter(self::why($bench->side($side->isOutput), $bench, $object)->causes, $isMeant),
+        );
         if ($part !== 'rung' && array_filter($chosen($bench), static fn (Cause $cause): bool => $cause->lock !== null) !== []) {
             Gate::authorize('change', $bench->project);
             $history->carryOut(
                 $bench,
-                static fn (Bench $held): SetLocks => new SetLocks($held, self::locking($held, $chosen($held)), Lock::Open),
+                static fn (Bench $held): SetLocks => new SetLocks($held, self::meant($held, $chosen($held), 'lock'), Lock::Open),
             );
         }
         $raised = false;
         if ($part !== 'lock') {
-            $raised = $this->raise($bench, $object, $chosen($bench));
+            $raised = $side->isOutput
+                ? ! $this->raiseInPictures($history, $bench, $chosen, $request->boolean('only_in_view'))
+                : $this->raise($bench, $object, $chosen($bench));
         }
         $name = (new WhyText($bench))->name($bench->scene()->row($object));
-        $state = self::why($bench, $object)->rung->state();
+        $state = self::why($bench->side($side->isOutput), $bench, $object)->rung->state().($side->isOutput ? ' in pictures' : '');
 
         return Answer::to($bench, $request)
             ->saying("$name now $state.", $raised ? 'desk' : 'project')
@@ -68,13 +79,25 @@ final class WhyController
             ->send();
     }
 
-    /** @param list<Cause> $causes */
-    private static function locking(Bench $bench, array $causes): Targets
+    /** @param \Closure(Bench): list<Cause> $chosen @return bool true: the project has changed */
+    private function raiseInPictures(History $history, Bench $bench, \Closure $chosen, bool $onlyInView): bool
+    {
+        Gate::authorize('change', $bench->project);
+        $history->carryOut(
+            $bench,
+            static fn (Bench $held): RaiseInPictures => new RaiseInPictures($held, self::meant($held, $chosen($held), 'rung'), $onlyInView),
+        );
+
+        return true;
+    }
+
+    /** @param list<Cause> $causes @param string $part "rung" or "lock" */
+    private static function meant(Bench $bench, array $causes, string $part): Targets
     {
         $numbers = static fn (string $what): array => array_values(
             array_map(
                 static fn (Cause $cause): int => $cause->number,
-                array_filter($causes, static fn (Cause $cause): bool => $cause->lock !== null && $cause->what === $what),
+                array_filter($causes, static fn (Cause $cause): bool => $cause->$part !== null && $cause->what === $what),
             ),
         );
         $scene = $bench->scene();
@@ -108,11 +131,16 @@ final class WhyController
         );
     }
 
-    private static function why(Bench $bench, int $object): Why
+    private static function side(Request $request, Bench $bench): Side
+    {
+        return $bench->side($request->string('side')->value() === 'output');
+    }
+
+    private static function why(Side $side, Bench $bench, int $object): Why
     {
         $row = $bench->scene()->row($object);
         abort_if($row === 0, 404);
 
-        return Why::of($row, $bench->scene(), $bench->organizers(), $bench->settings(), $bench->inEffect(), $bench->isolation());
+        return $side->why($bench, $row);
     }
 }

@@ -10,8 +10,10 @@ use App\Bench\Groups;
 use App\Bench\Organizer;
 use App\Bench\OrganizerKind;
 use App\Bench\Refused;
+use App\Bench\Side;
 use App\Bench\Targets;
 use App\Changes\History;
+use App\Changes\RaiseInPictures;
 use App\Changes\SetLocks;
 use App\Models\Desk;
 use App\Workbench\Answer;
@@ -32,20 +34,22 @@ use VineShelf\Why\Holders;
 /** Says what holds the objects of a layer, tag, folder or set down, and mends it. */
 final class WhyRowsController
 {
-    public function show(Bench $bench, string $row): View
+    public function show(Request $request, Bench $bench, string $row): View
     {
+        $side = self::side($request, $bench);
         $organizer = Organizer::named($bench, $row);
         $rows = self::rows($bench, $organizer);
-        $levels = $bench->inEffect()->rungs();
+        $levels = $side->inEffect->rungs();
 
         return view('workbench.why-rows', [
             'bench' => $bench,
+            'side' => $side,
             'row' => $organizer,
             'objects' => $rows->count(),
             'lowered' => $rows->without($levels->being(Rung::Full->value))->count(),
             'protected' => $rows->without($bench->inEffect()->locks()->being(Lock::Open->value))->count(),
-            'holders' => self::holders($bench, $rows),
-            'text' => new WhyText($bench),
+            'holders' => self::holders($side, $bench, $rows),
+            'text' => new WhyText($bench, $side->isOutput),
         ]);
     }
 
@@ -55,12 +59,14 @@ final class WhyRowsController
             'what' => ['required', 'in:layer,tag,folder,own,group,isolation'],
             'number' => ['nullable', 'integer'],
             'part' => ['required', 'in:rung,lock'],
+            'only_in_view' => ['nullable', 'boolean'],
         ]);
+        $isOutput = self::side($request, $bench)->isOutput;
         $isMeant = static fn (Holder $holder): bool => $holder->what === $given['what'] &&
             $holder->number === (int) ($given['number'] ?? 0) &&
             ($given['part'] === 'rung' ? $holder->rung : $holder->lock) !== null;
         $chosen = static fn (Bench $bench): array => array_values(
-            array_filter(self::holders($bench, self::rows($bench, Organizer::named($bench, $row))), $isMeant),
+            array_filter(self::holders($bench->side($isOutput), $bench, self::rows($bench, Organizer::named($bench, $row))), $isMeant),
         );
         if ($chosen($bench) === []) {
             throw new Refused('That does not hold any of them any more.', 'what');
@@ -69,10 +75,23 @@ final class WhyRowsController
             Gate::authorize('change', $bench->project);
             $command = $history->carryOut(
                 $bench,
-                static fn (Bench $held): SetLocks => new SetLocks($held, self::locking($held, $chosen($held)), Lock::Open),
+                static fn (Bench $held): SetLocks => new SetLocks($held, self::meant($held, $chosen($held)), Lock::Open),
             );
 
             return Answer::to($bench, $request)->after($command, 'It is open already.')->send();
+        }
+        if ($isOutput) {
+            Gate::authorize('change', $bench->project);
+            $command = $history->carryOut(
+                $bench,
+                static fn (Bench $held): RaiseInPictures => new RaiseInPictures(
+                    $held,
+                    self::meant($held, $chosen($held)),
+                    $request->boolean('only_in_view'),
+                ),
+            );
+
+            return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
         }
         $text = new WhyText($bench);
         $holders = $chosen($bench);
@@ -106,7 +125,7 @@ final class WhyRowsController
     }
 
     /** @param list<Holder> $holders */
-    private static function locking(Bench $bench, array $holders): Targets
+    private static function meant(Bench $bench, array $holders): Targets
     {
         $rows = Bits::none($bench->scene()->count());
         $numbers = ['layer' => [], 'tag' => [], 'folder' => []];
@@ -120,10 +139,15 @@ final class WhyRowsController
         return Targets::of($numbers['layer'], $rows, $numbers['tag'], $numbers['folder']);
     }
 
-    /** @return list<Holder> */
-    private static function holders(Bench $bench, Bits $rows): array
+    private static function side(Request $request, Bench $bench): Side
     {
-        return Holders::of($rows, $bench->scene(), $bench->organizers(), $bench->settings(), $bench->isolation());
+        return $bench->side($request->string('side')->value() === 'output');
+    }
+
+    /** @return list<Holder> */
+    private static function holders(Side $side, Bench $bench, Bits $rows): array
+    {
+        return Holders::of($rows, $bench->scene(), $bench->organizers(), $side->settings, $side->isolation);
     }
 
     private static function rows(Bench $bench, Organizer $row): Bits

@@ -1,5 +1,6 @@
 import { openFolds, openLayouts } from './columns.js';
 import { jump } from './jump.js';
+import { openDifference } from './difference.js';
 import { openKeys } from './keysheet.js';
 import { askForFolder, askForRow } from './newrow.js';
 
@@ -16,7 +17,12 @@ import { askForFolder, askForRow } from './newrow.js';
  */
 
 /** Tints that are not simply by something. @type {Record<string, string>} */
-const TINTS = { own: 'Own materials', tags: 'Tint by how many tags', untagged: 'Tint what has no tag' };
+const TINTS = {
+    own: 'Own materials',
+    tags: 'Tint by how many tags',
+    untagged: 'Tint what has no tag',
+    output: 'Tint by what desk and output differ in',
+};
 
 /** @param {import('./workbench.js').Workbench} bench @returns {Command[]} */
 export function commandsOf(bench) {
@@ -201,6 +207,23 @@ export function commandsOf(bench) {
             'j',
             needsPick(() => bench.details.toggle()),
         ),
+        command(
+            'Pick',
+            'output-pick',
+            'What pictures show of the pick…',
+            'Alt+o',
+            needsPick(() => bench.openDialog('/output')),
+            { changes: true },
+        ),
+        command('Output', 'show-desk', 'Show the desk in the canvas', '', () => ask('POST', '/shows', { side: 'desk' })),
+        command('Output', 'show-output', 'Show the output in the canvas', '', () => ask('POST', '/shows', { side: 'output' })),
+        command('Output', 'turn-sides', 'Desk or output', 'Shift+o', () =>
+            ask('POST', '/shows', { side: bench.side === 'desk' ? 'output' : 'desk' }),
+        ),
+        command('Output', 'difference', 'What the desk and pictures show differently…', '', (from) => openDifference(bench, from)),
+        command('Output', 'difference-pick', 'Pick what the desk and pictures show differently', '', () =>
+            ask('POST', '/pick/differing', { which: 'all', mode: 'replace' }),
+        ),
         command('Pick', 'why', 'Why it shows as it does', 'y', (from) => bench.whyPicked(Number(from.dataset.object))),
 
         command(
@@ -318,7 +341,7 @@ export function commandsOf(bench) {
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),
 
         command('Tint', 'tints', 'Tint by…', '', (from) => bench.menus.openTints(from)),
-        ...['own', 'layer', 'tag', 'tags', 'untagged', 'set', 'kind', 'material', 'source', 'weight', 'lock'].map((by) =>
+        ...['own', 'layer', 'tag', 'tags', 'untagged', 'set', 'kind', 'material', 'source', 'weight', 'lock', 'output'].map((by) =>
             command('Tint', `tint-${by}`, TINTS[by] ?? `Tint by ${by}`, '', () => ask('POST', '/tint', { by })),
         ),
         command('Tint', 'tint-shuffle', 'Tint with shuffled colours', '', () => ask('POST', '/tint', { by: 'shuffle' })),

@@ -9,6 +9,8 @@ export class Dialogs {
             if (on.closest('[data-close]') || on === this.element) this.close();
             const mend = /** @type {HTMLElement | null} */ (on.closest('[data-mend]'));
             if (mend) this.mend(mend);
+            const side = /** @type {HTMLElement | null} */ (on.closest('[data-why-side]'));
+            if (side) this.turnWhy(side);
             const shown = /** @type {HTMLElement | null} */ (on.closest('[data-show-row]'));
             if (shown) this.showRow(shown.dataset.showRow ?? '');
             const here = /** @type {HTMLElement | null} */ (on.closest('[data-here-why], [data-here-mend], [data-here-pick]'));
@@ -165,12 +167,27 @@ export class Dialogs {
         await this.bench.showRow(key);
     }
 
+    /** The same why, of the desk or of pictures. @param {HTMLElement} button */
+    async turnWhy(button) {
+        const { why = '' } = /** @type {HTMLElement} */ (button.closest('[data-why]')).dataset;
+        const { whySide } = button.dataset;
+        const html = await this.bench.server.html(`${why}?side=${whySide}`);
+        if (html && this.element.open) this.element.innerHTML = html;
+        /** @type {HTMLElement | null} */ (this.element.querySelector(`[data-why-side="${whySide}"]`))?.focus();
+    }
+
     /** @param {HTMLElement} button */
     async mend(button) {
-        const { why = '' } = /** @type {HTMLElement} */ (button.closest('[data-why]')).dataset;
-        const { what = '', number = '', part = '' } = button.dataset;
-        await this.bench.server.ask('POST', why, { what, ...(number ? { number } : {}), ...(part ? { part } : {}) });
-        const html = await this.bench.server.html(why);
+        const { why = '', side = 'desk' } = /** @type {HTMLElement} */ (button.closest('[data-why]')).dataset;
+        const { what = '', number = '', part = '', onlyInView = '' } = button.dataset;
+        await this.bench.server.ask('POST', why, {
+            what,
+            side,
+            ...(number ? { number } : {}),
+            ...(part ? { part } : {}),
+            ...(onlyInView ? { only_in_view: 1 } : {}),
+        });
+        const html = await this.bench.server.html(`${why}?side=${side}`);
         if (html && this.element.open) this.element.innerHTML = html;
         /** @type {HTMLElement | null} */ (this.element.querySelector('button'))?.focus();
     }

@@ -18,6 +18,8 @@ export function listenToLedger(bench) {
         if (on.closest('.choice')) return void bench.setRung([key], 5);
         const rung = on.closest('.rung');
         if (rung) return void bench.setRung(keysFor(bench, key), rungAt(/** @type {HTMLElement} */ (rung), event, Number(row.dataset.own)));
+        const output = /** @type {HTMLElement | null} */ (on.closest('.out'));
+        if (output) return void bench.setOutput(keysFor(bench, key), outputAt(output, event, row.dataset.output ?? 'none'));
         if (on.closest('.lock-button')) return void bench.setLock(keysFor(bench, key), (Number(row.dataset.lock) + 1) % 3);
         if (on.closest('.more-button')) return void bench.openRowMenu(row, /** @type {HTMLElement} */ (on.closest('.more-button')));
         choose(bench, row, event);
@@ -69,6 +71,21 @@ function rungAt(mark, event, own) {
     const { left, width } = /** @type {Element} */ (mark.querySelector('svg')).getBoundingClientRect();
     const bar = Math.max(1, Math.min(5, Math.floor(((event.clientX - left) / width) * 5) + 1));
     return bar === 1 && own === 1 ? 0 : bar;
+}
+
+/**
+ * What a click on the mark of pictures means: the bar under the pointer, the lowest one again hides; the one that is set is set no more.
+ * @param {HTMLElement} mark
+ * @param {MouseEvent} event
+ * @param {string} own
+ * @returns {string}
+ */
+function outputAt(mark, event, own) {
+    if (event.detail === 0) return own === '0' ? 'none' : '0';
+    const { left, width } = mark.getBoundingClientRect();
+    const bar = Math.max(1, Math.min(5, Math.floor(((event.clientX - left - (width - 26) / 2) / 26) * 5) + 1));
+    const rung = bar === 1 && own === '1' ? '0' : String(bar);
+    return rung === own ? 'none' : rung;
 }
 
 /**
@@ -165,6 +182,9 @@ function onKey(bench, row, event) {
             return (/^[OLTFE]/.test(key) && bench.rename(row), true);
         case 'Delete':
             return (bench.deleteRows(ledger.target), true);
+        case 'o':
+        case 'O':
+            return event.altKey ? (bench.may() && bench.openDialog(`/output?keys=${ledger.target.join(',')}`), true) : false;
         case 'l':
         case 'L':
             return (bench.setLock(ledger.target, (Number(row.dataset.lock) + 1) % 3), true);

@@ -44,6 +44,7 @@ export const GESTURES = /** @type {Record<string, [string, string][]>} */ ({
         ['Shift + ↑ ↓', 'pick a range'],
         ['Ctrl + A', 'pick every row'],
         ['5 … 0', 'Full, Plain, Coarse, Ghost, Box, Hidden'],
+        ['Alt + O', 'what pictures show'],
         ['L', 'open, guard, lock'],
         ['Y', 'why'],
         ['F2', 'rename'],

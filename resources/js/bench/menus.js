@@ -171,6 +171,7 @@ export class Menus {
                 ['source', 'Source'],
                 ['weight', 'Weight'],
                 ['lock', 'Lock'],
+                ['output', 'Desk and output'],
             ]).map(([by, label]) => [label, '', () => bench.command(`tint-${by}`)]),
             null,
             ['Shuffled colours', '', () => bench.command('tint-shuffle')],

@@ -47,6 +47,9 @@ export function rowItems(bench, row) {
                 ['Hidden', 0],
             ].map(([label, rung]) => [label, String(rung), () => bench.setRung([key], Number(rung))]),
         },
+        ...(mayChange && /^[LOTF]/.test(key) && row.dataset.holds !== 'sets'
+            ? [['In pictures…', 'Alt+O', () => bench.openDialog(`/output?keys=${key}`)]]
+            : []),
         ...(mayChange && /^[LOTFE]/.test(key)
             ? [{ group: 'Lock', items: ['Open', 'Guarded', 'Locked'].map((label, lock) => [label, '', () => bench.setLock([key], lock)]) }]
             : []),

@@ -171,6 +171,11 @@ export class Workbench {
         return this.server.ask('POST', '/rungs', { keys: keys.join(','), rung });
     }
 
+    /** What pictures show of rows. @param {string[]} keys @param {string} output a rung, "none", "desk" or "never" */
+    setOutput(keys, output) {
+        return this.may() && this.server.ask('POST', '/output', { keys: keys.join(','), output });
+    }
+
     /** @param {string[]} keys @param {number} lock */
     setLock(keys, lock) {
         return this.may() && this.server.ask('POST', '/locks', { keys: keys.join(','), lock });
@@ -219,9 +224,14 @@ export class Workbench {
         return this.server.ask('POST', '/rungs/turn', { row, way });
     }
 
+    /** What the canvas shows: "desk" or "output". */
+    get side() {
+        return document.querySelector('#isolated .showing-output') ? 'output' : 'desk';
+    }
+
     /** @param {number} object */
     why(object) {
-        return this.openDialog(`/why/${object}`);
+        return this.openDialog(`/why/${object}?side=${this.side}`);
     }
 
     /** @param {string} path */

@@ -1,6 +1,7 @@
 <hx-partial hx-target="#rows" hx-swap="innerMorph">@include ('workbench.rows')</hx-partial>
 <hx-partial hx-target="#foot" hx-swap="innerMorph">@include ('workbench.foot')</hx-partial>
 <hx-partial hx-target="#meter" hx-swap="innerHTML">@include ('workbench.meter')</hx-partial>
+<hx-partial hx-target="#sides" hx-swap="innerMorph">@include ('workbench.sides')</hx-partial>
 @if ($bench->mayChange())
     <hx-partial hx-target="#history" hx-swap="innerMorph">@include ('workbench.history')</hx-partial>
 @endif

@@ -78,6 +78,7 @@
                 <button class="button" data-command="lock-pick" data-lock="{{ $card->nextLock->value }}" title="{{ $card->lockTitle() }}">
                     {{ ['Open', 'Guard', 'Lock'][$card->nextLock->value] }}
                 </button>
+                <button class="button" data-command="output-pick" title="What pictures show of the pick (Alt+O)">In pictures…</button>
                 @if ($card->count > 1)
                     <button class="button" data-command="rename-pick" title="New names for the whole pick (Shift+R)">Rename…</button>
                 @endif

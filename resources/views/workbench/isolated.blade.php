@@ -1,5 +1,11 @@
 @php ($isolation = $bench->isolation())
-@if ($isolation->isOn())
+@if ($bench->desk->shows_output)
+    @php ($view = $bench->outputs()->view())
+    <p class="isolated showing-output" role="status">
+        <strong>Output</strong> <span class="label">{{ $view === null ? 'of no view' : 'of view ' . $view->name }}</span>
+        <button class="button small" data-command="show-desk" title="Show the desk again (Shift+O)">Back to the desk</button>
+    </p>
+@elseif ($isolation->isOn())
     <p class="isolated" role="status">
         <strong>{{ number_format($isolation->objects()->count()) }} isolated</strong>
         @if ($isolation->depth() > 1)

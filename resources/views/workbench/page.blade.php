@@ -12,6 +12,7 @@
             @endforeach
         </span>
         <span class="gap"></span>
+        <div id="sides" class="sides-place">@include ('workbench.sides')</div>
         <div id="meter">@include ('workbench.meter')</div>
         <div id="history" class="history">
             @if ($bench->mayChange()) @include ('workbench.history') @endif

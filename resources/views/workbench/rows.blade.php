@@ -6,7 +6,8 @@
     $words = $ledger->words;
     $found = $ledger->found();
     $arrangement = $bench->arrangement();
-    $titles = new App\Workbench\RungTitles($bench, $rows);
+    $titles = new App\Workbench\RungTitles($bench, $rows, false);
+    $pictureTitles = new App\Workbench\RungTitles($bench, $rows, true);
     $memberships = new App\Ledger\Memberships($bench);
     $over = $memberships->columns();
     $slots = new App\Ledger\Slots($bench);
@@ -40,6 +41,7 @@
             data-name="{{ $row->name }}"
             data-lock="{{ $row->ownLock->value }}"
             data-own="{{ $row->own->value }}"
+            @if ($row->pictures !== null) data-output="{{ $row->pictures->own?->word() ?? 'none' }}" @endif
             data-colour="{{ $row->colour }}"
             @if ($row->about !== null)
                 data-line="{{ $row->about->line->value }}"
@@ -116,6 +118,20 @@
                                 aria-label="{{ $row->rungLabel() }}"
                             >
                                 {!! Marks::rung($row->own, $row->inEffect, $row->mixed) !!}
+                            </button></span
+                        >
+                        @break
+                    @case ('output')
+                        <span role="gridcell" class="output"
+                            ><button
+                                class="out @if ($row->pictures->own === null) unset @endif"
+                                tabindex="-1"
+                                @disabled (!$bench->mayChange())
+                                @if ($row->isSetItself()) data-itself="1" @endif
+                                title="{{ $pictureTitles->of($row) }}"
+                                aria-label="{{ $row->pictures->label() }}"
+                            >
+                                {!! Marks::output($row->pictures->own, $row->pictures->inEffect, $row->pictures->mixed) !!}
                             </button></span
                         >
                         @break

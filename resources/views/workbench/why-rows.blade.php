@@ -1,19 +1,23 @@
 @use ('App\View\Marks')
 @php
     $rungs = array_filter($holders, fn ($holder) => $holder->rung !== null);
-    $locks = array_filter($holders, fn ($holder) => $holder->lock !== null);
+    $locks = $side->isOutput ? [] : array_filter($holders, fn ($holder) => $holder->lock !== null);
     $counted = fn (int $count) => number_format($count) . ' of ' . number_format($objects);
 @endphp
-<form method="dialog" class="why" data-why="/why/rows/{{ $row->key() }}">
+<form method="dialog" class="why" data-why="/why/rows/{{ $row->key() }}" data-side="{{ $side->name() }}">
+    @include ('workbench.why-sides')
     <h2 id="dialog-title">
         @if ($lowered === 0)
-            Everything of {{ $row->name }} is drawn in full
+            Everything of {{ $row->name }} is drawn in full{{ $side->isOutput ? ' in pictures' : '' }}
         @else
             {{ $counted($lowered) }} in {{ $row->name }} {{ $lowered === 1 ? 'is' : 'are' }} held below Full
+            {{ $side->isOutput ? 'in pictures' : '' }}
         @endif
     </h2>
     <p>
-        @if ($protected === 0)
+        @if ($side->isOutput)
+            Pictures {{ ($view = $bench->outputs()->view()) === null ? 'of no view.' : 'of view ' . $view->name . '.' }}
+        @elseif ($protected === 0)
             All of it is open: it can be picked and changed.
         @else
             {{ $counted($protected) }} {{ $protected === 1 ? 'is' : 'are' }} guarded or locked.
@@ -36,7 +40,9 @@
                             Show it
                         </button>
                     @endif
-                    @if ($isRung || $bench->mayChange())
+                    @if ($side->isOutput)
+                        @include ('workbench.mend-pictures')
+                    @elseif ($isRung || $bench->mayChange())
                         <button
                             type="button"
                             class="link"

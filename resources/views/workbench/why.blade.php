@@ -2,27 +2,35 @@
 @php
     $row = $bench->scene()->row($object);
     $rungs = $why->rungCauses();
-    $locks = $why->lockCauses();
+    $locks = $side->isOutput ? [] : $why->lockCauses();
 @endphp
-<form method="dialog" class="why" data-object="{{ $object }}" data-why="/why/{{ $object }}">
+<form method="dialog" class="why" data-object="{{ $object }}" data-why="/why/{{ $object }}" data-side="{{ $side->name() }}">
+    @include ('workbench.why-sides')
     <h2 id="dialog-title">{{ $text->sentence($row, $why) }}</h2>
     <p>{{ $text->second($why) }}</p>
+    @if ($bench->scene()->kind($row) === VineShelf\Scene\Kind::Light)
+        <p class="hint">{{ $text->light($side->isOutput) }}</p>
+    @endif
     @if ($rungs !== [] || $locks !== [])
         <ul>
             @foreach ($rungs as $cause)
                 <li>
                     {!! Marks::rung($cause->rung, $cause->rung) !!} <span>{{ rtrim(ucfirst($text->subject($cause)), ',') }}</span>
                     <em>{{ $cause->rung->label() }}</em>
-                    <button
-                        type="button"
-                        class="link"
-                        data-mend
-                        data-what="{{ $cause->what }}"
-                        data-number="{{ $cause->number }}"
-                        data-part="rung"
-                    >
-                        {{ $cause->what === 'isolation' ? 'End the isolation' : 'Raise to Full' }}
-                    </button>
+                    @if ($side->isOutput)
+                        @include ('workbench.mend-pictures', ['holder' => $cause])
+                    @else
+                        <button
+                            type="button"
+                            class="link"
+                            data-mend
+                            data-what="{{ $cause->what }}"
+                            data-number="{{ $cause->number }}"
+                            data-part="rung"
+                        >
+                            {{ $cause->what === 'isolation' ? 'End the isolation' : 'Raise to Full' }}
+                        </button>
+                    @endif
                 </li>
             @endforeach
             @foreach ($locks as $cause)
@@ -46,9 +54,15 @@
         </ul>
     @endif
     <p class="acts">
-        @if (count($rungs) + count($locks) > 1)
-            <button type="button" class="button primary" data-mend data-what="all" @if (!$bench->mayChange()) data-part="rung" @endif>
-                {{ $bench->mayChange() ? 'Mend all' : 'Raise all' }}
+        @if (count($rungs) + count($locks) > 1 && (! $side->isOutput || $bench->mayChange()))
+            <button
+                type="button"
+                class="button primary"
+                data-mend
+                data-what="all"
+                @if ($side->isOutput || !$bench->mayChange()) data-part="rung" @endif
+            >
+                {{ $bench->mayChange() && !$side->isOutput ? 'Mend all' : 'Raise all' }}
             </button>
         @endif
         <button class="button" value="close">Close</button>
