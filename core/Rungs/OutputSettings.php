@@ -77,7 +77,7 @@ final readonly class OutputSettings
     /** The setting in a value of the property {@see OwnValue::OUTPUT}, which a note may follow. */
     public static function read(string $value): Output
     {
-        return Output::named(strtok($value, ' ') ?: '') ?? Output::Full;
+        return Output::named(explode(' ', $value, 2)[0]) ?? Output::Full;
     }
 
     /** The note in a value of the property {@see OwnValue::OUTPUT}. */

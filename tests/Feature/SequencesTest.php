@@ -28,6 +28,7 @@ use App\Changes\MergeLayers;
 use App\Changes\MoveRows;
 use App\Changes\RenameRows;
 use App\Changes\SetLocks;
+use App\Changes\SetOutput;
 use App\Changes\SetOwn;
 use App\Changes\TagObjects;
 use App\Models\User;
@@ -39,6 +40,7 @@ use VineShelf\Layers\GroupBy;
 use VineShelf\Layers\SortBy;
 use VineShelf\Locks\Lock;
 use VineShelf\Naming\Renaming;
+use VineShelf\Output\Output;
 use VineShelf\Own\OwnValue;
 use VineShelf\Scene\Bits;
 
@@ -192,7 +194,7 @@ final class SequencesTest extends ProjectTestCase
         $lock = [0, 0, 1, 2][mt_rand(0, 3)];
         $value = [null, 'F30', 'F90'][mt_rand(0, 2)];
         $targets = static fn (string $key): Targets => Targets::named(Keys::of([$key]), $bench);
-        switch (mt_rand(0, 9)) {
+        switch (mt_rand(0, 11)) {
             case 0:
             case 1:
                 $model->file($numbers, $layer->number);
@@ -223,6 +225,16 @@ final class SequencesTest extends ProjectTestCase
                 $model->layerLocks[$layer->number] = $lock;
 
                 return new SetLocks($bench, $targets("L$layer->number"), Lock::from($lock));
+            case 9:
+                $output = [null, ...Output::cases()][mt_rand(0, 8)];
+                $keys = ["L$layer->number", "T$tag"];
+                $model->output($numbers, $keys, $output?->value);
+
+                return new SetOutput(
+                    $bench,
+                    Targets::named(Keys::of([...$keys, ...array_map(static fn (int $number): string => "O$number", $numbers)]), $bench),
+                    $output,
+                );
             default:
                 $new = $bench->project->next_tag;
                 $model->tags[$new] = $model->open($model->withHeld($numbers));
@@ -254,12 +266,27 @@ final class SequencesTest extends ProjectTestCase
         foreach ($bench->sets()->all() as $set) {
             $sets[$set->number] = $numbers($bench->set($set)->rows);
         }
+        $outputs = [];
+        foreach (['layer' => 'L', 'tag' => 'T', 'object' => 'O'] as $what => $letter) {
+            foreach (range(1, max(count($model->parents), $bench->project->next_tag)) as $number) {
+                $output = $bench->outputs()->settings()->value($what, $number);
+                $outputs += $output === null ? [] : [$letter.$number => $output->value];
+            }
+        }
+        ksort($outputs);
         ksort($layers);
         ksort($fire);
         ksort($tags);
         ksort($sets);
 
-        return ['layers' => $layers, 'tags' => $tags, 'sets' => $sets, 'fire' => $fire, 'locked' => $numbers($bench->inEffect()->locked())];
+        return [
+            'layers' => $layers,
+            'tags' => $tags,
+            'sets' => $sets,
+            'fire' => $fire,
+            'locked' => $numbers($bench->inEffect()->locked()),
+            'outputs' => $outputs,
+        ];
     }
 
     /** @param array<int, array{string, string}> $states the project before and after each change */
@@ -429,7 +456,7 @@ final class SequencesTest extends ProjectTestCase
         ];
         $owned = [...$tags === [] ? [] : ['T'.$one($tags)], ...$sets === [] ? [] : ['E'.$one($sets)]];
 
-        return match (mt_rand(0, 28)) {
+        return match (mt_rand(0, 31)) {
             0, 1, 2 => new FileObjects($bench, $rows(), $bench->layers()->get($one($layers)), mt_rand(0, 1) === 1),
             3 => new CreateLayer($bench, $name(), $one([0, ...$layers]), mt_rand(0, 1) === 1 ? $rows() : null),
             4, 5 => new CreateTag($bench, $name(), $one($folders), mt_rand(0, 1) === 1 ? $rows() : null, mt_rand(0, 1) === 1),
@@ -492,6 +519,13 @@ final class SequencesTest extends ProjectTestCase
                 : new CreateFolder($bench, Holds::Views, $name(), $one($shelves), $some($views)),
             26 => new MoveRows($bench, $some($views) ?: ['V99'], ['into', 'before'][mt_rand(0, 1)], (string) $one(['', ...$views])),
             27 => new DeleteRows($bench, $some($views) ?: ['V99'], mt_rand(0, 1) === 1),
+            28, 29 => new SetOutput(
+                $bench,
+                Targets::named(Keys::of($some([...$keys, 'O3', 'O7', 'O12', 'O20'])), $bench),
+                [null, ...Output::cases()][mt_rand(0, 8)],
+                ['', 'helper'][mt_rand(0, 1)],
+            ),
+            30 => ChangeView::keep($bench->project, $name(), null, null, $bench->outputs()->settings(), ''),
             default => new CreateLayers($bench, GroupBy::cases()[mt_rand(0, 5)], $one([0, ...$layers]), $rows()),
         };
     }

@@ -36,7 +36,11 @@ final class IsolationController
         if ($objects->count() === 0) {
             throw new Refused('There is nothing to look at alone; pick objects first.');
         }
-        DeskChange::on($bench, static fn (Desk $desk) => $desk->putIsolation($desk->isolation()->deeper($objects, $rest)));
+        DeskChange::on($bench, static function (Desk $desk) use ($objects, $rest): void {
+            $desk->putIsolation($desk->isolation()->deeper($objects, $rest));
+            // It is the desk that something is looked at alone on.
+            $desk->shows_output = false;
+        });
         $state = [Rung::Hidden->value => 'hidden', Rung::Box->value => 'at most a box'][$rest->value] ?? 'at most a ghost';
 
         return Answer::to($bench, $request)

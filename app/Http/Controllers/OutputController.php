@@ -74,9 +74,7 @@ final class OutputController
         $pictures = $view === null ? 'pictures of no view' : "pictures of view $view->name";
 
         return Answer::to($bench, $request)
-            ->saying(
-                $bench->desk->shows_output ? "The canvas shows $pictures." : "The canvas shows your desk; differences are with $pictures.",
-            )
+            ->saying(isset($given['side']) ? '' : "Differences are with $pictures.")
             ->send();
     }
 

@@ -64,14 +64,13 @@ final class WhyController
                 static fn (Bench $held): SetLocks => new SetLocks($held, self::meant($held, $chosen($held), 'lock'), Lock::Open),
             );
         }
-        $raised = false;
-        if ($part !== 'lock') {
-            $raised = $side->isOutput
-                ? ! $this->raiseInPictures($history, $bench, $chosen, $request->boolean('only_in_view'))
-                : $this->raise($bench, $object, $chosen($bench));
+        if ($side->isOutput && $part !== 'lock') {
+            return $this->raiseInPictures($request, $history, $bench, $chosen, $object);
         }
+        $bench->refresh();
+        $raised = $part !== 'lock' && $this->raise($bench, $object, $chosen($bench));
         $name = (new WhyText($bench))->name($bench->scene()->row($object));
-        $state = self::why($bench->side($side->isOutput), $bench, $object)->rung->state().($side->isOutput ? ' in pictures' : '');
+        $state = self::why($bench->side($side->isOutput), $bench, $object)->rung->state();
 
         return Answer::to($bench, $request)
             ->saying("$name now $state.", $raised ? 'desk' : 'project')
@@ -79,16 +78,20 @@ final class WhyController
             ->send();
     }
 
-    /** @param \Closure(Bench): list<Cause> $chosen @return bool true: the project has changed */
-    private function raiseInPictures(History $history, Bench $bench, \Closure $chosen, bool $onlyInView): bool
+    /** @param \Closure(Bench): list<Cause> $chosen */
+    private function raiseInPictures(Request $request, History $history, Bench $bench, \Closure $chosen, int $object): Response
     {
         Gate::authorize('change', $bench->project);
-        $history->carryOut(
+        $onlyInView = $request->boolean('only_in_view');
+        $command = $history->carryOut(
             $bench,
             static fn (Bench $held): RaiseInPictures => new RaiseInPictures($held, self::meant($held, $chosen($held), 'rung'), $onlyInView),
         );
 
-        return true;
+        return Answer::to($bench, $request)
+            ->after($command, 'It is so already.')
+            ->with(['why' => $object])
+            ->send();
     }
 
     /** @param list<Cause> $causes @param string $part "rung" or "lock" */

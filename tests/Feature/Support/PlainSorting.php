@@ -31,6 +31,21 @@ final class PlainSorting
     /** @var array<int, int> own lock by layer; the layers of this project are not nested */
     public array $layerLocks = [];
 
+    /** @var array<string, int> what pictures are to show, by "O7", "L2" or "T1" */
+    public array $outputs = [];
+
+    /** @param list<int> $numbers of objects @param list<string> $keys of layers and tags */
+    public function output(array $numbers, array $keys, ?int $value): void
+    {
+        foreach ([...$keys, ...array_map(static fn (int $number): string => "O$number", $this->open($numbers))] as $key) {
+            if ($value === null) {
+                unset($this->outputs[$key]);
+            } else {
+                $this->outputs[$key] = $value;
+            }
+        }
+    }
+
     public function isLocked(int $number): bool
     {
         $isLocked = ($this->layerLocks[$this->layerOf[$number]] ?? 0) === 2;
@@ -131,6 +146,16 @@ final class PlainSorting
         $layers = $this->layerOf;
         ksort($layers);
 
-        return ['layers' => $layers, 'tags' => $sorted($this->tags), 'sets' => $sorted($this->sets), 'fire' => $fire, 'locked' => $locked];
+        $outputs = $this->outputs;
+        ksort($outputs);
+
+        return [
+            'layers' => $layers,
+            'tags' => $sorted($this->tags),
+            'sets' => $sorted($this->sets),
+            'fire' => $fire,
+            'locked' => $locked,
+            'outputs' => $outputs,
+        ];
     }
 }
