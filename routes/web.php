@@ -30,6 +30,7 @@ use App\Http\Controllers\SightController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\TintController;
 use App\Http\Controllers\ViewController;
+use App\Http\Controllers\WholeDeskController;
 use App\Http\Controllers\WhyController;
 use App\Http\Controllers\WhyRowsController;
 use App\Http\Controllers\WorkbenchController;
@@ -107,6 +108,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/cameras', [CanvasController::class, 'cameras'])->name('cameras');
             Route::get('/tint', [TintController::class, 'show'])->name('tint');
             Route::get('/edges', [TintController::class, 'edges'])->name('edges');
+            Route::post('/edges', [TintController::class, 'turnEdges'])->name('edges.turn');
             Route::post('/tint', [TintController::class, 'update'])->name('tint.update');
             Route::post('/tint/pick', [TintController::class, 'pick'])->name('tint.pick');
             Route::post('/pick', [PickController::class, 'pick'])->name('pick');
@@ -124,6 +126,10 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/isolate', [IsolationController::class, 'isolate'])->name('isolate');
             Route::post('/isolate/back', [IsolationController::class, 'back'])->name('isolate.back');
             Route::post('/rungs', [DeskController::class, 'rung'])->name('rungs');
+            Route::post('/rungs/whole', [WholeDeskController::class, 'show'])->name('rungs.whole');
+            Route::post('/rungs/step', [WholeDeskController::class, 'step'])->name('rungs.step');
+            Route::post('/rungs/ceiling', [WholeDeskController::class, 'ceiling'])->name('rungs.ceiling');
+            Route::post('/isolate/layer', [WholeDeskController::class, 'alone'])->name('isolate.layer');
             Route::post('/rungs/turn', [OrganizerController::class, 'turn'])->name('rungs.turn');
             Route::get('/landing', [DeskController::class, 'askLanding'])->name('landing.ask');
             Route::post('/landing', [DeskController::class, 'landing'])->name('landing');
@@ -173,6 +179,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/file', [FilingController::class, 'file'])->name('file');
             Route::get('/output', [OutputController::class, 'ask'])->name('output.ask');
             Route::post('/output', [OutputController::class, 'set'])->name('output.set');
+            Route::post('/locks/whole', [WholeDeskController::class, 'locks'])->name('locks.whole');
+            Route::post('/backdrop', [WholeDeskController::class, 'backdrop'])->name('backdrop');
             Route::post('/locks', [FilingController::class, 'lock'])->name('locks');
             Route::get('/rename', [RenameController::class, 'ask'])->name('rename.ask');
             Route::post('/rename/preview', [RenameController::class, 'preview'])->name('rename.preview');

@@ -23,6 +23,7 @@ use VineShelf\Rules\RuleError;
 use VineShelf\Rules\Vocabulary;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
+use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Parked;
@@ -130,6 +131,12 @@ final class Bench
     public function settings(): Settings
     {
         return $this->settings ??= $this->desk->settings();
+    }
+
+    /** The own rungs of the desk as a view keeps them: a ceiling is for the desk alone. */
+    public function kept(): Settings
+    {
+        return $this->settings()->withCeiling(Rung::Full);
     }
 
     public function inEffect(): InEffect

@@ -23,11 +23,16 @@ use VineShelf\Scene\Pick;
  * @property bool $lands_in_new whether every new layer becomes the landing layer
  * @property list<string> $pins what is pinned beside the slots: keys of tags and sets, and rules
  * @property int $next_step
+ * @property int $alone_layer the layer that is looked at alone, one after the other; 0 for none
+ * @property string $edges how the canvas draws edges, one of {@see self::EDGES}
  * @property bool $shows_output whether the canvas shows the output instead of the desk
  * @property bool $output_of_view whether that is the output of the view that the desk came from
  */
 final class Desk extends Model
 {
+    /** As layers and tags say, over all shading, none, or edges only. */
+    public const EDGES = ['own', 'over', 'none', 'only'];
+
     public $timestamps = false;
 
     public $incrementing = false;
@@ -49,6 +54,8 @@ final class Desk extends Model
         'pins' => '[]',
         'shows_output' => false,
         'output_of_view' => true,
+        'alone_layer' => 0,
+        'edges' => 'own',
     ];
 
     protected $casts = [
@@ -92,6 +99,7 @@ final class Desk extends Model
 
     public function putIsolation(Isolation $isolation): void
     {
+        $this->alone_layer = 0;
         $this->setAttribute('isolated', $isolation->isOn() ? $isolation->pack() : null);
     }
 

@@ -20,7 +20,7 @@ final class Answer
 {
     private string $message = '';
 
-    /** "project" or "desk": which undo takes the answered change back; empty for none. */
+    /** "project", "desk" or "both": which undo takes the answered change back; empty for none. */
     private string $undo = '';
 
     private bool $warns = false;
@@ -82,7 +82,10 @@ final class Answer
             'workbench.answer',
             self::parts($this->bench, $this->request) + [
                 'message' => trim(
-                    $this->message.($this->undo === 'desk' && $this->bench->desk->shows_output ? ' You are looking at the output.' : ''),
+                    $this->message.
+                        (in_array($this->undo, ['desk', 'both'], true) && $this->bench->desk->shows_output
+                            ? ' You are looking at the output.'
+                            : ''),
                 ),
                 'undo' => $this->undo,
                 'change' => $this->change,

@@ -98,6 +98,9 @@ final class RungTitles
         if ($side->isolation->isOn()) {
             return 'something else is isolated';
         }
+        if (! $this->ofPictures && $side->settings->ceiling === $this->inEffect($row)->value) {
+            return 'the ceiling of the desk is';
+        }
         foreach ($this->bench->layers()->chain($row->number()) as $layer) {
             $own = $side->settings->layer($layer->number) ?? Rung::Full;
             if ($own === $this->inEffect($row) && ($this->ofPictures || $layer->number !== $row->number())) {

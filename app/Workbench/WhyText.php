@@ -85,6 +85,12 @@ final class WhyText
         return $cause->what === 'isolation' ? 'something else is isolated' : $this->subject($cause).' is';
     }
 
+    /** What a button says that ends it. */
+    public function mend(Cause|Holder $of): string
+    {
+        return ['isolation' => 'End the isolation', 'ceiling' => 'Lift it'][$of->what] ?? 'Raise to Full';
+    }
+
     /** Where what holds something down in pictures comes from, as {@see \App\Bench\Outputs::origin()} says; "" for several at once. */
     public function originOf(Cause|Holder $of): string
     {
@@ -145,6 +151,7 @@ final class WhyText
     {
         return match ($holder->what) {
             'isolation' => 'Something else is isolated',
+            'ceiling' => 'The ceiling of the desk',
             'own' => 'Settings of the objects themselves',
             'group' => 'Settings of groups above them',
             default => ucfirst($this->organizer($holder->what, $holder->number)),
@@ -155,6 +162,9 @@ final class WhyText
     {
         if ($cause->what === 'isolation') {
             return 'something else is isolated';
+        }
+        if ($cause->what === 'ceiling') {
+            return 'the ceiling of the desk';
         }
         if (in_array($cause->what, ['layer', 'tag', 'folder'], true)) {
             return $this->organizer($cause->what, $cause->number);

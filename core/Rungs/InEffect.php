@@ -73,6 +73,9 @@ final class InEffect
                     $rungs = $rungs->lowest(Levels::within($rows, $full, $rung, $full));
                 }
             }
+            if ($this->settings->ceiling < $full) {
+                $rungs = $rungs->lowest(Levels::constant($rungs->length, $full, $this->settings->ceiling));
+            }
             $this->rungs = $this->isolation?->over($rungs, $this->scene) ?? $rungs;
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Rungs;
 
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Levels;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Pick;
@@ -15,7 +16,10 @@ use VineShelf\Scene\Scene;
  */
 final readonly class Isolation
 {
-    /** @param list<array{Pick, Rung}> $steps objects, which count with all that they hold, and the rung of the rest; the deepest last */
+    /** Added to the rung of the rest where the objects count without what they hold. */
+    private const EXACTLY = 128;
+
+    /** @param list<array{Pick, Rung, bool}> $steps objects, rung of the rest, whether what they hold is not meant; the deepest last */
     private function __construct(private array $steps) {}
 
     public static function none(): self
@@ -39,19 +43,31 @@ final readonly class Isolation
         return $this->steps === [] ? Pick::of() : $this->steps[count($this->steps) - 1][0];
     }
 
+    /** Rows of what is isolated in the deepest step. */
+    public function rows(Scene $scene): Bits
+    {
+        return $this->isExact() ? $this->objects()->rows($scene) : $this->objects()->withHeld($scene);
+    }
+
+    private function isExact(): bool
+    {
+        return $this->steps !== [] && $this->steps[count($this->steps) - 1][2];
+    }
+
     public function rest(): Rung
     {
         return $this->steps === [] ? Rung::Full : $this->steps[count($this->steps) - 1][1];
     }
 
-    public function deeper(Pick $objects, Rung $rest): self
+    /** @param bool $exactly whether the objects are meant without what they hold */
+    public function deeper(Pick $objects, Rung $rest, bool $exactly = false): self
     {
-        return new self([...array_slice($this->steps, -19), [$objects, $rest]]);
+        return new self([...array_slice($this->steps, -19), [$objects, $rest, $exactly]]);
     }
 
     public function withRest(Rung $rest): self
     {
-        return $this->steps === [] ? $this : new self([...array_slice($this->steps, 0, -1), [$this->objects(), $rest]]);
+        return $this->steps === [] ? $this : new self([...array_slice($this->steps, 0, -1), [$this->objects(), $rest, $this->isExact()]]);
     }
 
     public function back(): self
@@ -68,15 +84,15 @@ final readonly class Isolation
         $full = Rung::Full->value;
         $rest = $rungs->lowest(Levels::constant($rungs->length, $full, $this->rest()->value));
 
-        return $rest->except($this->objects()->withHeld($scene), Levels::constant($rungs->length, $full, $full));
+        return $rest->except($this->rows($scene), Levels::constant($rungs->length, $full, $full));
     }
 
     public function pack(): string
     {
         $packed = '';
-        foreach ($this->steps as [$objects, $rest]) {
+        foreach ($this->steps as [$objects, $rest, $exactly]) {
             $bytes = $objects->pack();
-            $packed .= pack('CV', $rest->value, strlen($bytes)).$bytes;
+            $packed .= pack('CV', $rest->value + ($exactly ? self::EXACTLY : 0), strlen($bytes)).$bytes;
         }
 
         return $packed;
@@ -87,7 +103,8 @@ final readonly class Isolation
         $steps = [];
         for ($at = 0; $at + 5 <= strlen($packed); $at += 5 + $size) {
             [$size] = Packed::uint32($packed, $at + 1, 1);
-            $steps[] = [Pick::unpack(substr($packed, $at + 5, $size)), Rung::from(ord($packed[$at]))];
+            $rest = ord($packed[$at]);
+            $steps[] = [Pick::unpack(substr($packed, $at + 5, $size)), Rung::from($rest & 127), $rest >= self::EXACTLY];
         }
 
         return new self($steps);

@@ -16,19 +16,21 @@ use VineShelf\Scene\Packed;
  */
 final readonly class Settings
 {
-    private const VERSION = 3;
+    private const VERSION = 4;
 
     /**
      * @param array<int, int>  $layers  rung by layer number
      * @param array<int, Bits> $objects object numbers by rung; no object is in two sets, and none of the sets is empty
      * @param array<int, int>  $tags    rung by tag number
      * @param array<int, int>  $folders rung by number of a folder of tags
+     * @param int              $ceiling the rung that nothing is above, whatever is set; a desk has one, a view does not
      */
     public function __construct(
         public array $layers = [],
         public array $objects = [],
         public array $tags = [],
         public array $folders = [],
+        public int $ceiling = Rung::Full->value,
     ) {}
 
     /**
@@ -88,7 +90,7 @@ final readonly class Settings
      */
     public function withLayers(iterable $numbers, ?Rung $rung): self
     {
-        return new self(self::set($this->layers, $numbers, $rung), $this->objects, $this->tags, $this->folders);
+        return new self(self::set($this->layers, $numbers, $rung), $this->objects, $this->tags, $this->folders, $this->ceiling);
     }
 
     /**
@@ -97,7 +99,7 @@ final readonly class Settings
      */
     public function withTags(iterable $numbers, ?Rung $rung): self
     {
-        return new self($this->layers, $this->objects, self::set($this->tags, $numbers, $rung), $this->folders);
+        return new self($this->layers, $this->objects, self::set($this->tags, $numbers, $rung), $this->folders, $this->ceiling);
     }
 
     /**
@@ -106,7 +108,7 @@ final readonly class Settings
      */
     public function withFolders(iterable $numbers, ?Rung $rung): self
     {
-        return new self($this->layers, $this->objects, $this->tags, self::set($this->folders, $numbers, $rung));
+        return new self($this->layers, $this->objects, $this->tags, self::set($this->folders, $numbers, $rung), $this->ceiling);
     }
 
     /**
@@ -146,7 +148,12 @@ final readonly class Settings
             ksort($objects);
         }
 
-        return new self($this->layers, $objects, $this->tags, $this->folders);
+        return new self($this->layers, $objects, $this->tags, $this->folders, $this->ceiling);
+    }
+
+    public function withCeiling(Rung $ceiling): self
+    {
+        return new self($this->layers, $this->objects, $this->tags, $this->folders, $ceiling->value);
     }
 
     /** These values where something is set, the others elsewhere. */
@@ -157,6 +164,7 @@ final readonly class Settings
             $others->objects,
             $this->tags + $others->tags,
             $this->folders + $others->folders,
+            $this->ceiling,
         );
         foreach ($this->objects as $rung => $numbers) {
             $result = $result->withObjects($numbers, Rung::from($rung));
@@ -168,7 +176,7 @@ final readonly class Settings
     /** Whether both set the same, Full counting as nothing: so it is on a desk. */
     public function same(self $other): bool
     {
-        return array_sum($this->difference($other)) === 0;
+        return $this->ceiling === $other->ceiling && array_sum($this->difference($other)) === 0;
     }
 
     /**
@@ -206,12 +214,12 @@ final readonly class Settings
     }
 
     /**
-     * @return string version; for layers, tags and folders each how many, their numbers and rungs; then for each rung of objects: rung,
-     * bytes, one bit per object number. Deflated
+     * @return string version and ceiling; for layers, tags and folders each how many, their numbers and rungs; then for each rung of
+     *     objects: rung, bytes, one bit per object number. Deflated
      */
     public function pack(): string
     {
-        $raw = pack('C', self::VERSION);
+        $raw = pack('CC', self::VERSION, $this->ceiling);
         foreach ([$this->layers, $this->tags, $this->folders] as $rungs) {
             $raw .= pack('V', count($rungs));
             $raw .= $rungs === [] ? '' : pack('V*', ...array_keys($rungs)).pack('C*', ...array_values($rungs));
@@ -234,7 +242,8 @@ final readonly class Settings
             return self::firstVersion($raw);
         }
         $rungs = [[], [], []];
-        $at = 1;
+        $hasCeiling = $raw[0] === "\4";
+        $at = $hasCeiling ? 2 : 1;
         // Before there were tags, only layers stood in front of the objects.
         for ($what = 0, $last = $raw[0] === "\2" ? 0 : 2; $what <= $last; $what++, $at += 4 + 5 * $count) {
             [$count] = Packed::uint32($raw, $at, 1);
@@ -246,7 +255,7 @@ final readonly class Settings
             $objects[ord($raw[$at])] = Bits::ofBytes(($size << 3) - 1, substr($raw, $at + 5, $size));
         }
 
-        return new self($rungs[0], $objects, $rungs[1], $rungs[2]);
+        return new self($rungs[0], $objects, $rungs[1], $rungs[2], $hasCeiling ? ord($raw[1]) : Rung::Full->value);
     }
 
     /** As they were kept first: counts, then numbers and rungs of layers and of objects. */

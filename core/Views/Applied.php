@@ -19,7 +19,8 @@ final class Applied
      */
     public static function rungs(Settings $view, Settings $desk, LayerTree $layers, int $knownLayer, int $newcomers): Settings
     {
-        $after = $view;
+        // A ceiling keeps the desk fast, whatever is looked at.
+        $after = $view->withCeiling(Rung::from($desk->ceiling));
         foreach ($layers->walk() as [$layer]) {
             if ($layer->number > $knownLayer) {
                 $after = $after->withLayers([$layer->number], $newcomers < 0 ? $desk->layer($layer->number) : Rung::from($newcomers));

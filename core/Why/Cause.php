@@ -13,7 +13,7 @@ use VineShelf\Scene\Bits;
 final readonly class Cause
 {
     public function __construct(
-        /** "layer", "tag", "folder", "object", or "isolation": other objects are isolated. */
+        /** "layer", "tag", "folder", "object", "ceiling" of the whole desk, or "isolation": other objects are isolated. */
         public string $what,
         public int $number,
         /** Whether the setting is the object's own, and not one of a group or a layer above. */
@@ -29,6 +29,7 @@ final readonly class Cause
             'layer' => $settings->withLayers([$this->number], Rung::Full),
             'tag' => $settings->withTags([$this->number], Rung::Full),
             'folder' => $settings->withFolders([$this->number], Rung::Full),
+            'ceiling' => $settings->withCeiling(Rung::Full),
             'object' => $settings->withObjects(Bits::ofRows($this->number, [$this->number]), Rung::Full),
             default => $settings,
         };

@@ -12,7 +12,10 @@ use VineShelf\Scene\Bits;
 final readonly class Holder
 {
     public function __construct(
-        /** "layer", "tag" or "folder"; "own" for settings of the objects themselves, "group" for groups above them, or "isolation". */
+        /**
+         * "layer", "tag" or "folder"; "own" for settings of the objects themselves, "group" for groups above them, "ceiling" of the whole
+         * desk, or "isolation".
+         */
         public string $what,
         /** Of the layer, tag or folder; 0 for others. */
         public int $number,

@@ -35,7 +35,10 @@ final class Holders
     {
         $holders = new self($rows, $scene, $organizers, $settings);
         if ($isolation?->isOn() === true) {
-            $holders->add('isolation', 0, $isolation->rest(), null, $rows->without($isolation->objects()->withHeld($scene)));
+            $holders->add('isolation', 0, $isolation->rest(), null, $rows->without($isolation->rows($scene)));
+        }
+        if ($settings->ceiling < Rung::Full->value) {
+            $holders->add('ceiling', 0, Rung::from($settings->ceiling), null, $rows);
         }
         $holders->layers();
         $holders->tags();

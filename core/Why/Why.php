@@ -35,12 +35,7 @@ final readonly class Why
         ?Isolation $isolation = null,
     ): self {
         $causes = [];
-        $isLifted =
-            $isolation?->isOn() === true &&
-            array_filter(
-                [$row, ...$scene->ancestors($row)],
-                static fn (int $link): bool => $isolation->objects()->has($scene->number($link)),
-            ) !== [];
+        $isLifted = $isolation?->isOn() === true && $isolation->rows($scene)->has($row);
         if ($isolation?->isOn() === true && ! $isLifted) {
             $causes[] = new Cause('isolation', 0, false, $isolation->rest(), null);
         }
@@ -65,6 +60,9 @@ final readonly class Why
         }
 
         array_push($causes, ...self::ofTags($row, $scene, $organizers->tags, $settings));
+        if ($settings->ceiling < Rung::Full->value) {
+            $causes[] = new Cause('ceiling', 0, false, Rung::from($settings->ceiling), null);
+        }
 
         return new self(
             $settings->object($scene->number($row)) ?? Rung::Full,

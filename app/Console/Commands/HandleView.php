@@ -38,7 +38,7 @@ final class HandleView extends OnBench
                         $view->no,
                         $view->camera,
                         false,
-                        $held->settings(),
+                        $held->kept(),
                         $held->outputs()->settings(),
                         null,
                     );
@@ -68,7 +68,7 @@ final class HandleView extends OnBench
                 $held->project,
                 $name,
                 in_array('camera', $keeps, true) ? self::camera($held) : null,
-                in_array('rungs', $keeps, true) ? $held->settings() : null,
+                in_array('rungs', $keeps, true) ? $held->kept() : null,
                 in_array('output', $keeps, true) ? $held->outputs()->settings() : null,
                 '',
             ),

@@ -60,7 +60,9 @@ final class IsolationController
                 $all => Isolation::none(),
                 default => $before->back(),
             };
+            $alone = $rest === null ? 0 : $desk->alone_layer;
             $desk->putIsolation($after);
+            $desk->alone_layer = $alone;
 
             return [$before, $after];
         });

@@ -54,6 +54,23 @@ final class TintController
         ]);
     }
 
+    /** How the canvas draws edges. */
+    public function turnEdges(Request $request, Bench $bench): Response
+    {
+        $given = $request->validate(['edges' => ['required', 'in:'.implode(',', Desk::EDGES)]]);
+        DeskChange::on($bench, static function (Desk $desk) use ($given): void {
+            $desk->edges = $given['edges'];
+        });
+        $said = [
+            'own' => 'Edges as layers and tags have them.',
+            'over' => 'Edges over shading.',
+            'none' => 'No edges.',
+            'only' => 'Edges only.',
+        ];
+
+        return Answer::to($bench, $request)->saying($said[$given['edges']])->send();
+    }
+
     /** Tints by something else, or shuffles anew. */
     public function update(Request $request, Bench $bench): Response
     {

@@ -45,7 +45,7 @@ final class WhyController
     public function mend(Request $request, Bench $bench, History $history, int $object): Response
     {
         $given = $request->validate([
-            'what' => ['required', 'in:layer,tag,folder,object,isolation,all'],
+            'what' => ['required', 'in:layer,tag,folder,object,isolation,ceiling,all'],
             'number' => ['nullable', 'integer'],
             'part' => ['nullable', 'in:rung,lock'],
             'only_in_view' => ['nullable', 'boolean'],

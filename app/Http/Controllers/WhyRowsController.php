@@ -56,7 +56,7 @@ final class WhyRowsController
     public function mend(Request $request, Bench $bench, History $history, string $row): Response
     {
         $given = $request->validate([
-            'what' => ['required', 'in:layer,tag,folder,own,group,isolation'],
+            'what' => ['required', 'in:layer,tag,folder,own,group,isolation,ceiling'],
             'number' => ['nullable', 'integer'],
             'part' => ['required', 'in:rung,lock'],
             'only_in_view' => ['nullable', 'boolean'],
@@ -115,6 +115,7 @@ final class WhyRowsController
             $desk = match ($holder->what) {
                 'layer' => $desk->withLayers([$holder->number], Rung::Full),
                 'tag' => $desk->withTags([$holder->number], Rung::Full),
+                'ceiling' => $desk->withCeiling(Rung::Full),
                 'folder' => $desk->withFolders([$holder->number], Rung::Full),
                 'own', 'group' => $holder->setters === null ? $desk : $desk->withObjects($numbers($holder->setters), Rung::Full),
                 default => $desk,

@@ -3,6 +3,7 @@ import { jump } from './jump.js';
 import { openDifference } from './difference.js';
 import { openKeys } from './keysheet.js';
 import { askForFolder, askForRow } from './newrow.js';
+import { showingCommands } from './showing.js';
 
 /**
  * Every command: the one list behind buttons, keys, menus, the command box and the sheet of keys.
@@ -46,6 +47,17 @@ export function commandsOf(bench) {
             changes: true,
         }),
         command('Take back', 'desk-undo', 'Take back on the desk', 'z', () => ask('POST', '/desk/undo')),
+        command(
+            'Take back',
+            'undo-both',
+            'Undo in the project and on the desk',
+            '',
+            async (from) => {
+                await ask('POST', '/undo', named(from));
+                return ask('POST', '/desk/undo');
+            },
+            { changes: true, quiet: true },
+        ),
         command('Take back', 'desk-redo', 'Do again on the desk', 'Shift+z', () => ask('POST', '/desk/redo')),
 
         command(
@@ -159,6 +171,13 @@ export function commandsOf(bench) {
             'Shift+i',
             needsPick(() => ask('POST', '/isolate', { rest: 'ghost' })),
         ),
+        command(
+            'Pick',
+            'isolate-box',
+            'Isolate the pick, the rest as boxes',
+            '',
+            needsPick(() => ask('POST', '/isolate', { rest: 'box' })),
+        ),
         command('Pick', 'isolate-back', 'Back out of the isolation', 'Backspace', () => ask('POST', '/isolate/back')),
         command('Pick', 'isolate-end', 'End the isolation', '', () => ask('POST', '/isolate/back', { all: 1 })),
         command(
@@ -195,7 +214,7 @@ export function commandsOf(bench) {
             command(
                 'Pick',
                 `rung-${rung}`,
-                `Pick: ${name}`,
+                rung === 0 ? 'Hide the pick' : `Pick: ${name}`,
                 String(rung),
                 needsPick(() => ask('POST', '/rungs', { on: 'pick', rung })),
             ),
@@ -215,6 +234,7 @@ export function commandsOf(bench) {
             needsPick(() => bench.openDialog('/output')),
             { changes: true },
         ),
+        ...showingCommands(bench, command, needsPick),
         command('Output', 'show-desk', 'Show the desk in the canvas', '', () => ask('POST', '/shows', { side: 'desk' })),
         command('Output', 'show-output', 'Show the output in the canvas', '', () => ask('POST', '/shows', { side: 'output' })),
         command('Output', 'turn-sides', 'Desk or output', 'Shift+o', () =>

@@ -173,7 +173,7 @@ export class Dialogs {
         const { whySide } = button.dataset;
         const html = await this.bench.server.html(`${why}?side=${whySide}`);
         if (html && this.element.open) this.element.innerHTML = html;
-        /** @type {HTMLElement | null} */ (this.element.querySelector(`[data-why-side="${whySide}"]`))?.focus();
+        /** @type {HTMLElement | null} */ (this.element.querySelector('[data-why-side]'))?.focus();
     }
 
     /** @param {HTMLElement} button */

@@ -6,6 +6,15 @@ export class Edges {
     constructor(bench) {
         this.bench = bench;
         this.stamp = '';
+        /** How the whole canvas draws them. */
+        this.mode = 'own';
+    }
+
+    /** @param {string} mode */
+    turn(mode) {
+        if (mode === this.mode) return;
+        this.mode = mode;
+        this.bench.canvas.setEdges(mode);
     }
 
     /** @param {string} stamp changes whenever lines may have changed; empty where nothing has any */

@@ -118,11 +118,12 @@ export class Workbench {
     }
 
     /** @param {DOMStringMap} said */
-    async apply({ states, pick, tint, edges, more }) {
+    async apply({ states, pick, tint, edges, edgeMode, more }) {
         const wanted = JSON.parse(more ?? '[]');
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
         this.tint.read(tint ?? '');
         this.edges.read(edges ?? '');
+        this.edges.turn(edgeMode ?? 'own');
         this.taking.hears(this.revisions.revision);
         this.details.hears(this.revisions);
         if (wanted.camera) {

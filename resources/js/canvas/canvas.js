@@ -156,6 +156,13 @@ export class Canvas {
         this.stale = true;
     }
 
+    /** @param {string} mode how edges are drawn */
+    setEdges(mode) {
+        this.painter.look.setEdges(mode);
+        this.painter.frames.edges = mode;
+        this.stale = true;
+    }
+
     /** @param {Uint32Array | null} taken what a click on each object takes, by object number; null for itself */
     setTakes(taken) {
         this.taken = taken;

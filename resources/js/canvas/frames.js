@@ -19,6 +19,8 @@ export class Frames {
         this.front = 0;
         /** Whether the mean is what is seen. */
         this.smoothed = false;
+        /** How edges are drawn. */
+        this.edges = 'own';
         const { screen, blend, flat } = makeScreen();
         this.screen = screen;
         this.blend = blend;
@@ -99,7 +101,7 @@ export class Frames {
         uniforms.numbers.value = front.textures[1];
         uniforms.ghosts.value = front.textures[2];
         uniforms.hovered.value = hovered;
-        uniforms.inked.value = this.smoothed ? 0.3 : 0;
+        uniforms.inked.value = { none: 0, only: 0.75 }[this.edges] ?? (this.smoothed ? 0.3 : 0);
         this.renderer.setRenderTarget(null);
         this.renderer.render(this.screen, this.flat);
     }

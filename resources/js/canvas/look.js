@@ -44,6 +44,7 @@ export class Look {
         this.states = new Uint8Array(1);
         /** Red, green, blue and line style by object number; empty where none has any. @type {Uint8Array} */
         this.lines = new Uint8Array(0);
+        this.edges = 'own';
         /** @type {Map<number, Surface>} */
         this.surfaces = new Map();
         this.shared = {
@@ -64,6 +65,8 @@ export class Look {
             sunWay: { value: new Vector3(0.42, -0.52, 0.74).normalize() },
             ghostInk: { value: new Color() },
             boxFill: { value: new Color() },
+            /** 1 where only edges are drawn, on paper. */
+            paper: { value: 0 },
         };
         this.materials = {
             solid: this.material(partVertex, partFragment, { MASKED: '' }, false),
@@ -204,8 +207,15 @@ export class Look {
         this.screen.takes.value = taken ? fourByNumber(new Uint8Array(taken.buffer, taken.byteOffset, taken.byteLength)) : this.nothing;
     }
 
+    /** @param {string} mode "own" as layers and tags say, "over" all shading, "none", or "only" edges */
+    setEdges(mode) {
+        this.edges = mode;
+        this.shared.paper.value = mode === 'only' ? 1 : 0;
+    }
+
     /** Whether an object's edges are drawn over its faces. @param {number} object */
     hasLines(object) {
+        if (this.edges !== 'own') return this.edges !== 'none';
         return this.lines.length > 0 && this.lines[object * 4 + 3] > 0;
     }
 

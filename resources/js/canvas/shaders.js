@@ -88,6 +88,8 @@ uniform vec3 groundLight;
 uniform vec3 sunLight;
 uniform vec3 sunWay;
 uniform vec3 ghostInk;
+uniform vec3 boxFill;
+uniform float paper;
 in vec3 vNormal;
 in vec3 vView;
 in vec2 vUv;
@@ -161,6 +163,7 @@ void main() {
     vec3 over = max(lit - 0.6, 0.0) * (1.0 - vSurface.w);
     lit = lit - over + over / (1.0 + over / 0.7);
 #endif
+    lit = mix(lit, boxFill * boxFill, paper);
 #if defined(SEE_THROUGH)
     float rim = 1.0 - abs(dot(facing, way));
     outColour = vec4(sqrt(lit), min(1.0, colour.a * (0.75 + 0.9 * rim * rim)));

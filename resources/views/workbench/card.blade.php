@@ -2,7 +2,7 @@
 @if ($card !== null)
     <div class="card" role="region" aria-label="The pick">
         <h2 title="{{ $card->title }}">
-            <span>{{ $card->title }}</span>
+            <span>{{ $card->title }}</span> <x-tool command="clear-pick" icon="x" title="Clear the pick (Esc)" />
             <button
                 class="icon-button unfold-card"
                 data-command="details"
@@ -78,7 +78,7 @@
                 <button class="button" data-command="lock-pick" data-lock="{{ $card->nextLock->value }}" title="{{ $card->lockTitle() }}">
                     {{ ['Open', 'Guard', 'Lock'][$card->nextLock->value] }}
                 </button>
-                <button class="button" data-command="output-pick" title="What pictures show of the pick (Alt+O)">In pictures…</button>
+                <button class="button" data-command="output-pick" title="What pictures show of the pick (Alt+O)">Output</button>
                 @if ($card->count > 1)
                     <button class="button" data-command="rename-pick" title="New names for the whole pick (Shift+R)">Rename…</button>
                 @endif
@@ -88,7 +88,6 @@
                     Why
                 </button>
             @endif
-            <button class="button" data-command="clear-pick" title="Clear the pick (Esc)">Clear</button>
         </div>
     </div>
 @endif

@@ -211,6 +211,7 @@
                 <x-tool command="hold" icon="pin" title="Hold the camera where it is (H)" label="Hold the camera" aria-pressed="false" />
                 <x-tool command="cameras" icon="video" title="The model's own cameras" aria-haspopup="menu" />
                 <x-tool command="walk" icon="footprints" title="Walk at eye height (W)" aria-pressed="false" />
+                <x-tool command="showing" icon="eye" title="Show, hide, thin out, edges" aria-haspopup="menu" />
                 <x-tool command="tints" icon="palette" title="Tint by…" aria-haspopup="menu" />
                 <span id="desk-steps">@include ('workbench.desk-steps')</span>
             </div>

@@ -5,7 +5,6 @@
     $counted = fn (int $count) => number_format($count) . ' of ' . number_format($objects);
 @endphp
 <form method="dialog" class="why" data-why="/why/rows/{{ $row->key() }}" data-side="{{ $side->name() }}">
-    @include ('workbench.why-sides')
     <h2 id="dialog-title">
         @if ($lowered === 0)
             Everything of {{ $row->name }} is drawn in full{{ $side->isOutput ? ' in pictures' : '' }}
@@ -51,12 +50,12 @@
                             data-number="{{ $holder->number }}"
                             data-part="{{ $isRung ? 'rung' : 'lock' }}"
                         >
-                            {{ $holder->what === 'isolation' ? 'End the isolation' : ($isRung ? 'Raise to Full' : 'Open it') }}
+                            {{ $isRung ? $text->mend($holder) : 'Open it' }}
                         </button>
                     @endif
                 </li>
             @endforeach
         </ul>
     @endif
-    <p class="acts"><button class="button" value="close">Close</button></p>
+    <p class="acts"><button class="button" value="close">Close</button> @include ('workbench.why-sides')</p>
 </form>

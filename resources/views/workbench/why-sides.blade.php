@@ -1,4 +1,3 @@
-<p class="why-sides" role="group" aria-label="Where it shows">
-    <button type="button" class="link" data-why-side="desk" aria-pressed="{{ $side->isOutput ? 'false' : 'true' }}">On the desk</button>
-    <button type="button" class="link" data-why-side="output" aria-pressed="{{ $side->isOutput ? 'true' : 'false' }}">In pictures</button>
-</p>
+<button type="button" class="link why-side" data-why-side="{{ $side->isOutput ? 'desk' : 'output' }}">
+    {{ $side->isOutput ? 'On the desk' : 'In pictures' }}
+</button>

@@ -5,7 +5,6 @@
     $locks = $side->isOutput ? [] : $why->lockCauses();
 @endphp
 <form method="dialog" class="why" data-object="{{ $object }}" data-why="/why/{{ $object }}" data-side="{{ $side->name() }}">
-    @include ('workbench.why-sides')
     <h2 id="dialog-title">{{ $text->sentence($row, $why) }}</h2>
     <p>{{ $text->second($why) }}</p>
     @if ($bench->scene()->kind($row) === VineShelf\Scene\Kind::Light)
@@ -28,7 +27,7 @@
                             data-number="{{ $cause->number }}"
                             data-part="rung"
                         >
-                            {{ $cause->what === 'isolation' ? 'End the isolation' : 'Raise to Full' }}
+                            {{ $text->mend($cause) }}
                         </button>
                     @endif
                 </li>
@@ -65,6 +64,6 @@
                 {{ $bench->mayChange() && !$side->isOutput ? 'Mend all' : 'Raise all' }}
             </button>
         @endif
-        <button class="button" value="close">Close</button>
+        <button class="button" value="close">Close</button> @include ('workbench.why-sides')
     </p>
 </form>

@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use Tests\Browser\Support\Browser;
+
+/** Desk and output, and the commands for the whole desk, by mouse and keyboard. */
+final class ControlTest extends BrowserTestCase
+{
+    public function test_hidden_on_the_desk_is_still_in_the_output_and_the_difference_is_pointed_out(): void
+    {
+        $browser = $this->workbench();
+        [$tree, $x, $y] = $this->facing($browser, 'Tree#20');
+        $browser->js('shelfBench.command("clear-pick")');
+        $browser->settled();
+        $number = static fn (): mixed => $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y);
+        $full = $browser->pixel($x, $y);
+        self::assertSame($tree, $number());
+        $browser->clickCanvas($x, $y)->waitFor('#card h2');
+        $browser->press('0')->waitForText('#message', 'Hidden.')->waitForText('.differ', '1 differ')->settled();
+        self::assertNotSame($tree, $number());
+
+        // The output by key: the tree is there, as it was.
+        $browser->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press('Escape', 'Shift+o')->waitForText('#isolated', 'Output')->settled();
+        self::assertSame($tree, $number());
+        self::assertEqualsWithDelta($full, $browser->pixel($x, $y), 4, 'the picture is as it was');
+        $browser->click('.differ')->waitForText('#row-menu', 'only in the picture');
+        $browser->press('Enter')->waitForText('#message', '1 object picked.');
+
+        // Never in pictures, by key and with a note; why says so, and mends it.
+        $browser->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press('Alt+o')->waitForText('#dialog', 'Never in pictures');
+        $browser->click('#dialog [value=never]');
+        $browser->type('#output-note', 'stands in for planting');
+        $browser->press('Enter')->waitForText('#message', 'Never in pictures')->settled();
+        self::assertNotSame($tree, $number());
+        $browser->press('y')->waitForText('#dialog', 'never in pictures (stands in for planting)');
+        $browser->press('Enter')->waitForText('#message', 'In pictures full')->press('Escape')->settled();
+        self::assertSame($tree, $number());
+
+        // In the ledger by mouse: a bar of the mark sets, the same again sets nothing; the desk's mark stays.
+        $browser->click('#isolated [data-command=show-desk]')->waitUntil('return shelfBench.side === "desk"', 'the output stays');
+        $out = '.row[data-name="51 Seats"] .out';
+        $set = static fn (): mixed => $browser->js('return document.querySelector(\'.row[data-name="51 Seats"]\').dataset.output');
+        $bar = static function (int $bar) use ($browser, $out): void {
+            [$left, $top] = $browser->cornerOf($out);
+            $browser->clickAt($left + 27 - 13 + 5.2 * $bar - 2.6, $top + 14);
+        };
+        $bar(2);
+        $browser->waitForText('#message', 'In pictures ghost: 51 Seats.');
+        self::assertSame('2', $set());
+        $bar(2);
+        $browser->waitForText('#message', 'Nothing set for pictures: 51 Seats.');
+        self::assertSame(
+            ['none', '5'],
+            [$set(), $browser->js('return document.querySelector(\'.row[data-name="51 Seats"]\').dataset.own')],
+        );
+        self::assertSame([], $browser->complaints());
+    }
+
+    public function test_the_whole_desk_by_its_menu_and_by_keys(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $read = static fn (): Browser => $browser->waitUntil('return shelfBench.unread === 0', 'the state is not read');
+        $shown = static fn (): mixed => $read()->js('return shelfBench.canvas.states.slice(1).filter((state) => (state & 15) > 0).length');
+        $all = $shown();
+        $browser->type('#words', 'layer:seats')->waitForText('#hits', 'objects');
+        $browser->press('Control+Enter')->waitForText('#card', '240 parts');
+        $browser->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press('Shift+s')->waitForText('#message', 'hidden.');
+        self::assertLessThan($all / 2, $shown());
+        $browser->press('Shift+v')->waitForText('#message', 'Inverted')->press('Shift+a')->waitForText('#message', 'shown again');
+        self::assertSame($all, $shown());
+        $browser->click('[data-command=showing]')->waitForText('#row-menu', 'Ceiling');
+        $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent.startsWith("Ceiling")).click()');
+        $browser->waitForText('#row-menu', 'No ceiling');
+        $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "Box").click()');
+        $browser->waitForText('#isolated', 'Ceiling: Box');
+        self::assertSame([1], $read()->js('return [...new Set(shelfBench.canvas.states.slice(1).map((state) => state & 15))]'));
+        $browser->click('#isolated .ceiling button')->waitForText('#message', 'lifted');
+
+        // One lower and a backdrop for the row that the keyboard is on; the pick is left as it is.
+        $browser->js('shelfBench.finder.search("")');
+        $browser->waitFor('.row[data-name="20 Roof"]');
+        $browser->js('document.querySelector(\'.row[data-name="20 Roof"]\').focus()');
+        $browser->press('Alt+-')->waitForText('#message', 'One rung lower: 20 Roof.');
+        $browser->press('Shift+b')->waitForText('#message', '20 Roof is a backdrop');
+        $browser->click('#message [data-command=undo-both]')->waitForText('#message', 'Taken back: Backdrop: 20 Roof.');
+        $browser->waitUntil(
+            'const { lock, own } = document.querySelector(\'.row[data-name="20 Roof"]\').dataset; return lock === "0" && own === "4"',
+            'the backdrop stays',
+        );
+
+        // Each layer alone, and on, and out.
+        $browser->press('Shift+l')->waitForText('#isolated', 'alone');
+        $first = $browser->text('#isolated strong');
+        $browser->press('Shift+l')->waitUntil("return document.querySelector(\"#isolated strong\").textContent !== \"$first\"", 'it stays');
+        self::assertNotSame($first, $browser->text('#isolated strong'));
+        $browser->press('Backspace')->waitForText('#message', 'Everything is back as it was.');
+        self::assertSame($all, $shown());
+        $browser->press('Shift+e')->waitForText('#message', 'Edges over shading.');
+        self::assertSame('over', $browser->js('return shelfBench.canvas.painter.look.edges'));
+        self::assertSame([], $browser->complaints());
+    }
+}
