@@ -24,6 +24,7 @@ use App\Http\Controllers\PickController;
 use App\Http\Controllers\ProjectController;
 use App\Http\Controllers\ReachController;
 use App\Http\Controllers\RenameController;
+use App\Http\Controllers\SectionController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\SetController;
 use App\Http\Controllers\SightController;
@@ -133,6 +134,10 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/rungs/turn', [OrganizerController::class, 'turn'])->name('rungs.turn');
             Route::get('/landing', [DeskController::class, 'askLanding'])->name('landing.ask');
             Route::post('/landing', [DeskController::class, 'landing'])->name('landing');
+            Route::post('/section', [SectionController::class, 'set'])->name('section');
+            Route::post('/section/around', [SectionController::class, 'around'])->name('section.around');
+            Route::get('/section/levels', [SectionController::class, 'levels'])->name('section.levels');
+            Route::get('/section/faces', [SectionController::class, 'faces'])->name('section.faces');
             Route::post('/shows', [OutputController::class, 'show'])->name('shows');
             Route::post('/pick/differing', [OutputController::class, 'differing'])->name('pick.differing');
             Route::post('/desk/undo', [DeskController::class, 'undo'])->name('desk.undo');

@@ -47,6 +47,10 @@ final class Bench
 
     private ?Outputs $outputs = null;
 
+    private ?Cutting $cutting = null;
+
+    private ?InEffect $seen = null;
+
     private ?Contents $contents = null;
 
     private ?Settings $settings = null;
@@ -160,6 +164,18 @@ final class Bench
     public function shown(): Side
     {
         return $this->side($this->desk->shows_output);
+    }
+
+    /** What the section of the desk cuts. */
+    public function cutting(): Cutting
+    {
+        return $this->cutting ??= new Cutting($this);
+    }
+
+    /** What the canvas shows, less what the section cuts away: that is what can be seen, picked and weighs. */
+    public function seen(): InEffect
+    {
+        return $this->seen ??= $this->cutting()->of($this->shown()->inEffect);
     }
 
     public function contents(): Contents
@@ -336,7 +352,7 @@ final class Bench
         $this->settings = $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];
-        $this->evaluator = $this->keptSets = $this->outputs = null;
+        $this->evaluator = $this->keptSets = $this->outputs = $this->cutting = $this->seen = null;
         $this->inEffect = $this->inEffect?->under($this->settings(), $this->isolation());
     }
 
@@ -352,7 +368,8 @@ final class Bench
     {
         $this->desk = Desk::of($this->project, $this->person);
         $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
-        $this->settings = $this->inEffect = $this->outputs = $this->isolation = $this->arrangement = $this->parked = null;
+        $this->settings = $this->inEffect = $this->outputs = $this->cutting = $this->seen = null;
+        $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];
     }

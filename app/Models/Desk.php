@@ -23,6 +23,7 @@ use VineShelf\Scene\Pick;
  * @property bool $lands_in_new whether every new layer becomes the landing layer
  * @property list<string> $pins what is pinned beside the slots: keys of tags and sets, and rules
  * @property int $next_step
+ * @property array<string, mixed> $section as {@see \VineShelf\Section\Section::toArray()} gives it
  * @property int $alone_layer the layer that is looked at alone, one after the other; 0 for none
  * @property string $edges how the canvas draws edges, one of {@see self::EDGES}
  * @property bool $shows_output whether the canvas shows the output instead of the desk
@@ -55,6 +56,7 @@ final class Desk extends Model
         'shows_output' => false,
         'output_of_view' => true,
         'alone_layer' => 0,
+        'section' => '{}',
         'edges' => 'own',
     ];
 
@@ -69,6 +71,7 @@ final class Desk extends Model
         'pins' => 'array',
         'shows_output' => 'boolean',
         'output_of_view' => 'boolean',
+        'section' => 'array',
     ];
 
     public static function of(Project $project, User $user): self

@@ -113,7 +113,7 @@ final class Answer
             'bench' => $bench,
             'ledger' => Ledger::asked($bench, $request),
             'card' => PickCard::of($bench),
-            'weight' => $bench->shown()->inEffect->weight(),
+            'weight' => $bench->seen()->weight(),
             'hidden' => $bench->shown()->inEffect->rungs()->histogram()[Rung::Hidden->value] ?? 0,
             'differs' => $wanted !== null && ! $wanted->same($bench->settings()),
             'differ' => $bench->outputs()->difference()->count(),

@@ -15,8 +15,8 @@ final class CanvasState
     private const HELD = 16;
 
     /**
-     * @return array{revision: int, desk: int, states: string, pick: string, tint: string, edges: string} states and pick are deflated and
-     *     in base64
+     * @return array{revision: int, desk: int, states: string, pick: string, tint: string, edges: string, section: string} states and pick
+     *     are deflated and in base64, the section is JSON
      */
     public static function of(Bench $bench): array
     {
@@ -26,8 +26,17 @@ final class CanvasState
             'states' => base64_encode((string) gzdeflate(self::states($bench), 1)),
             'pick' => base64_encode((string) gzdeflate(self::pick($bench), 1)),
             'tint' => Tinted::of($bench)->stamp(),
+            'section' => self::section($bench),
             'edges' => EdgeLines::areThere($bench->organizers()) ? 'at '.$bench->project->revision : '',
         ];
+    }
+
+    /** The section as it is kept, with where the canvas counts from; empty where there is none. */
+    private static function section(Bench $bench): string
+    {
+        $section = $bench->cutting()->section;
+
+        return $section->isEmpty() ? '' : (string) json_encode($section->toArray() + ['origin' => $bench->facts()->origin()]);
     }
 
     /** One byte per object number: the rung in effect, plus 16 when the object is guarded or locked. Byte 0 belongs to no object. */

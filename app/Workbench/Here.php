@@ -45,7 +45,12 @@ final readonly class Here
                 $text->name($row),
                 $bench->layers()->path($bench->scene()->layers()->at($row)),
                 $why,
-                $why->rung === Rung::Full && $why->lock === Lock::Open ? '' : $text->sentence($row, $why).'. '.$text->second($why),
+                trim(
+                    ($why->rung === Rung::Full && $why->lock === Lock::Open
+                        ? ''
+                        : $text->sentence($row, $why).'. '.$text->second($why)).
+                        ($bench->cutting()->gone()->has($row) ? ' The section cuts it away.' : ''),
+                ),
             ];
         }
 

@@ -64,7 +64,7 @@ final readonly class PickCard
         $layers = $bench->pickedByLayer();
         $locks = $scene->locks()->histogram($picked);
         krsort($locks);
-        $hidden = $picked->and($bench->shown()->inEffect->rungs()->being(Rung::Hidden->value))->count();
+        $hidden = $picked->and($bench->seen()->rungs()->being(Rung::Hidden->value))->count();
         $first = $picked->slice(0, 1)[0];
         arsort($kinds);
         $title =

@@ -102,12 +102,13 @@ final readonly class RegionRequest
     {
         return (new RegionPick(
             $bench->facts(),
-            $bench->shown()->inEffect,
+            $bench->seen(),
             $shapes,
             $this->camera,
             $this->region,
             $this->inside,
             $everything,
+            $bench->cutting()->section,
         ))->find();
     }
 

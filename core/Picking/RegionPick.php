@@ -16,6 +16,10 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
+use VineShelf\Section\CutRows;
+use VineShelf\Section\CutShape;
+use VineShelf\Section\Plane;
+use VineShelf\Section\Section;
 
 /**
  * The objects that a region in the picture catches, exact to the triangle: what is drawn as a box is caught by its box, what is
@@ -33,12 +37,18 @@ final class RegionPick
     /** @var array{float, float, float} */
     private readonly array $origin;
 
+    private ?CutRows $cut = null;
+
+    /** @var list<Plane> */
+    private array $planes = [];
+
     /** @var array<int, Shape> by mesh number */
     private array $boxShapes = [];
 
     /**
-     * @param bool $inside     whether an object must lie wholly in the region, or only touch it
-     * @param bool $everything whether what is hidden, guarded or locked is caught as well
+     * @param bool         $inside     whether an object must lie wholly in the region, or only touch it
+     * @param bool         $everything whether what is hidden, guarded, locked or cut away is caught as well
+     * @param Section|null $section    what is beyond it is not caught
      */
     public function __construct(
         Facts $facts,
@@ -48,16 +58,26 @@ final class RegionPick
         private readonly Region $region,
         private readonly bool $inside,
         private readonly bool $everything = false,
+        ?Section $section = null,
     ) {
         $this->scene = $facts->scene;
         $this->projection = new Projection($camera, $region);
         $this->origin = $facts->origin();
+        if ($section !== null && ! $everything && $section->cuts()) {
+            $this->cut = CutRows::of($section, $facts);
+            $this->planes = $section->planes();
+        }
     }
 
     /** @return Bits rows */
     public function find(): Bits
     {
         [$sure, $doubtful] = $this->byBoxes($this->catchable());
+        if ($this->cut !== null) {
+            // What is left of those that a plane goes through may lie elsewhere than their boxes, or be nothing.
+            $doubtful = [...$doubtful, ...$sure->and($this->cut->across)->rows()];
+            $sure = $sure->without($this->cut->across);
+        }
         $asBox = $this->inEffect->rungs()->being(Rung::Box->value);
         $found = [];
         foreach ($doubtful as $row) {
@@ -79,6 +99,7 @@ final class RegionPick
 
         return $drawing
             ->without($this->inEffect->rungs()->being(Rung::Hidden->value))
+            ->without($this->cut->gone ?? Bits::none($this->scene->count()))
             ->and($this->inEffect->locks()->being(Lock::Open->value));
     }
 
@@ -140,6 +161,12 @@ final class RegionPick
                 continue;
             }
             $placement = [$m[1], $m[2], $m[3], $m[4] + $ox, $m[5], $m[6], $m[7], $m[8] + $oy, $m[9], $m[10], $m[11], $m[12] + $oz];
+            if ($this->cut?->across->has($row) === true) {
+                $shape = CutShape::of($shape, $placement, $this->planes);
+                if ($shape->pieces === []) {
+                    continue;
+                }
+            }
             if ($this->inside) {
                 if (! $this->projection->isInside($shape, $placement)) {
                     return false;

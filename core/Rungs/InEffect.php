@@ -41,6 +41,12 @@ final class InEffect
         return $other;
     }
 
+    /** The same with some rows hidden, as those that a section cuts away. */
+    public function without(Bits $rows): self
+    {
+        return $this->known($this->rungs()->except($rows, Levels::constant($this->scene->count(), Rung::Full->value, Rung::Hidden->value)));
+    }
+
     /** With rungs that were worked out from the same settings before. */
     public function known(Levels $rungs): self
     {

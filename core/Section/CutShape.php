@@ -120,14 +120,31 @@ final class CutShape
         if ($kept === []) {
             return null;
         }
-        $wide = $vertices > 65_535;
 
-        return [
-            'kind' => $piece['kind'],
-            'positions' => $piece['positions'].$added,
-            'indices' => pack($wide ? 'V*' : 'v*', ...$kept),
-            'wide' => $wide,
-        ];
+        return self::compact($piece['kind'], $piece['positions'].$added, $kept);
+    }
+
+    /**
+     * Without the vertices that nothing is made of any more.
+     *
+     * @param non-empty-list<int> $corners
+     *
+     * @return array{kind: PrimitiveKind, positions: string, indices: string, wide: bool}
+     */
+    private static function compact(PrimitiveKind $kind, string $positions, array $corners): array
+    {
+        $places = [];
+        $kept = '';
+        foreach ($corners as $at => $corner) {
+            if (! isset($places[$corner])) {
+                $places[$corner] = count($places);
+                $kept .= substr($positions, 8 * $corner, 8);
+            }
+            $corners[$at] = $places[$corner];
+        }
+        $wide = count($places) > 65_535;
+
+        return ['kind' => $kind, 'positions' => $kept, 'indices' => pack($wide ? 'V*' : 'v*', ...$corners), 'wide' => $wide];
     }
 
     /**

@@ -24,6 +24,7 @@ return new class extends Migration {
             $table->boolean('shows_output')->default(false);
             $table->boolean('output_of_view')->default(true);
             $table->integer('alone_layer')->default(0);
+            $table->jsonb('section')->default('{}');
             $table->string('edges', 8)->default('own');
         });
         // Whoever has the desk's column gets the one of the output beside it.
@@ -46,7 +47,10 @@ return new class extends Migration {
 
     public function down(): void
     {
-        Schema::table('desks', fn (Blueprint $table) => $table->dropColumn(['shows_output', 'output_of_view', 'alone_layer', 'edges']));
+        Schema::table(
+            'desks',
+            fn (Blueprint $table) => $table->dropColumn(['shows_output', 'output_of_view', 'alone_layer', 'section', 'edges']),
+        );
         Schema::table('views', fn (Blueprint $table) => $table->dropColumn('own_output'));
         foreach (['layers', 'tags', 'folders'] as $name) {
             Schema::table($name, fn (Blueprint $table) => $table->dropColumn(['output', 'output_note']));

@@ -105,4 +105,60 @@ final class ControlTest extends BrowserTestCase
         self::assertSame('over', $browser->js('return shelfBench.canvas.painter.look.edges'));
         self::assertSame([], $browser->complaints());
     }
+
+    public function test_a_section_is_dragged_typed_and_turned_off_and_what_it_cuts_away_is_not_picked(): void
+    {
+        $browser = $this->workbench();
+        [$tree, $x, $y] = $this->facing($browser, 'Tree#20');
+        $number = static fn (): mixed => $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y);
+        self::assertSame($tree, $number());
+        $browser->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press('Shift+x')->waitFor('#section-panel .section-sides:not([hidden])')->waitFor('.section-handle')->settled();
+        self::assertSame($tree, $number(), 'a box around everything cuts nothing away');
+
+        // The upper side, typed: the crown is cut off, and filled where it is.
+        $top = $browser->js(
+            'const { sphere, first } = shelfBench.canvas.placements; const at = (first[arguments[0]] - 1) * 4;'.
+                ' return sphere[at + 2] + shelfBench.section.origin[2]',
+            $tree,
+        );
+        $browser->js(
+            'const input = document.querySelector("[data-side=\"5\"]"); input.value = arguments[0];'.
+                ' input.dispatchEvent(new Event("change", { bubbles: true }))',
+            $top,
+        );
+        $browser->waitUntil('return shelfBench.canvas.painter.look.caps.visible', 'no faces are filled')->settled();
+        self::assertGreaterThan(0, $browser->js('return shelfBench.canvas.painter.look.caps.geometry.getAttribute("position").count'));
+        // The handle of the upper side is dragged down by mouse, and on by the arrow keys: less and less is left.
+        $browser->js('const { viewpoint } = shelfBench.canvas; viewpoint.side("front", viewpoint.all)');
+        usleep(700_000);
+        $browser->settled();
+        $height = static fn (): mixed => $browser->js('return shelfBench.section.kept.box[5]');
+        $before = $height();
+        [$left, $up] = $browser->js(
+            'const circle = document.querySelectorAll(".section-handle")[5].querySelector("circle");'.
+                ' const { left, top, width, height } = circle.getBoundingClientRect(); return [left + width / 2, top + height / 2]',
+        );
+        $browser->mouse('pressed', $left, $up);
+        $browser->mouse('moved', $left, $up + 12);
+        $browser->mouse('moved', $left, $up + 24);
+        $browser->mouse('released', $left, $up + 24);
+        $browser->settled();
+        self::assertLessThan($before, $height());
+        $dragged = $height();
+        $browser
+            ->press('ArrowDown', 'ArrowDown')
+            ->waitUntil(
+                'const { section } = document.getElementById("state").dataset;'.
+                    ' return Math.abs(JSON.parse(section).box[5] - shelfBench.section.kept.box[5]) < 1e-6',
+                'what the keys did is not kept',
+            );
+        self::assertEqualsWithDelta($dragged - 0.2, $height(), 1e-6);
+
+        // Off and on keeps it.
+        $browser->press('Shift+t')->waitUntil('return shelfBench.canvas.painter.look.cuts.length === 0', 'it still cuts')->settled();
+        $browser->press('Shift+t')->waitUntil('return shelfBench.canvas.painter.look.cuts.length === 6', 'it does not cut')->settled();
+        self::assertEqualsWithDelta($dragged - 0.2, $height(), 1e-6);
+        self::assertSame([], $browser->complaints());
+    }
 }

@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\ShapedModel;
 use Tests\Core\Support\SlowRegion;
+use VineShelf\Geometry\Box;
 use VineShelf\Geometry\PrimitiveKind;
 use VineShelf\Geometry\Shape;
 use VineShelf\Picking\Camera;
@@ -16,6 +17,8 @@ use VineShelf\Picking\Region;
 use VineShelf\Picking\RegionPick;
 use VineShelf\Picking\Stroke;
 use VineShelf\Rungs\InEffect;
+use VineShelf\Section\Plane;
+use VineShelf\Section\Section;
 
 final class RegionTest extends TestCase
 {
@@ -50,6 +53,36 @@ final class RegionTest extends TestCase
             }
         }
         self::assertGreaterThan(0, $caught);
+    }
+
+    #[DataProvider('seeds')]
+    public function test_what_a_section_cuts_away_is_not_caught(int $seed): void
+    {
+        mt_srand($seed + 500);
+        $differs = 0;
+        for ($round = 0; $round < 4; $round++) {
+            $model = ShapedModel::grow(mt_rand(5, 25));
+            $some = static fn (): float => mt_rand(-700, 700) / 100 + 0.0173;
+            [$x, $y, $z] = [$some(), $some(), $some()];
+            $section = Section::of(
+                mt_rand(0, 2) === 0 ? null : new Box($x - 3, $y - 4, $z - 3, $x + 4, $y + 3, $z + 2),
+                mt_rand(0, 1) === 0 ? [] : [Plane::of([$some(), $some(), $some()], $some())],
+            );
+            for ($try = 0; $try < 3; $try++) {
+                $camera = self::camera();
+                [$region, $slow] = self::region();
+                foreach ([true, false] as $inside) {
+                    $found = self::found($model, $camera, $region, $inside, $section);
+                    self::assertSame(
+                        $slow->find($model, $camera, $inside, $section->planes()),
+                        $found,
+                        "{$slow->kind}, round $round, try $try",
+                    );
+                    $differs += $found === self::found($model, $camera, $region, $inside) ? 0 : 1;
+                }
+            }
+        }
+        self::assertGreaterThan(0, $differs);
     }
 
     public function test_a_place_in_the_picture_is_where_the_camera_sees_it(): void
@@ -302,13 +335,13 @@ final class RegionTest extends TestCase
     }
 
     /** @return list<int> object numbers, ascending */
-    private static function found(ShapedModel $model, Camera $camera, Region $region, bool $inside): array
+    private static function found(ShapedModel $model, Camera $camera, Region $region, bool $inside, ?Section $section = null): array
     {
         $scene = $model->facts->scene;
         $inEffect = new InEffect($scene, $model->forest->organizers, $model->forest->settings);
         $numbers = array_map(
             $scene->number(...),
-            (new RegionPick($model->facts, $inEffect, $model, $camera, $region, $inside))->find()->rows(),
+            (new RegionPick($model->facts, $inEffect, $model, $camera, $region, $inside, false, $section))->find()->rows(),
         );
         sort($numbers);
 

@@ -38,14 +38,14 @@ final class SightController
         ]);
         $row = $bench->scene()->row((int) $given['object']);
         $box = $row === 0 ? null : $bench->facts()->place($row);
-        if ($box === null || $bench->shown()->inEffect->rungs()->at($row) === 0) {
+        if ($box === null || $bench->seen()->rungs()->at($row) === 0) {
             return new JsonResponse(['eye' => null]);
         }
         $origin = $bench->facts()->origin();
         $eye = array_map(floatval(...), array_values($given['eye']));
         $middle = [($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2];
         $radius = hypot($box[3] - $box[0], hypot($box[4] - $box[1], $box[5] - $box[2])) / 2;
-        $sight = new Sight($bench->facts(), $bench->shown()->inEffect, new MeshShapes($bench->project, $bench->scene()));
+        $sight = new Sight($bench->facts(), $bench->seen(), new MeshShapes($bench->project, $bench->scene()));
         $found = $sight->from($row, [$eye[0] + $origin[0], $eye[1] + $origin[1], $eye[2] + $origin[2]], $middle, $radius);
 
         return new JsonResponse([
@@ -91,7 +91,7 @@ final class SightController
         $from = array_map(floatval(...), array_values($given['from']));
         $way = array_map(floatval(...), array_values($given['way']));
         $ray = new Ray([$from[0] + $x, $from[1] + $y, $from[2] + $z], [$way[0], $way[1], $way[2]]);
-        $met = $ray->meet($bench->facts(), $bench->shown()->inEffect, new MeshShapes($bench->project, $bench->scene()));
+        $met = $ray->meet($bench->facts(), $bench->seen(), new MeshShapes($bench->project, $bench->scene()));
         if ($met === null) {
             return new JsonResponse(['object' => 0]);
         }

@@ -4,13 +4,16 @@
  * @param {HTMLElement} canvas
  */
 export function keepRoom(canvas) {
-    const [tools, parked] = ['.region-tools', '.parked'].map((name) => /** @type {HTMLElement} */ (canvas.querySelector(name)));
+    const [tools, parked, section] = ['.region-tools', '.parked', '.section-panel'].map(
+        (name) => /** @type {HTMLElement} */ (canvas.querySelector(name)),
+    );
     const measure = () => {
         const { style, classList } = document.body;
         style.setProperty('--below-tools', `${tools.offsetTop + tools.offsetHeight + 12}px`);
         style.setProperty('--above-parked', `${canvas.clientHeight - parked.offsetTop + 12}px`);
+        style.setProperty('--below-section', `${section.offsetTop + section.offsetHeight + 8}px`);
         classList.toggle('has-little-canvas', canvas.clientWidth < 620);
     };
     const observer = new ResizeObserver(measure);
-    [canvas, tools, parked].forEach((element) => observer.observe(element));
+    [canvas, tools, parked, section].forEach((element) => observer.observe(element));
 }

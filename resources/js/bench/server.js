@@ -64,6 +64,12 @@ export class Server {
         return response?.text() ?? null;
     }
 
+    /** Bytes, for the canvas, and how much was left out of them. @param {string} path @returns {Promise<[ArrayBuffer, number] | null>} */
+    async binary(path) {
+        const response = await this.fetch(path, {});
+        return response ? [await response.arrayBuffer(), Number(response.headers.get('X-Left') ?? 0)] : null;
+    }
+
     /**
      * A question whose answer is data. Lists are sent entry by entry.
      * @param {string} path

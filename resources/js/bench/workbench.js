@@ -22,6 +22,7 @@ import { Regions } from './regions.js';
 import { keepRoom } from './room.js';
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
+import { SectionPanel } from './section.js';
 import { Server } from './server.js';
 import { Shelf } from './shelf.js';
 import { Taking } from './taking.js';
@@ -74,6 +75,7 @@ export class Workbench {
         this.details = new Details(this);
         this.commandBox = new CommandBox(this);
         this.looking = new Looking(this);
+        this.section = new SectionPanel(this);
         if (element.dataset.wantsPicture === '1') this.sendPicture();
         this.commands = commandsOf(this);
         this.byId = new Map(this.commands.map((command) => [command.id, command]));
@@ -118,12 +120,13 @@ export class Workbench {
     }
 
     /** @param {DOMStringMap} said */
-    async apply({ states, pick, tint, edges, edgeMode, more }) {
+    async apply({ revision, states, pick, tint, edges, edgeMode, section, more }) {
         const wanted = JSON.parse(more ?? '[]');
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
         this.tint.read(tint ?? '');
         this.edges.read(edges ?? '');
         this.edges.turn(edgeMode ?? 'own');
+        this.section.read(section ?? '', `${revision} ${states}`);
         this.taking.hears(this.revisions.revision);
         this.details.hears(this.revisions);
         if (wanted.camera) {

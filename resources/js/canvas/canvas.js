@@ -156,6 +156,32 @@ export class Canvas {
         this.stale = true;
     }
 
+    /**
+     * @param {number[][]} cuts planes that cut: normal and distance, as the canvas counts
+     * @param {boolean} moving whether somebody drags one of them
+     */
+    setCuts(cuts, moving) {
+        this.painter.look.setCuts(cuts);
+        if (moving) {
+            // Faces that were cut elsewhere are wrong here.
+            this.painter.look.caps.visible = false;
+            this.movingUntil = performance.now() + 140;
+        }
+        this.stale = true;
+        this.hover(0);
+    }
+
+    /** @param {ArrayBuffer} bytes where numbers begin; how many triangles; then the object of each, its colour, and its corners */
+    setCaps(bytes) {
+        const [from, count] = new Uint32Array(bytes, 0, 2);
+        this.painter.look.setCaps(
+            new Float32Array(bytes, from + count * 8, count * 9),
+            new Uint32Array(bytes, from, count),
+            new Uint32Array(bytes, from + count * 4, count),
+        );
+        this.stale = true;
+    }
+
     /** @param {string} mode how edges are drawn */
     setEdges(mode) {
         this.painter.look.setEdges(mode);

@@ -97,7 +97,7 @@ export class Boxes {
     draw(raster, placements, look, order, camera) {
         const until = performance.now() + MOST_MS;
         raster.clear(look.backdrop);
-        order.sort(placements, look.states, camera, raster.height);
+        order.sort(placements, look.states, camera, raster.height, look.cuts);
         this.matrix.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
         camera.getWorldPosition(this.eye);
         // In parallel everything is seen from the same side.

@@ -96,7 +96,7 @@ export class Frames {
     show(hovered) {
         const front = this.targets[this.front];
         const { uniforms } = this.screen.material;
-        if (!this.smoothed && hovered === 0 && uniforms.anyPick.value === 0) return this.copyToScreen(front);
+        if (!this.smoothed && hovered === 0 && uniforms.anyPick.value === 0 && this.edges !== 'only') return this.copyToScreen(front);
         uniforms.colours.value = this.smoothed ? this.mean.texture : front.textures[0];
         uniforms.numbers.value = front.textures[1];
         uniforms.ghosts.value = front.textures[2];

@@ -1,5 +1,7 @@
 import {
     BoxGeometry,
+    BufferAttribute,
+    BufferGeometry,
     Color,
     DoubleSide,
     FloatType,
@@ -15,8 +17,9 @@ import {
     UnsignedByteType,
     Vector2,
     Vector3,
+    Vector4,
 } from 'three';
-import { boxFragment, boxVertex, partFragment, partVertex } from './shaders.js';
+import { boxFragment, boxVertex, cutFragment, cutVertex, partFragment, partVertex } from './shaders.js';
 import { byNumber, emptyPictures, fourByNumber, stackedPictures, texture } from './textures.js';
 
 /**
@@ -28,6 +31,9 @@ import { byNumber, emptyPictures, fourByNumber, stackedPictures, texture } from 
 /** Texels and floats that a material takes. */
 const TEXELS = 3;
 const FLOATS = TEXELS * 4;
+
+/** Planes that cut at most. */
+const MOST_CUTS = 12;
 
 /** Steps of colour in the background. */
 export const BANDS = 64;
@@ -65,6 +71,8 @@ export class Look {
             sunWay: { value: new Vector3(0.42, -0.52, 0.74).normalize() },
             ghostInk: { value: new Color() },
             boxFill: { value: new Color() },
+            cuts: { value: Array.from({ length: MOST_CUTS }, () => new Vector4()) },
+            cutCount: { value: 0 },
             /** 1 where only edges are drawn, on paper. */
             paper: { value: 0 },
         };
@@ -76,6 +84,9 @@ export class Look {
             line: this.material(partVertex, partFragment, { LINE: '' }, true),
             box: this.material(boxVertex, boxFragment, {}, false),
         };
+        /** Planes that cut: normal and distance, as the canvas counts. @type {number[][]} */
+        this.cuts = [];
+        this.caps = this.makeCaps();
         this.nothing = fourByNumber(null);
         this.screen.takes.value = this.nothing;
         this.boxes = this.makeBoxes();
@@ -114,6 +125,50 @@ export class Look {
         const mesh = new Mesh(geometry, this.materials.box);
         mesh.frustumCulled = false;
         return mesh;
+    }
+
+    /** The cut faces; none until they come. */
+    makeCaps() {
+        const mesh = new Mesh(new BufferGeometry(), this.material(cutVertex, cutFragment, {}, false));
+        mesh.frustumCulled = false;
+        mesh.visible = false;
+        return mesh;
+    }
+
+    /** @param {number[][]} cuts normal and distance of each plane, as the canvas counts */
+    setCuts(cuts) {
+        this.cuts = cuts;
+        cuts.slice(0, MOST_CUTS).forEach((cut, at) => this.shared.cuts.value[at].fromArray(cut));
+        this.shared.cutCount.value = Math.min(MOST_CUTS, cuts.length);
+        if (cuts.length === 0 || 'SECTION' in this.materials.solid.defines) return;
+        // From here on planes are looked at: shaders that do cost more, also where there is none.
+        for (const material of Object.values(this.materials)) {
+            material.defines.SECTION = '';
+            material.needsUpdate = true;
+        }
+    }
+
+    /**
+     * @param {Float32Array} places nine for each triangle
+     * @param {Uint32Array} numbers the object of each triangle
+     * @param {Uint32Array} colours red, green and blue of each triangle in one number
+     */
+    setCaps(places, numbers, colours) {
+        const count = numbers.length;
+        const objects = new Float32Array(count * 3);
+        const shades = new Uint8Array(count * 9);
+        for (let at = 0; at < count * 3; at++) {
+            const triangle = (at / 3) | 0;
+            objects[at] = numbers[triangle];
+            const colour = colours[triangle];
+            shades.set([(colour >> 16) & 255, (colour >> 8) & 255, colour & 255], at * 3);
+        }
+        this.caps.geometry.dispose();
+        this.caps.geometry = new BufferGeometry();
+        this.caps.geometry.setAttribute('position', new BufferAttribute(places, 3));
+        this.caps.geometry.setAttribute('object', new BufferAttribute(objects, 1));
+        this.caps.geometry.setAttribute('colour', new BufferAttribute(shades, 3, true));
+        this.caps.visible = count > 0;
     }
 
     /** @param {boolean} dark */

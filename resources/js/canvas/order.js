@@ -19,8 +19,9 @@ export class Order {
      * @param {Uint8Array} states rung by object number
      * @param {any} camera in perspective or parallel
      * @param {number} height of the picture in pixels
+     * @param {number[][]} [cuts] planes that cut: normal and distance
      */
-    sort(placements, states, camera, height) {
+    sort(placements, states, camera, height, cuts = []) {
         const { count, sphere, object } = placements;
         if (this.list.length < count) {
             this.list = new Uint32Array(placements.capacity);
@@ -47,6 +48,10 @@ export class Order {
             for (let plane = 0; plane < 6; plane++) {
                 const p = planes[plane];
                 if (p[0] * cx + p[1] * cy + p[2] * cz + p[3] < -radius) continue next;
+            }
+            for (let cut = 0; cut < cuts.length; cut++) {
+                const p = cuts[cut];
+                if (p[0] * cx + p[1] * cy + p[2] * cz - p[3] > radius) continue next;
             }
             const distance = parallel ? 1 : Math.max(1e-3, Math.sqrt((cx - x) ** 2 + (cy - y) ** 2 + (cz - z) ** 2) - radius * 0.7);
             const pixels = (radius / distance) * scale;

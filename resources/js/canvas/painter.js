@@ -114,7 +114,7 @@ export class Painter {
      */
     begin(camera, moving) {
         const sorted = performance.now();
-        this.order.sort(this.placements, this.look.states, camera, this.height);
+        this.order.sort(this.placements, this.look.states, camera, this.height, this.look.cuts);
         this.sorting = performance.now() - sorted;
         this.packs.startWanting();
         if (!moving) this.wantAll();
@@ -129,7 +129,7 @@ export class Painter {
     survey(camera) {
         if (this.surveyed === this.placements.count) return;
         this.surveyed = this.placements.count;
-        this.order.sort(this.placements, this.look.states, camera, this.height);
+        this.order.sort(this.placements, this.look.states, camera, this.height, this.look.cuts);
         this.wantAll();
     }
 
@@ -261,6 +261,7 @@ export class Painter {
         const { placements, order } = this;
         const { states } = this.look;
         for (const page of this.packs.pages) page.clear();
+        const isFirst = pass.next === 0;
         const boxes = /** @type {any} */ (this.look.boxes.geometry);
         let ids = boxes.getAttribute('placement').array;
         let boxCount = 0;
@@ -313,7 +314,7 @@ export class Painter {
         attribute.needsUpdate = boxCount > 0;
         boxes.instanceCount = boxCount;
         pass.weight += weight;
-        this.render((page) => (page.kind === 'triangles' ? this.look.materials.solid : this.look.materials.unlit), boxCount > 0);
+        this.render((page) => (page.kind === 'triangles' ? this.look.materials.solid : this.look.materials.unlit), boxCount > 0, isFirst);
         boxes.instanceCount = 0;
         return pass.next >= order.count;
     }
@@ -321,9 +322,11 @@ export class Painter {
     /**
      * @param {(page: import('./pages.js').Page) => import('three').ShaderMaterial} materialOf
      * @param {boolean} withBoxes
+     * @param {boolean} [withCaps] whether cut faces are drawn as well
      */
-    render(materialOf, withBoxes) {
+    render(materialOf, withBoxes, withCaps = false) {
         this.scene.children = withBoxes ? [this.look.boxes] : [];
+        if (withCaps && this.look.caps.visible) this.scene.children.push(this.look.caps);
         for (const page of this.packs.pages) {
             if (!page.ready()) continue;
             const material = materialOf(page);

@@ -79,8 +79,20 @@ void main() {
 }
 `;
 
+/** What a section cuts away is not drawn. */
+const CUTTING = /* glsl */ `
+#if defined(SECTION)
+uniform vec4 cuts[12];
+uniform int cutCount;
+void cut(vec3 world) {
+    for (int at = 0; at < 12; at++) if (at < cutCount && dot(cuts[at].xyz, world) > cuts[at].w) discard;
+}
+#endif
+`;
+
 export const partFragment = /* glsl */ `
 precision highp float;
+${CUTTING}
 precision highp sampler2DArray;
 uniform sampler2DArray pictures;
 uniform vec3 skyLight;
@@ -128,6 +140,9 @@ vec3 tilted(vec3 facing, float side) {
 }
 #endif
 void main() {
+#if defined(SECTION)
+    cut(vView + cameraPosition);
+#endif
     vec3 facing = dot(vNormal, vNormal) > 1e-12 ? normalize(vNormal) : normalize(cross(dFdx(vView), dFdy(vView)));
     vec3 way = isOrthographic ? -vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]) : normalize(vView);
     float side = dot(facing, way) > 0.0 ? -1.0 : 1.0;
@@ -215,6 +230,7 @@ void main() {
 
 export const boxFragment = /* glsl */ `
 precision highp float;
+${CUTTING}
 uniform vec3 skyLight;
 uniform vec3 groundLight;
 uniform vec3 sunLight;
@@ -231,6 +247,9 @@ layout(location = 0) out vec4 outColour;
 layout(location = 1) out vec4 outNumber;
 layout(location = 2) out vec4 outGhost;
 void main() {
+#if defined(SECTION)
+    cut(vView + cameraPosition);
+#endif
     vec3 facing = dot(vNormal, vNormal) > 1e-20 ? normalize(vNormal) : vec3(0.0, 0.0, 1.0);
     if (dot(facing, isOrthographic ? -vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]) : vView) > 0.0) facing = -facing;
     vec3 light = mix(groundLight, skyLight, facing.z * 0.5 + 0.5) + sunLight * max(0.0, dot(facing, sunWay));
@@ -240,6 +259,38 @@ void main() {
     vec3 line = 1.0 - smoothstep(wide * 0.4, wide, near);
     float edge = max(min(line.x, line.y), max(min(line.y, line.z), min(line.z, line.x)));
     outColour = vec4(mix(sqrt(lit), ghostInk, edge * mix(0.25, 0.8, vOutlined)), 1.0);
+    outNumber = vec4(vNumber, 1.0);
+    outGhost = vec4(0.0);
+}
+`;
+
+/** Cut faces: each triangle in one colour, and of one object. */
+export const cutVertex = /* glsl */ `
+precision highp float;
+precision highp int;
+uniform vec2 jitter;
+in float object;
+in vec3 colour;
+flat out vec3 vNumber;
+flat out vec3 vColour;
+void main() {
+    int n = int(object + 0.5);
+    vNumber = vec3(n & 255, (n >> 8) & 255, (n >> 16) & 255) / 255.0;
+    vColour = colour;
+    gl_Position = projectionMatrix * viewMatrix * vec4(position, 1.0);
+    gl_Position.xy += jitter * gl_Position.w;
+}
+`;
+
+export const cutFragment = /* glsl */ `
+precision highp float;
+flat in vec3 vNumber;
+flat in vec3 vColour;
+layout(location = 0) out vec4 outColour;
+layout(location = 1) out vec4 outNumber;
+layout(location = 2) out vec4 outGhost;
+void main() {
+    outColour = vec4(vColour, 1.0);
     outNumber = vec4(vNumber, 1.0);
     outGhost = vec4(0.0);
 }

@@ -163,6 +163,7 @@
             <svg class="marker" id="marker" aria-hidden="true"></svg>
             <svg class="pick-marks" id="pick-marks" aria-hidden="true"></svg>
             <svg class="sketch" id="sketch" aria-hidden="true"></svg>
+            <svg class="section-marks" id="section-marks" role="group" aria-label="Handles of the section"></svg>
             <div class="region-tools" role="toolbar" aria-label="Picking in the canvas">
                 @foreach ([
                         'click' => ['mouse-pointer-2', 'Pick one by one (Q)'],
@@ -211,12 +212,14 @@
                 <x-tool command="hold" icon="pin" title="Hold the camera where it is (H)" label="Hold the camera" aria-pressed="false" />
                 <x-tool command="cameras" icon="video" title="The model's own cameras" aria-haspopup="menu" />
                 <x-tool command="walk" icon="footprints" title="Walk at eye height (W)" aria-pressed="false" />
+                <x-tool command="section" icon="slice" title="Section: box and planes (Shift+X); Shift+T on and off" label="Section" />
                 <x-tool command="showing" icon="eye" title="Show, hide, thin out, edges" aria-haspopup="menu" />
                 <x-tool command="tints" icon="palette" title="Tint by…" aria-haspopup="menu" />
                 <span id="desk-steps">@include ('workbench.desk-steps')</span>
             </div>
             <div class="hover-name" id="hover-name" aria-live="off" hidden></div>
             <div id="card">@include ('workbench.card')</div>
+            @include ('workbench.section')
             <div class="legend" id="legend" role="group" aria-label="Legend of the tint" hidden></div>
             <div class="parked" id="parked" role="toolbar" aria-label="Parked picks">@include ('workbench.parked')</div>
             <p class="on-its-way" id="on-its-way" role="status"></p>

@@ -7,6 +7,12 @@
 <form method="dialog" class="why" data-object="{{ $object }}" data-why="/why/{{ $object }}" data-side="{{ $side->name() }}">
     <h2 id="dialog-title">{{ $text->sentence($row, $why) }}</h2>
     <p>{{ $text->second($why) }}</p>
+    @if ($bench->cutting()->gone()->has($row))
+        <p>
+            The section cuts it away.
+            <button type="button" class="link" data-command="section-turn" data-close>Turn the section off</button>
+        </p>
+    @endif
     @if ($bench->scene()->kind($row) === VineShelf\Scene\Kind::Light)
         <p class="hint">{{ $text->light($side->isOutput) }}</p>
     @endif

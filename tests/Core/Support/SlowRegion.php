@@ -6,6 +6,7 @@ namespace Tests\Core\Support;
 
 use VineShelf\Geometry\Shape;
 use VineShelf\Picking\Camera;
+use VineShelf\Section\Plane;
 
 /**
  * A region without a grid and without boxes: every triangle of every object, each against every outline. Coverage by several outlines
@@ -55,8 +56,8 @@ final readonly class SlowRegion
         return false;
     }
 
-    /** @return list<int> object numbers, ascending */
-    public function find(ShapedModel $model, Camera $camera, bool $inside): array
+    /** @param list<Plane> $planes what is beyond them is not there @return list<int> object numbers, ascending */
+    public function find(ShapedModel $model, Camera $camera, bool $inside, array $planes = []): array
     {
         $found = [];
         foreach ($model->forest->parents as $number => $_) {
@@ -67,7 +68,7 @@ final readonly class SlowRegion
             $shape = $rung === 1 ? $model->boxOf($number) : $model->shape($model->meshes[$number]);
             $primitives = [];
             foreach ($model->placements[$number] as $placement) {
-                array_push($primitives, ...self::primitives($shape, $model->aroundMiddle($number, $placement), $camera));
+                array_push($primitives, ...self::primitives($shape, $model->aroundMiddle($number, $placement), $camera, $planes));
             }
             $fits = $inside
                 ? array_filter($primitives, fn (array $p): bool => ! $p['whole'] || ! $this->covers($p['points'])) === []
@@ -83,40 +84,49 @@ final readonly class SlowRegion
 
     /**
      * @param list<float> $placement
+     * @param list<Plane> $planes
      *
      * @return list<array{whole: bool, points: list<array{float, float}>}> what of each triangle, line and point is in front, in pixels
      */
-    private static function primitives(?Shape $shape, array $placement, Camera $camera): array
+    private static function primitives(?Shape $shape, array $placement, Camera $camera, array $planes): array
     {
         $primitives = [];
         foreach ($shape->pieces ?? [] as $piece) {
             $places = array_values((array) unpack('s*', $piece['positions']));
             $size = [0 => 1, 1 => 2, 4 => 3][$piece['kind']->value];
             foreach (array_chunk(array_values((array) unpack($piece['wide'] ? 'V*' : 'v*', $piece['indices'])), $size) as $corners) {
-                $clip = array_map(static function (int $corner) use ($places, $shape, $placement, $camera): array {
-                    $local = array_map(
-                        static fn (int $axis): float => ($places[$corner * 4 + $axis] * $shape->scale[$axis]) / 32767,
-                        [0, 1, 2],
-                    );
-                    $world = array_map(
+                $world = array_map(static function (int $corner) use ($places, $shape, $placement): array {
+                    $local = array_map(static fn (int $axis): float => ($places[$corner * 4 + $axis] * $shape->scale[$axis]) / 32767, [
+                        0,
+                        1,
+                        2,
+                    ]);
+
+                    return array_map(
                         static fn (int $row): float => $placement[$row] * $local[0] +
                             $placement[$row + 1] * $local[1] +
                             $placement[$row + 2] * $local[2] +
                             $placement[$row + 3],
                         [0, 4, 8],
                     );
-
-                    return array_map(
-                        static fn (int $row): float => $camera->rows[$row] * $world[0] +
-                            $camera->rows[$row + 1] * $world[1] +
-                            $camera->rows[$row + 2] * $world[2] +
+                }, $corners);
+                $world = self::kept($world, $planes);
+                if ($world === []) {
+                    continue;
+                }
+                $clip = array_map(
+                    static fn (array $place): array => array_map(
+                        static fn (int $row): float => $camera->rows[$row] * $place[0] +
+                            $camera->rows[$row + 1] * $place[1] +
+                            $camera->rows[$row + 2] * $place[2] +
                             $camera->rows[$row + 3],
                         [0, 4, 8],
-                    );
-                }, $corners);
+                    ),
+                    $world,
+                );
                 $points = [];
                 foreach ($clip as $index => $here) {
-                    $before = $clip[($index + $size - 1) % $size];
+                    $before = $clip[($index + count($clip) - 1) % count($clip)];
                     if ($here[2] < $camera->near !== $before[2] < $camera->near) {
                         $t = ($camera->near - $before[2]) / ($here[2] - $before[2]);
                         $points[] = [
@@ -133,6 +143,37 @@ final readonly class SlowRegion
         }
 
         return $primitives;
+    }
+
+    /**
+     * What planes leave of a triangle, a line or a point.
+     *
+     * @param list<list<float>> $corners
+     * @param list<Plane>       $planes
+     *
+     * @return list<list<float>>
+     */
+    private static function kept(array $corners, array $planes): array
+    {
+        foreach ($planes as $plane) {
+            $kept = [];
+            foreach ($corners as $index => $here) {
+                $before = $corners[($index + count($corners) - 1) % count($corners)];
+                [$is, $was] = [$plane->beyond(...$here), $plane->beyond(...$before)];
+                if ($is > 0 !== $was > 0) {
+                    $kept[] = array_map(
+                        static fn (int $axis): float => $before[$axis] + ($was / ($was - $is)) * ($here[$axis] - $before[$axis]),
+                        [0, 1, 2],
+                    );
+                }
+                if ($is <= 0) {
+                    $kept[] = $here;
+                }
+            }
+            $corners = $kept;
+        }
+
+        return $corners;
     }
 
     /** @param list<array{float, float}> $points */
