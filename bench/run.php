@@ -20,13 +20,14 @@ require __DIR__.'/Client.php';
 require __DIR__.'/Rows.php';
 require __DIR__.'/Seen.php';
 require __DIR__.'/Served.php';
+require __DIR__.'/Simplifying.php';
 require __DIR__.'/Sorting.php';
 
 ini_set('memory_limit', '4G');
 $sizes =
     array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?:
     array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
-$parts = ['core', 'import', 'requests', 'rules', 'sorting', 'canvas'];
+$parts = ['core', 'import', 'requests', 'rules', 'sorting', 'simplify', 'canvas'];
 $only =
     array_merge(
         ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
@@ -215,6 +216,15 @@ foreach (in_array('sorting', $only, true) ? $sizes : [] as $size) {
         };
         $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? $goal : null, $tagging ? 'once' : 'median of 17');
     }
+}
+
+// Coarser versions of meshes: the same ones, whatever sizes are asked for.
+foreach (in_array('simplify', $only, true) ? Simplifying::all(Rows::file('demo')) : [] as $name => $mesh) {
+    $of = number_format($mesh['triangles']).' triangles';
+    $rows->add('fast, microseconds a triangle', $name, 1e6 / $mesh['fast'], null, '', 1e6 / 150_000, $of, 'us');
+    $rows->add('careful, microseconds a triangle', $name, 1e6 / $mesh['careful'], null, '', null, 'four versions of '.$of, 'us');
+    $rows->add('careful, mean error', $name, $mesh['mean'], 1.0, 'the best public simplifier', 1.5, 'the worst of four versions', 'x');
+    $rows->add('careful, greatest error', $name, $mesh['most'], 1.0, 'the best public simplifier', 1.5, 'the worst of four versions', 'x');
 }
 
 // The first picture and drawing while the camera moves, in headless Chromium without a graphics card.
