@@ -121,7 +121,7 @@ $browser->waitFor('.legend-entry');
 $shot('objects');
 $browser->js(
     'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '.
-        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
+        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
 );
 $browser->waitFor('.command-box input')->type('.command-box input', 'seat')->waitForText('#command-list', 'Seats');
 $shot('commands');
@@ -135,11 +135,28 @@ $panel = $project->objects()->where('name', 'Mesh_33')->value('no');
 $browser->js("shelfBench.why($panel)");
 $browser->waitFor('#dialog[open] .why');
 $shot('why');
+$browser->js('shelfBench.dialogs.close()');
 $browser->dark(true);
 usleep(1_500_000);
-$shot('why-dark');
-$browser->js('shelfBench.dialogs.close()');
 $shot('workbench-dark');
+// A plan cut at the pool, and a side that is cut off; then the output beside a desk that hides parts to work.
+$apply(0);
+$go('shelfBench.section.change({ box: null, planes: [[[0, 0, 1], 1.2], [[1, 0, 0], 21]] })');
+$go('shelfBench.command("section")');
+$browser->waitUntil('return shelfBench.canvas.painter.look.caps.visible', 'no faces are filled');
+$shot('section-dark');
+$browser->dark(false);
+$go('shelfBench.section.change({ planes: [] }); shelfBench.section.close()');
+$apply(1);
+$go("shelfBench.setRung(['{$layer('Glazing')}', '{$layer('Stands')}'], 0); shelfBench.setRung(['{$layer('Site')}'], 1)");
+$go("shelfBench.setOutput(['{$layer('Lights')}'], 'never'); shelfBench.setOutput(['{$layer('Plant')}'], 'desk')");
+$go('shelfBench.command("show-output")');
+$browser->click('.differ')->waitForText('#row-menu', 'only in the picture');
+usleep(600_000);
+$browser->settled(90)->js('document.getElementById("message").replaceChildren()');
+$browser->screenshot("$folder/output.png");
+$browser->js('document.getElementById("row-menu").hidePopover()');
+$go('shelfBench.command("show-desk")');
 $report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
 foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {
     $browser->dark(false);
