@@ -121,7 +121,8 @@ $browser->waitFor('.legend-entry');
 $shot('objects');
 $browser->js(
     'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '.
-        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" }); shelfBench.command("commands")',
+        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" }); '.
+        'shelfBench.command("commands")',
 );
 $browser->waitFor('.command-box input')->type('.command-box input', 'seat')->waitForText('#command-list', 'Seats');
 $shot('commands');
@@ -148,8 +149,10 @@ $shot('section-dark');
 $browser->dark(false);
 $go('shelfBench.section.change({ planes: [] }); shelfBench.section.close()');
 $apply(1);
-$go("shelfBench.setRung(['{$layer('Glazing')}', '{$layer('Stands')}'], 0); shelfBench.setRung(['{$layer('Site')}'], 1)");
-$go("shelfBench.setOutput(['{$layer('Lights')}'], 'never'); shelfBench.setOutput(['{$layer('Plant')}'], 'desk')");
+$go("shelfBench.setRung(['{$layer('Glazing')}', '{$layer('Stands')}'], 0)");
+$go("shelfBench.setRung(['{$layer('Site')}'], 1)");
+$go("shelfBench.setOutput(['{$layer('Lights')}'], 'never')");
+$go("shelfBench.setOutput(['{$layer('Plant')}'], 'desk')");
 $go('shelfBench.command("show-output")');
 $browser->click('.differ')->waitForText('#row-menu', 'only in the picture');
 usleep(600_000);

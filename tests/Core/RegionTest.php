@@ -60,7 +60,7 @@ final class RegionTest extends TestCase
     {
         mt_srand($seed + 500);
         $differs = 0;
-        for ($round = 0; $round < 4; $round++) {
+        for ($round = 0; $round < 2; $round++) {
             $model = ShapedModel::grow(mt_rand(5, 25));
             $some = static fn (): float => mt_rand(-700, 700) / 100 + 0.0173;
             [$x, $y, $z] = [$some(), $some(), $some()];
