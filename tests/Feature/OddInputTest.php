@@ -118,7 +118,7 @@ final class OddInputTest extends ProjectTestCase
     private const PLAIN = [
         'lens' => 'layers',
         'from' => 0,
-        'count' => 20,
+        'count' => 10,
         'keys' => 'O500',
         'mode' => 'replace',
         'name' => 'North',

@@ -92,11 +92,6 @@ final class SectionTest extends ProjectTestCase
         }
         // What is hidden, and what is a ghost, has no faces.
         $this->send('POST', 'rungs/ceiling', ['rung' => 2]);
-        $r = $this->get($this->path('section/faces'));
-        fwrite(
-            STDERR,
-            get_class($r->baseResponse).' '.json_encode(bin2hex((string) $r->getContent())).' '.json_encode($r->headers->all()),
-        );
         self::assertSame(pack('V2', 8, 0), $this->get($this->path('section/faces'))->getContent());
     }
 

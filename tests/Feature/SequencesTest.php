@@ -266,11 +266,16 @@ final class SequencesTest extends ProjectTestCase
         foreach ($bench->sets()->all() as $set) {
             $sets[$set->number] = $numbers($bench->set($set)->rows);
         }
+        $settings = $bench->outputs()->settings();
         $outputs = [];
-        foreach (['layer' => 'L', 'tag' => 'T', 'object' => 'O'] as $what => $letter) {
-            foreach (range(1, max(count($model->parents), $bench->project->next_tag)) as $number) {
-                $output = $bench->outputs()->settings()->value($what, $number);
-                $outputs += $output === null ? [] : [$letter.$number => $output->value];
+        foreach (['L' => $settings->layers, 'T' => $settings->tags] as $letter => $values) {
+            foreach ($values as $number => $value) {
+                $outputs[$letter.$number] = $value;
+            }
+        }
+        foreach ($settings->objects as $value => $those) {
+            foreach ($those->rows() as $number) {
+                $outputs["O$number"] = $value;
             }
         }
         ksort($outputs);

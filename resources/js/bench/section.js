@@ -25,6 +25,9 @@ export class SectionPanel {
         this.origin = [0, 0, 0];
         this.stamp = '';
         this.dragging = false;
+        /** What was changed here and is not yet answered: what the server says meanwhile is older. */
+        this.isAhead = false;
+        this.sends = 0;
         this.handles = new SectionHandles(this);
         this.element.addEventListener('submit', (event) => event.preventDefault());
         this.element.addEventListener('change', (event) => this.typed(/** @type {HTMLInputElement} */ (event.target)));
@@ -42,7 +45,7 @@ export class SectionPanel {
 
     /** @param {string} said as the server keeps it; empty for none @param {string} seen changes whenever cut faces may have changed */
     read(said, seen) {
-        if (!this.dragging) {
+        if (!this.dragging && !this.isAhead) {
             const { origin = this.origin, ...kept } = said === '' ? NONE() : JSON.parse(said);
             this.origin = origin;
             this.kept = kept;
@@ -99,12 +102,23 @@ export class SectionPanel {
 
     /** Keeps what there is with the desk. */
     async send() {
+        const mine = ++this.sends;
         await this.bench.server.ask('POST', '/section', { section: JSON.stringify(this.kept) });
+        if (mine === this.sends) this.isAhead = false;
+    }
+
+    /** Keeps it once nothing has changed for a moment. */
+    sendSoon() {
+        this.isAhead = true;
+        this.sends++;
+        clearTimeout(this.sending);
+        this.sending = window.setTimeout(() => this.send(), 300);
     }
 
     /** @param {Partial<Kept>} changes */
     change(changes) {
         this.kept = { ...this.kept, on: true, ...changes };
+        this.isAhead = true;
         this.show();
         return this.send();
     }

@@ -131,9 +131,8 @@ export class SectionHandles {
             event.preventDefault();
             event.stopPropagation();
             this.movable[index]?.move(way * (event.shiftKey ? 1 : 0.1));
+            this.panel.sendSoon();
             this.panel.show();
-            clearTimeout(this.sending);
-            this.sending = window.setTimeout(() => this.panel.send(), 300);
         });
         this.element.append(handle);
         return handle;
@@ -163,6 +162,7 @@ export class SectionHandles {
         const end = () => {
             handle.removeEventListener('pointermove', move);
             panel.dragging = false;
+            panel.isAhead = true;
             panel.show();
             panel.send();
         };
