@@ -95,7 +95,8 @@ final class ControlTest extends BrowserTestCase
             'the backdrop stays',
         );
 
-        // Each layer alone, and on, and out.
+        // Each layer alone, and on, and out: also where the keyboard is on a row, whose own key L locks it.
+        $browser->js('document.querySelector(\'.row[data-name="20 Roof"]\').focus()');
         $browser->press('Shift+l')->waitForText('#isolated', 'alone');
         $first = $browser->text('#isolated strong');
         $browser->press('Shift+l')->waitUntil("return document.querySelector(\"#isolated strong\").textContent !== \"$first\"", 'it stays');

@@ -55,12 +55,11 @@ final class RegionTest extends TestCase
         self::assertGreaterThan(0, $caught);
     }
 
-    #[DataProvider('seeds')]
-    public function test_what_a_section_cuts_away_is_not_caught(int $seed): void
+    public function test_what_a_section_cuts_away_is_not_caught(): void
     {
-        mt_srand($seed + 500);
+        mt_srand(500);
         $differs = 0;
-        for ($round = 0; $round < 2; $round++) {
+        for ($round = 0; $round < 30; $round++) {
             $model = ShapedModel::grow(mt_rand(5, 25));
             $some = static fn (): float => mt_rand(-700, 700) / 100 + 0.0173;
             [$x, $y, $z] = [$some(), $some(), $some()];
@@ -82,7 +81,7 @@ final class RegionTest extends TestCase
                 }
             }
         }
-        self::assertGreaterThan(0, $differs);
+        self::assertGreaterThan(10, $differs);
     }
 
     public function test_a_place_in_the_picture_is_where_the_camera_sees_it(): void

@@ -187,6 +187,8 @@ function onKey(bench, row, event) {
             return event.altKey ? (bench.may() && bench.openDialog(`/output?keys=${ledger.target.join(',')}`), true) : false;
         case 'l':
         case 'L':
+            // With Shift it is a command: each layer alone.
+            if (event.shiftKey) return false;
             return (bench.setLock(ledger.target, (Number(row.dataset.lock) + 1) % 3), true);
         case 'y':
         case 'Y':
