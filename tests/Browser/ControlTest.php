@@ -43,7 +43,7 @@ final class ControlTest extends BrowserTestCase
         $browser->waitUntil("return (shelfBench.canvas.states[$tree] & 15) === 5", 'the tree is not in the picture again');
 
         // In the ledger by mouse: a bar of the mark sets, the same again sets nothing; the desk's mark stays.
-        $browser->click('#isolated [data-command=show-desk]')->waitUntil('return shelfBench.side === "desk"', 'the output stays');
+        $browser->click('#isolated [data-command=turn-sides]')->waitUntil('return shelfBench.side === "desk"', 'the output stays');
         $out = '.row[data-name="51 Seats"] .out';
         $set = static fn (): mixed => $browser->js('return document.querySelector(\'.row[data-name="51 Seats"]\').dataset.output');
         $bar = static function (int $bar) use ($browser, $out): void {

@@ -10,7 +10,7 @@
 @if ($bench->desk->shows_output)
     <p class="isolated showing-output" role="status">
         <strong>Output</strong> <span class="label">{{ $view === null ? 'of no view' : 'of view ' . $view->name }}</span>
-        <button class="button small" data-command="show-desk" title="Show the desk again (Shift+O)">Back to the desk</button>
+        <button class="button small" data-command="turn-sides" title="Show the desk again (Shift+O)">Back to the desk</button>
     </p>
 @elseif ($isolation->isOn())
     <p class="isolated" role="status">

@@ -7,14 +7,14 @@
     <button
         data-command="show-desk"
         aria-pressed="{{ $isOutput ? 'false' : 'true' }}"
-        title="The canvas shows your desk (Shift+O turns)"
+        title="The canvas shows your desk; Shift+O turns"
     >
         Desk
     </button>
     <button
         data-command="show-output"
         aria-pressed="{{ $isOutput ? 'true' : 'false' }}"
-        title="The canvas shows what {{ $pictures }} contain (Shift+O turns)"
+        title="The canvas shows what {{ $pictures }} contain; Shift+O turns"
     >
         Output
     </button>
