@@ -150,11 +150,14 @@ final class Clustering
                 continue;
             }
             $by = $wide * (1 << $level);
-            $cells[$place] =
+            $key =
                 ($level << 60) |
                 (((int) (($surface->x[$place] - $x0) * $by) & 0xfffff) << 40) |
                 (((int) (($surface->y[$place] - $y0) * $by) & 0xfffff) << 20) |
                 ((int) (($surface->z[$place] - $z0) * $by) & 0xfffff);
+            // PHP finds keys by their lowest bits, which all cells at one height would share.
+            $key ^= $key >> 40;
+            $cells[$place] = $key ^ ($key >> 20);
         }
 
         return $cells;

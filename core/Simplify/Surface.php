@@ -44,6 +44,9 @@ final readonly class Surface
             $at = [];
             for ($next = 1, $count = count($n); $next < $count; $next += 4) {
                 $key = (($n[$next] + 32768) << 32) | (($n[$next + 1] + 32768) << 16) | ($n[$next + 2] + 32768);
+                // PHP finds keys by their lowest bits, which all places at one height would share.
+                $key ^= $key >> 32;
+                $key ^= $key >> 16;
                 if (! isset($places[$key])) {
                     $places[$key] = count($places);
                     $steps[] = $n[$next];
