@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Bench\Targets;
 use App\Changes\Edits\Edits;
 use VineShelf\Output\Output;
+use VineShelf\Rungs\OutputSettings;
 
 /** What holds something down in pictures goes to Full: in every picture, or in those of the view that is looked at. */
 final class RaiseInPictures extends Command
@@ -21,10 +22,8 @@ final class RaiseInPictures extends Command
         $view = $bench->outputs()->view();
         $own = $view?->output();
         $numbers = $bench->scene()->numberBits($targets->rows);
-        $steps = [];
         if ($view !== null && $onlyInView) {
-            $raised = $view->output() ?? new \VineShelf\Rungs\OutputSettings;
-            $raised = $raised->with($targets->layers, $targets->tags, $targets->folders, $numbers, Output::Full);
+            $raised = ($own ?? new OutputSettings)->with($targets->layers, $targets->tags, $targets->folders, $numbers, Output::Full);
             $steps = ChangeView::output($bench->project, $view->no, $raised)->edits()->steps;
         } else {
             $set = new SetOutput($bench, $targets, Output::Full);

@@ -30,12 +30,15 @@ final class CutDrawing
 
     private string $places = '';
 
+    private readonly MeshShapes $shapes;
+
     /** Objects that a plane goes through and that were not looked at. */
     public int $left = 0;
 
     public function __construct(private readonly Bench $bench)
     {
         $section = $bench->cutting()->section;
+        $this->shapes = new MeshShapes($bench->project, $bench->scene());
         if (! $section->cuts()) {
             return;
         }
@@ -62,9 +65,6 @@ final class CutDrawing
 
     private function add(int $row, CutFaces $faces, bool $asBox): void
     {
-        static $shapes = new \WeakMap;
-        /** @var \WeakMap<Bench, MeshShapes> $shapes */
-        $known = $shapes[$this->bench] ??= new MeshShapes($this->bench->project, $this->bench->scene());
         $scene = $this->bench->scene();
         $records = $scene->column('records');
         $recordAt = $scene->column('recordAt');
@@ -76,7 +76,7 @@ final class CutDrawing
             /** @var array{mesh: int, 1: float, 2: float, 3: float, 4: float, 5: float, 6: float, 7: float, 8: float, 9: float, 10: float,
              *     11: float, 12: float} $m */
             $m = unpack('Vmesh/g12', $records, $record * DrawRecords::RECORD + 4);
-            $shape = $asBox ? Shape::ofBox(DrawRecords::halves($scene, $m['mesh'])) : $known->shape($m['mesh']);
+            $shape = $asBox ? Shape::ofBox(DrawRecords::halves($scene, $m['mesh'])) : $this->shapes->shape($m['mesh']);
             if ($shape === null) {
                 continue;
             }

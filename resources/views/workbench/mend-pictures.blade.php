@@ -1,6 +1,13 @@
-@php ($origin = $text->originOf($holder))
 @if ($bench->mayChange())
-    @if ($origin !== 'own')
+    @php
+        $origin = $text->originOf($holder);
+        $view = $bench->outputs()->view();
+    @endphp
+    @foreach (array_filter([
+            '' => $origin === 'own' ? null : 'Full in every picture',
+            '1' => $view === null || $origin === 'never' ? null : 'Full in this view’s'
+        ])
+        as $onlyInView => $label)
         <button
             type="button"
             class="link"
@@ -8,22 +15,10 @@
             data-what="{{ $holder->what }}"
             data-number="{{ $holder->number }}"
             data-part="rung"
+            data-only-in-view="{{ $onlyInView }}"
+            @if ($onlyInView) title="In pictures of {{ $view->name }} only" @endif
         >
-            Full in every picture
+            {{ $label }}
         </button>
-    @endif
-    @if (($view = $bench->outputs()->view()) !== null && $origin !== 'never')
-        <button
-            type="button"
-            class="link"
-            data-mend
-            data-what="{{ $holder->what }}"
-            data-number="{{ $holder->number }}"
-            data-part="rung"
-            data-only-in-view="1"
-            title="In pictures of {{ $view->name }} only"
-        >
-            Full in this view’s
-        </button>
-    @endif
+    @endforeach
 @endif
