@@ -25,6 +25,8 @@ final class SectionTest extends ProjectTestCase
                 '{"box":[1,2,3]}',
                 '{"planes":[[[0,0,0],1]]}',
                 '{"planes":[[[1,0,0],"far"]]}',
+                '{"planes":"many"}',
+                '{"box":{"x":1},"planes":7}',
                 (string) json_encode(['planes' => array_fill(0, Section::MOST_PLANES + 1, [[1, 0, 0], 1])]),
             ] as $odd
         ) {

@@ -24,7 +24,8 @@ final class SectionController
     public function set(Request $request, Bench $bench): Response
     {
         $given = json_decode($request->string('section')->value(), true);
-        if (! is_array($given) || count(is_array($given['planes'] ?? null) ? $given['planes'] : []) > Section::MOST_PLANES) {
+        $planes = is_array($given) ? $given['planes'] ?? [] : null;
+        if (! is_array($given) || ! is_array($planes) || count($planes) > Section::MOST_PLANES) {
             throw new Refused('A section is a box, up to '.Section::MOST_PLANES.' planes, or both.', 'section');
         }
         /** @var array<string, mixed> $given */
@@ -32,7 +33,7 @@ final class SectionController
         if ($section->box === null && isset($given['box'])) {
             throw new Refused('A section box is six numbers, in metres.', 'section');
         }
-        if (count($section->single) !== count($given['planes'] ?? [])) {
+        if (count($section->single) !== count($planes)) {
             throw new Refused('A plane is where it points to and how far it is, in metres.', 'section');
         }
 
