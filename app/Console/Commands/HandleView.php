@@ -9,6 +9,7 @@ use App\Bench\Refused;
 use App\Changes\ChangeView;
 use App\Models\View;
 use App\Workbench\ViewOnDesk;
+use VineShelf\Geometry\Box;
 
 final class HandleView extends OnBench
 {
@@ -92,31 +93,24 @@ final class HandleView extends OnBench
     /** @return array{eye: list<float>, target: list<float>, fov: float} scripts have no canvas: the whole model, from above */
     private static function camera(Bench $bench): array
     {
-        $box = null;
+        $box = new Box;
         foreach ($bench->scene()->children(0) as $root) {
             $place = $bench->facts()->placeFromOrigin($root);
-            if ($place !== null) {
-                $box =
-                    $box === null
-                        ? $place
-                        : [
-                            min($box[0], $place[0]),
-                            min($box[1], $place[1]),
-                            min($box[2], $place[2]),
-                            max($box[3], $place[3]),
-                            max($box[4], $place[4]),
-                            max($box[5], $place[5]),
-                        ];
-            }
+            $box = $place === null ? $box : $box->with(new Box(...$place));
         }
-        $box ??= [0.0, 0.0, 0.0, 1.0, 1.0, 1.0];
-        $middle = [($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2];
-        $far = 1.4 * max(1.0, hypot($box[3] - $box[0], hypot($box[4] - $box[1], $box[5] - $box[2])));
+        $middle = $box->middle();
+        $far = 1.4 * max(1.0, $box->isEmpty() ? 1.0 : 2 * self::length($box->halves()));
 
         return [
             'eye' => [$middle[0] + 0.5 * $far, $middle[1] - 0.7 * $far, $middle[2] + 0.5 * $far],
             'target' => $middle,
             'fov' => 45.0,
         ];
+    }
+
+    /** @param array{float, float, float} $sides */
+    private static function length(array $sides): float
+    {
+        return hypot($sides[0], hypot($sides[1], $sides[2]));
     }
 }
