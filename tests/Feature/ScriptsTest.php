@@ -139,6 +139,26 @@ final class ScriptsTest extends CommittedTestCase
             $locks .= max(in_array($number, $b, true) ? 1 : 0, in_array($number, $walls, true) ? 2 : 0);
         }
         self::assertSame(['rungs' => $rungs, 'locks' => $locks], json_decode($says('effect'), true));
+        // A picture has nothing of the desk; of a view it has what the view kept, under what is set for pictures.
+        $pictures = static fn (string ...$more): array => json_decode($says('effect', '--output', ...$more), true);
+        self::assertSame(str_repeat('5', count($objects)), $pictures()['rungs']);
+        $says('view', 'keep', 'Kept', '--keeps=camera,rungs');
+        self::assertSame($rungs, $pictures('--view=Kept')['rungs']);
+        $says('rung', 'layer:Building / Walls', '1', '--output');
+        $says('rung', 'folder:Zones', 'never', '--output', '--note=by others');
+        $output = '';
+        foreach (array_keys($objects) as $number) {
+            $output .= min(
+                in_array($number, $a, true) || in_array($number, $b, true) ? 0 : 5,
+                in_array($number, $walls, true) ? 1 : 5,
+                in_array($number, $withHeld([7]), true) ? 2 : 5,
+            );
+        }
+        self::assertSame($output, $pictures('--view=Kept')['rungs']);
+        self::assertSame($rungs, json_decode($says('effect'), true)['rungs'], 'the desk is as it was');
+        $says('rung', 'folder:Zones', 'none', '--output');
+        $says('rung', 'layer:Building / Walls', 'none', '--output');
+        $says('view', 'delete', 'Kept');
         // What is locked is left alone, and says so.
         self::assertStringContainsString('left alone', $says('tag', 'Zones / C', 'wall'));
         $agrees(array_diff($walls, $walls), 'tag:C');
