@@ -89,6 +89,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/pulse', [WorkbenchController::class, 'pulse'])->name('pulse');
             Route::get('/records', [CanvasController::class, 'records'])->name('records');
             Route::post('/records', [CanvasController::class, 'some'])->name('records.some');
+            Route::get('/versions', [CanvasController::class, 'versions'])->name('versions');
             Route::get('/ledger/columns', [LedgerController::class, 'columns'])->name('ledger.columns');
             Route::get('/layouts', [LayoutController::class, 'index'])->name('layouts');
             Route::post('/layouts', [LayoutController::class, 'store'])->name('layouts.store');

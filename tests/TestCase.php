@@ -126,6 +126,13 @@ abstract class TestCase extends BaseTestCase
         return (int) $project->layers()->where('name', $name)->value('no');
     }
 
+    /** From here on no file can grow beyond so many bytes: as on a disk that is full. */
+    protected function roomForFiles(?int $bytes): void
+    {
+        pcntl_signal(SIGXFSZ, SIG_IGN);
+        posix_setrlimit(POSIX_RLIMIT_FSIZE, $bytes ?? POSIX_RLIMIT_INFINITY, POSIX_RLIMIT_INFINITY);
+    }
+
     /** Whether the scene index says what an index built anew from the database says. */
     protected function assertIndexTrue(Project $project): void
     {

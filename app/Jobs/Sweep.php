@@ -7,6 +7,7 @@ namespace App\Jobs;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
 use App\Files\Kept;
+use App\Lighten\Coarsening;
 use App\Models\Change;
 use App\Models\Import;
 use App\Models\Project;
@@ -51,6 +52,10 @@ final class Sweep
         $this->clear('projects', array_fill_keys(Project::query()->pluck('key')->all(), true));
         foreach (Project::query()->cursor() as $project) {
             $this->clearProject($project);
+            // What was lost on its way, and projects from before there were coarser versions.
+            if (Coarsening::left($project) > 0 && ! self::isQueued('projectId', $project->id, Coarsen::QUEUE)) {
+                Coarsen::dispatch($project->id);
+            }
         }
 
         return ['removed' => $this->removed, 'resumed' => $this->resume()];
@@ -134,16 +139,20 @@ final class Sweep
         ) {
             if (! $this->disk->exists($import->path)) {
                 $import->update(['state' => 'failed', 'error' => 'The file was lost on its way; give it again.', 'stage' => '']);
-            } elseif (
-                ! DB::table('jobs')
-                    ->where('payload', 'like', '%importId%;i:'.$import->id.';%')
-                    ->exists()
-            ) {
+            } elseif (! self::isQueued('importId', $import->id, 'default')) {
                 TakeIn::dispatch($import->id);
                 $resumed++;
             }
         }
 
         return $resumed;
+    }
+
+    private static function isQueued(string $what, int $id, string $queue): bool
+    {
+        return DB::table('jobs')
+            ->where('queue', $queue)
+            ->where('payload', 'like', "%$what%;i:$id;%")
+            ->exists();
     }
 }

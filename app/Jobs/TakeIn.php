@@ -130,6 +130,7 @@ final class TakeIn implements ShouldQueue
             $index === null ? $scenes->build($project) : $scenes->keepBuilt($project, $index);
             $staging->letGo();
             Ripen::dispatch($project->id);
+            Coarsen::dispatch($project->id);
         } catch (\Throwable $error) {
             Log::warning('What follows an import was cut short; it is made up for when it is asked for.', [
                 'import' => $import->key,

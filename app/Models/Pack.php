@@ -12,6 +12,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $no
  * @property string $file
  * @property int $bytes
+ * @property string $versions entries of {@see \VineShelf\Scene\MeshVersions}, "" in packs of meshes as they came
  */
 final class Pack extends Model
 {
@@ -22,4 +23,6 @@ final class Pack extends Model
     protected $table = 'packs';
 
     protected $guarded = [];
+
+    protected $casts = ['versions' => Casts\Bytes::class];
 }

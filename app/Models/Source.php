@@ -19,6 +19,7 @@ use Illuminate\Support\Carbon;
  * @property array<string, mixed> $report
  * @property int $kept bytes on the disk
  * @property string $hulls file of the points that can lie outermost, "" if there is none
+ * @property string $coarsened the meshes that were looked at for coarser versions, as {@see \VineShelf\Scene\Members} packs numbers
  * @property bool $gone whether taking it in was taken back
  * @property Carbon $created_at
  */
@@ -28,7 +29,7 @@ final class Source extends Model
 
     protected $attributes = ['kept' => 0, 'gone' => false, 'hulls' => ''];
 
-    protected $casts = ['gone' => 'boolean', 'report' => 'array'];
+    protected $casts = ['gone' => 'boolean', 'coarsened' => Casts\Bytes::class, 'report' => 'array'];
 
     /** @return BelongsTo<Project, $this> */
     public function project(): BelongsTo

@@ -16,6 +16,7 @@ use VineShelf\Geometry\ShapeIndex;
 use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Members;
+use VineShelf\Scene\MeshVersions;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
@@ -122,7 +123,16 @@ final class SceneQuery
                 $this->meshes($project),
                 $this->beside($project, 'hulls'),
                 $project->origin,
-            ) + ['shapes' => ShapeIndex::of($this->beside($project, 'shapes'))->pack()];
+            ) + ['shapes' => ShapeIndex::of($this->beside($project, 'shapes'))->pack(), 'versions' => $this->versions($project)];
+    }
+
+    /** The column of the coarser versions that there are, {@see MeshVersions}. */
+    public function versions(Project $project): string
+    {
+        $gone = $project->sources()->where('gone', true)->pluck('id')->all();
+        $packs = DB::table('packs')->where('project_id', $project->id)->whereNotNull('versions')->whereNotIn('source_id', $gone);
+
+        return MeshVersions::column($packs->pluck('versions', 'no')->map(Bytes::read(...))->all());
     }
 
     /**

@@ -7,10 +7,29 @@ namespace VineShelf\Geometry;
 /**
  * Reads what {@see PackWriter} wrote. Packs are our own files, written once and never changed: what does not fit is a fault, not bad input.
  */
-final class PackReader
+final readonly class PackReader
 {
-    /** @return array<int, Shape> by mesh number */
-    public static function shapes(string $bytes): array
+    /** Where the binary part begins. */
+    private int $start;
+
+    /** @var list<array{byteOffset: int, byteLength: int}> */
+    private array $views;
+
+    /** @var list<array{bufferView: int, componentType: int}> */
+    private array $accessors;
+
+    /**
+     * @var list<array{primitives: list<array{attributes: array<string, int>, indices: int, mode: int, extras?: array{material: int}}>}>
+     */
+    private array $meshes;
+
+    /**
+     * @var array<int, array<int, array{mesh: int, translation: list<float>, scale: list<float>, extras: array<string, int>}>> by mesh
+     *     number, then by version
+     */
+    private array $nodes;
+
+    public function __construct(private string $bytes)
     {
         /** @var array{json: int} $head */
         $head = unpack('Vjson', $bytes, 12);
@@ -18,38 +37,88 @@ final class PackReader
         if (! is_array($json)) {
             throw new \UnexpectedValueException('A pack is not laid out as it was written.');
         }
-        $binary = 20 + $head['json'] + 8;
-        /** @var list<array{byteOffset: int, byteLength: int}> $views */
-        $views = $json['bufferViews'] ?? [];
-        /** @var list<array{bufferView: int, componentType: int}> $accessors */
-        $accessors = $json['accessors'] ?? [];
-        $cut = static function (int $accessor) use ($bytes, $binary, $views, $accessors): string {
-            $view = $views[$accessors[$accessor]['bufferView']];
-
-            return substr($bytes, $binary + $view['byteOffset'], $view['byteLength']);
-        };
-        $shapes = [];
+        $this->start = 20 + $head['json'] + 8;
         /**
-         * @var list<array{mesh: int, translation: array{float, float, float}, scale: array{float, float, float}, extras: array{mesh: int}}>
-         * $nodes
+         * @var array{
+         *     bufferViews?: list<array{byteOffset: int, byteLength: int}>,
+         *     accessors?: list<array{bufferView: int, componentType: int}>,
+         *     meshes?: list<array{
+         *         primitives: list<array{attributes: array<string, int>, indices: int, mode: int, extras?: array{material: int}}>
+         *     }>,
+         *     nodes?: list<array{
+         *         mesh: int, translation: list<float>, scale: list<float>, extras: array{mesh: int, version?: int}
+         *     }>
+         * } $json
          */
-        $nodes = $json['nodes'] ?? [];
-        /** @var list<array{primitives: list<array{attributes: array{POSITION: int}, indices: int, mode: int}>}> $meshes */
-        $meshes = $json['meshes'] ?? [];
-        foreach ($nodes as $node) {
-            $pieces = [];
-            foreach ($meshes[$node['mesh']]['primitives'] as $primitive) {
-                $pieces[] = [
-                    'kind' => PrimitiveKind::from($primitive['mode']),
-                    'positions' => $cut($primitive['attributes']['POSITION']),
-                    'indices' => $cut($primitive['indices']),
-                    'wide' => $accessors[$primitive['indices']]['componentType'] === 5125,
-                ];
-            }
-            [$x, $y, $z] = $node['scale'];
-            $shapes[$node['extras']['mesh']] = new Shape([(float) $x, (float) $y, (float) $z], $pieces);
+        $this->views = $json['bufferViews'] ?? [];
+        $this->accessors = $json['accessors'] ?? [];
+        $this->meshes = $json['meshes'] ?? [];
+        $nodes = [];
+        foreach ($json['nodes'] ?? [] as $node) {
+            $nodes[$node['extras']['mesh']][$node['extras']['version'] ?? 0] = $node;
+        }
+        $this->nodes = $nodes;
+    }
+
+    /** @return array<int, Shape> by mesh number */
+    public static function shapes(string $bytes): array
+    {
+        $reader = new self($bytes);
+        $shapes = [];
+        foreach ($reader->nodes as $mesh => $_) {
+            $shapes[$mesh] = $reader->packed($mesh)?->shape();
         }
 
-        return $shapes;
+        return array_filter($shapes);
+    }
+
+    /** @return list<array{int, int}> mesh number and version of all that it holds */
+    public function holds(): array
+    {
+        $all = [];
+        foreach ($this->nodes as $mesh => $versions) {
+            foreach ($versions as $version => $_) {
+                $all[] = [$mesh, $version];
+            }
+        }
+
+        return $all;
+    }
+
+    /** @param int $version 0 for the mesh itself @return PackedShape|null null when the pack does not hold it */
+    public function packed(int $mesh, int $version = 0): ?PackedShape
+    {
+        $node = $this->nodes[$mesh][$version] ?? null;
+        if ($node === null) {
+            return null;
+        }
+        $pieces = [];
+        foreach ($this->meshes[$node['mesh']]['primitives'] as $primitive) {
+            $attributes = $primitive['attributes'];
+            $pieces[] = new PackedPiece(
+                PrimitiveKind::from($primitive['mode']),
+                (string) $this->cut($attributes['POSITION']),
+                (string) $this->cut($primitive['indices']),
+                $this->accessors[$primitive['indices']]['componentType'] === 5125,
+                $this->cut($attributes['NORMAL'] ?? null),
+                $this->cut($attributes['TEXCOORD_0'] ?? null),
+                $this->cut($attributes['COLOR_0'] ?? null),
+                $primitive['extras']['material'] ?? 0,
+            );
+        }
+        [$x, $y, $z] = array_map(floatval(...), $node['translation']);
+        [$sx, $sy, $sz] = array_map(floatval(...), $node['scale']);
+
+        return new PackedShape([$x, $y, $z], [$sx, $sy, $sz], $pieces);
+    }
+
+    private function cut(?int $accessor): ?string
+    {
+        if ($accessor === null) {
+            return null;
+        }
+        $view = $this->views[$this->accessors[$accessor]['bufferView']];
+
+        return substr($this->bytes, $this->start + $view['byteOffset'], $view['byteLength']);
     }
 }

@@ -90,6 +90,29 @@ final class PackWriter
     }
 
     /**
+     * A coarser version of a mesh, made of what stands in a pack already: its places are counted as the mesh's are.
+     *
+     * @param int $version from 1 on, the finest first
+     *
+     * @return array{vertices: int, bytes: int}
+     */
+    public function addVersion(int $number, int $version, PackedShape $shape): array
+    {
+        $before = $this->bytes;
+        $hash = hash_init('xxh128');
+        $this->pieces = [];
+        $entries = array_map(fn (PackedPiece $piece): array => $this->piece($piece, self::reach($piece->positions), $hash), $shape->pieces);
+        $this->nodes[] = $this->file->add('nodes', [
+            'mesh' => $this->file->add('meshes', ['primitives' => $entries]),
+            'translation' => $shape->centre,
+            'scale' => $shape->scale,
+            'extras' => ['mesh' => $number, 'version' => $version],
+        ]);
+
+        return ['vertices' => $shape->vertices(), 'bytes' => $this->bytes - $before];
+    }
+
+    /**
      * @param array{float, float, float} $centre
      * @param array{float, float, float} $scale
      * @param array<int, int>            $materials
@@ -98,56 +121,96 @@ final class PackWriter
      */
     private function primitive(Primitive $primitive, Box $box, array $centre, array $scale, array $materials, \HashContext $hash): array
     {
-        $count = $primitive->vertices();
         $even = $scale[0] === $scale[1] && $scale[1] === $scale[2];
-        $positions = Quantizer::positions($primitive->positions, $centre, $scale);
-        $place = [$this->file->size(), strlen($positions)];
         hash_update($hash, pack('C3V', $primitive->kind->value, $even, $primitive->material === null, $primitive->material ?? 0));
+        [$indices, $type] = Quantizer::indices($primitive->indices, $primitive->vertices());
+        $piece = new PackedPiece(
+            $primitive->kind,
+            Quantizer::positions($primitive->positions, $centre, $scale),
+            $indices,
+            $type === 5125,
+            $primitive->normals === null
+                ? null
+                : ($even
+                    ? Quantizer::normals($primitive->normals)
+                    : Quantizer::longNormals($primitive->normals, $scale)),
+            $primitive->uvs,
+            $primitive->colours,
+            $primitive->material === null ? 0 : $materials[$primitive->material] ?? 0,
+        );
+
+        return $this->piece($piece, self::range($box, $centre, $scale), $hash);
+    }
+
+    /**
+     * @param array{min: list<int>, max: list<int>} $range
+     *
+     * @return array<string, mixed>
+     */
+    private function piece(PackedPiece $piece, array $range, \HashContext $hash): array
+    {
+        $count = $piece->vertices();
+        $place = [$this->file->size(), strlen($piece->positions)];
         $attributes = [
             'POSITION' => $this->file->accessor(
-                $this->view($positions, 34962, 8, $hash),
+                $this->view($piece->positions, 34962, 8, $hash),
                 5122,
                 'VEC3',
                 $count,
-                ['normalized' => true] + self::range($box, $centre, $scale),
+                ['normalized' => true] + $range,
             ),
         ];
-        if ($primitive->normals !== null) {
-            $normals = $even ? Quantizer::normals($primitive->normals) : Quantizer::longNormals($primitive->normals, $scale);
-            $view = $this->view($normals, 34962, $even ? 4 : 8, $hash);
-            $attributes['NORMAL'] = $this->file->accessor($view, $even ? 5120 : 5122, 'VEC3', $count, ['normalized' => true]);
+        if ($piece->normals !== null) {
+            $each = $piece->normalBytes();
+            $view = $this->view($piece->normals, 34962, $each, $hash);
+            $attributes['NORMAL'] = $this->file->accessor($view, $each === 4 ? 5120 : 5122, 'VEC3', $count, ['normalized' => true]);
         }
-        if ($primitive->uvs !== null) {
-            $attributes['TEXCOORD_0'] = $this->file->accessor($this->view($primitive->uvs, 34962, 8, $hash), 5126, 'VEC2', $count);
+        if ($piece->uvs !== null) {
+            $attributes['TEXCOORD_0'] = $this->file->accessor($this->view($piece->uvs, 34962, 8, $hash), 5126, 'VEC2', $count);
         }
-        if ($primitive->colours !== null) {
-            $attributes['COLOR_0'] = $this->file->accessor($this->view($primitive->colours, 34962, 4, $hash), 5121, 'VEC4', $count, [
+        if ($piece->colours !== null) {
+            $attributes['COLOR_0'] = $this->file->accessor($this->view($piece->colours, 34962, 4, $hash), 5121, 'VEC4', $count, [
                 'normalized' => true,
             ]);
         }
-        [$indices, $type] = Quantizer::indices($primitive->indices, $count);
         $this->pieces[] = [
-            'kind' => $primitive->kind->value,
-            'wide' => $type === 5125,
+            'kind' => $piece->kind->value,
+            'wide' => $piece->wide,
             'positions' => $place,
-            'indices' => [$this->file->size(), strlen($indices)],
+            'indices' => [$this->file->size(), strlen($piece->indices)],
         ];
         $entry = [
             'attributes' => $attributes,
             'indices' => $this->file->accessor(
-                $this->view($indices, 34963, 0, $hash),
-                $type,
+                $this->view($piece->indices, 34963, 0, $hash),
+                $piece->wide ? 5125 : 5123,
                 'SCALAR',
-                intdiv(strlen($primitive->indices), 4),
+                intdiv(strlen($piece->indices), $piece->wide ? 4 : 2),
             ),
-            'mode' => $primitive->kind->value,
+            'mode' => $piece->kind->value,
         ];
-        $material = $primitive->material === null ? null : $materials[$primitive->material] ?? null;
-        if ($material !== null) {
-            $entry['extras'] = ['material' => $material];
+
+        return $piece->material === 0 ? $entry : $entry + ['extras' => ['material' => $piece->material]];
+    }
+
+    /**
+     * The least and greatest places of quantized vertices.
+     *
+     * @return array{min: list<int>, max: list<int>}
+     */
+    private static function reach(string $positions): array
+    {
+        /** @var list<int> $n */
+        $n = array_values(unpack('s*', $positions) ?: []);
+        [$min, $max] = [[Shape::STEPS, Shape::STEPS, Shape::STEPS], [-Shape::STEPS, -Shape::STEPS, -Shape::STEPS]];
+        for ($at = 0, $count = count($n); $at < $count; $at += 4) {
+            for ($axis = 0; $axis < 3; $axis++) {
+                $min[$axis] = min($min[$axis], $n[$at + $axis]);
+                $max[$axis] = max($max[$axis], $n[$at + $axis]);
+            }
         }
 
-        return $entry;
+        return ['min' => $min, 'max' => $max];
     }
 
     private function view(string $bytes, int $target, int $stride, \HashContext $hash): int

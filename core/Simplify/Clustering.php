@@ -21,7 +21,7 @@ final class Clustering
     public static function of(Surface $surface, float $cell): Simplified
     {
         if ($surface->triangles() === 0) {
-            return self::version($surface, $surface->corners, $surface->pieces, []);
+            return Simplified::of($surface, [], [], 0.0);
         }
         $normals = self::normals($surface);
         $matters = self::matters($surface, $normals);
@@ -46,9 +46,9 @@ final class Clustering
             $stands = self::stands($surface, $cells, $matters, $again, $stands);
             $turned = self::turned($surface, $stands, $normals, $again);
         }
-        [$corners, $pieces] = self::triangles($surface, $stands);
+        [$corners, $kept] = self::triangles($surface, $stands);
 
-        return self::version($surface, $corners, $pieces, $stands);
+        return Simplified::of($surface, $corners, $kept, self::error($surface, $stands));
     }
 
     /** @return list<float> of each triangle, three numbers, as long as twice its area */
@@ -264,11 +264,11 @@ final class Clustering
      *
      * @param array<int, int> $stands
      *
-     * @return array{list<int>, list<int>} corners and pieces of what is left
+     * @return array{list<int>, list<int>} corners of what is left, and which triangles that is
      */
     private static function triangles(Surface $surface, array $stands): array
     {
-        $corners = $pieces = [];
+        $corners = $kept = [];
         for ($triangle = 0, $at = 0, $count = count($surface->pieces); $triangle < $count; $triangle++, $at += 3) {
             $a = $stands[$surface->corners[$at]];
             $b = $stands[$surface->corners[$at + 1]];
@@ -277,19 +277,19 @@ final class Clustering
                 $corners[] = $a;
                 $corners[] = $b;
                 $corners[] = $c;
-                $pieces[] = $surface->pieces[$triangle];
+                $kept[] = $triangle;
             }
         }
 
-        return [$corners, $pieces];
+        return [$corners, $kept];
     }
 
     /**
-     * @param list<int> $corners
-     * @param list<int> $pieces
-     * @param array<int, int> $stands  empty where every place stands for itself
+     * How far the farthest place was moved, metres.
+     *
+     * @param array<int, int> $stands
      */
-    private static function version(Surface $surface, array $corners, array $pieces, array $stands): Simplified
+    private static function error(Surface $surface, array $stands): float
     {
         $most = 0.0;
         foreach ($stands as $place => $stand) {
@@ -301,8 +301,7 @@ final class Clustering
                 $most = $square > $most ? $square : $most;
             }
         }
-        [$shape, $from] = $surface->shape($corners, $pieces);
 
-        return new Simplified($shape, $from, count($pieces), sqrt($most));
+        return sqrt($most);
     }
 }

@@ -13,9 +13,6 @@ namespace VineShelf\Simplify;
  */
 final class Collapsing
 {
-    /** Of what an area along a border weighs, compared with the surface. */
-    private const BORDER = 2.0;
-
     /** The cosine of the angle by which a triangle may turn at once. */
     private const TURN = 0.25;
 
@@ -78,8 +75,7 @@ final class Collapsing
             $triangle = intdiv($at, 3);
             $this->around[$place][$triangle] = $triangle;
         }
-        $this->quadrics = $count === 0 ? [] : array_fill(0, 11 * $count, 0.0);
-        $this->weigh();
+        $this->quadrics = Quadrics::of($surface);
         $this->queue = new \SplPriorityQueue;
         $this->queue->setExtractFlags(\SplPriorityQueue::EXTR_BOTH);
         for ($place = 0; $place < $count; $place++) {
@@ -118,84 +114,6 @@ final class Collapsing
         }
 
         return $this->version();
-    }
-
-    /** Gives each place the planes of the triangles around it, and of what stands upright on borders. */
-    private function weigh(): void
-    {
-        $edges = [];
-        $count = count($this->x);
-        foreach ($this->pieces as $triangle => $piece) {
-            [$a, $b, $c] = [$this->corners[3 * $triangle], $this->corners[3 * $triangle + 1], $this->corners[3 * $triangle + 2]];
-            [$nx, $ny, $nz] = $this->normal($a, $b, $c);
-            $length = sqrt($nx * $nx + $ny * $ny + $nz * $nz);
-            foreach ([[$a, $b], [$b, $c], [$c, $a]] as [$from, $to]) {
-                $key = $from < $to ? $from * $count + $to : $to * $count + $from;
-                // How many triangles there are at the edge, one of them, and whether they are of different pieces.
-                $edges[$key] = isset($edges[$key])
-                    ? [$edges[$key][0] + 1, $triangle, $edges[$key][2] || $this->pieces[$edges[$key][1]] !== $piece]
-                    : [1, $triangle, false];
-            }
-            if ($length < 1e-20) {
-                continue;
-            }
-            [$nx, $ny, $nz] = [$nx / $length, $ny / $length, $nz / $length];
-            $distance = -($nx * $this->x[$a] + $ny * $this->y[$a] + $nz * $this->z[$a]);
-            foreach ([$a, $b, $c] as $place) {
-                $this->add($place, $nx, $ny, $nz, $distance, $length / 6);
-            }
-        }
-        foreach ($edges as $key => [$triangles, $triangle, $mixed]) {
-            if ($triangles !== 2 || $mixed) {
-                $this->addBorder(intdiv($key, $count), $key % $count, $triangle);
-            }
-        }
-    }
-
-    private function addBorder(int $from, int $to, int $triangle): void
-    {
-        [$nx, $ny, $nz] = $this->normal(
-            $this->corners[3 * $triangle],
-            $this->corners[3 * $triangle + 1],
-            $this->corners[3 * $triangle + 2],
-        );
-        [$ex, $ey, $ez] = [$this->x[$to] - $this->x[$from], $this->y[$to] - $this->y[$from], $this->z[$to] - $this->z[$from]];
-        [$px, $py, $pz] = [$ey * $nz - $ez * $ny, $ez * $nx - $ex * $nz, $ex * $ny - $ey * $nx];
-        $length = sqrt($px * $px + $py * $py + $pz * $pz);
-        if ($length < 1e-20) {
-            return;
-        }
-        [$px, $py, $pz] = [$px / $length, $py / $length, $pz / $length];
-        $distance = -($px * $this->x[$from] + $py * $this->y[$from] + $pz * $this->z[$from]);
-        $weight = self::BORDER * ($ex * $ex + $ey * $ey + $ez * $ez);
-        $this->add($from, $px, $py, $pz, $distance, $weight, false);
-        $this->add($to, $px, $py, $pz, $distance, $weight, false);
-    }
-
-    /** @return array{float, float, float} as long as twice the triangle's area */
-    private function normal(int $a, int $b, int $c): array
-    {
-        [$x, $y, $z] = [$this->x, $this->y, $this->z];
-        [$bx, $by, $bz] = [$x[$b] - $x[$a], $y[$b] - $y[$a], $z[$b] - $z[$a]];
-        [$cx, $cy, $cz] = [$x[$c] - $x[$a], $y[$c] - $y[$a], $z[$c] - $z[$a]];
-
-        return [$by * $cz - $bz * $cy, $bz * $cx - $bx * $cz, $bx * $cy - $by * $cx];
-    }
-
-    private function add(int $place, float $a, float $b, float $c, float $d, float $weight, bool $isSurface = true): void
-    {
-        $at = 11 * $place;
-        $this->quadrics[$at] += $weight * $a * $a;
-        $this->quadrics[$at + 1] += $weight * $b * $b;
-        $this->quadrics[$at + 2] += $weight * $c * $c;
-        $this->quadrics[$at + 3] += $weight * $a * $b;
-        $this->quadrics[$at + 4] += $weight * $a * $c;
-        $this->quadrics[$at + 5] += $weight * $b * $c;
-        $this->quadrics[$at + 6] += $weight * $a * $d;
-        $this->quadrics[$at + 7] += $weight * $b * $d;
-        $this->quadrics[$at + 8] += $weight * $c * $d;
-        $this->quadrics[$at + 9] += $weight * $d * $d;
-        $this->quadrics[$at + 10] += $isSurface ? $weight : 0.0;
     }
 
     /** Finds where a place would go at the least cost, and queues it. */
@@ -268,6 +186,16 @@ final class Collapsing
         $this->goal[$place] = $best;
         $weight = $q[$p + 10] + $q[11 * $best + 10];
         $this->queue->insert(($stamp << 28) | $place, -max(0.0, $least) / max(1e-30, $weight));
+    }
+
+    /** @return array{float, float, float} as long as twice the triangle's area */
+    private function normal(int $a, int $b, int $c): array
+    {
+        [$x, $y, $z] = [$this->x, $this->y, $this->z];
+        [$bx, $by, $bz] = [$x[$b] - $x[$a], $y[$b] - $y[$a], $z[$b] - $z[$a]];
+        [$cx, $cy, $cz] = [$x[$c] - $x[$a], $y[$c] - $y[$a], $z[$c] - $z[$a]];
+
+        return [$by * $cz - $bz * $cy, $bz * $cx - $bx * $cz, $bx * $cy - $by * $cx];
     }
 
     /** Whether a place may go: no triangle turns over, none comes to lie on another. */
@@ -351,18 +279,17 @@ final class Collapsing
 
     private function version(): Simplified
     {
-        $corners = $pieces = [];
-        foreach ($this->pieces as $triangle => $piece) {
-            if (! $this->gone[$triangle]) {
+        $corners = $kept = [];
+        foreach ($this->gone as $triangle => $isGone) {
+            if (! $isGone) {
+                $kept[] = $triangle;
                 $corners[] = $this->corners[3 * $triangle];
                 $corners[] = $this->corners[3 * $triangle + 1];
                 $corners[] = $this->corners[3 * $triangle + 2];
-                $pieces[] = $piece;
             }
         }
-        [$shape, $from] = $this->surface->shape($corners, $pieces);
 
-        return new Simplified($shape, $from, $this->left, $this->error());
+        return Simplified::of($this->surface, $corners, $kept, $this->error());
     }
 
     /**

@@ -19,6 +19,7 @@ final readonly class Surface
      * @param list<float> $z
      * @param list<int>   $corners three places for each triangle
      * @param list<int>   $pieces  which piece of the shape each triangle is of
+     * @param list<int>   $vertices the vertex of its piece that each corner is
      * @param list<int>   $steps   the quantized places, three numbers each
      * @param array{float, float, float} $scale as that of the shape
      */
@@ -28,13 +29,14 @@ final readonly class Surface
         public array $z,
         public array $corners,
         public array $pieces,
+        public array $vertices,
         public array $steps,
         public array $scale,
     ) {}
 
     public static function of(Shape $shape): self
     {
-        $places = $corners = $pieces = $steps = $known = [];
+        $places = $corners = $pieces = $vertices = $steps = $known = [];
         foreach ($shape->pieces as $piece => ['kind' => $kind, 'positions' => $positions, 'indices' => $indices, 'wide' => $wide]) {
             if ($kind !== PrimitiveKind::Triangles) {
                 continue;
@@ -73,6 +75,9 @@ final readonly class Surface
                     $corners[] = $a;
                     $corners[] = $b;
                     $corners[] = $c;
+                    $vertices[] = $order[$next];
+                    $vertices[] = $order[$next + 1];
+                    $vertices[] = $order[$next + 2];
                     $pieces[] = $piece;
                 }
             }
@@ -85,7 +90,7 @@ final readonly class Surface
             $z[] = $steps[$at + 2] * $sz;
         }
 
-        return new self($x, $y, $z, $corners, $pieces, $steps, $shape->scale);
+        return new self($x, $y, $z, $corners, $pieces, $vertices, $steps, $shape->scale);
     }
 
     public function triangles(): int

@@ -303,13 +303,6 @@ final class FilesTest extends TestCase
         }
     }
 
-    /** From here on no file can grow beyond so many bytes: as on a disk that is full. */
-    private function roomForFiles(?int $bytes): void
-    {
-        pcntl_signal(SIGXFSZ, SIG_IGN);
-        posix_setrlimit(POSIX_RLIMIT_FSIZE, $bytes ?? POSIX_RLIMIT_INFINITY, POSIX_RLIMIT_INFINITY);
-    }
-
     public function test_without_the_files_beside_the_packs_regions_catch_the_same(): void
     {
         $ida = $this->person();

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Jobs\Coarsen;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
@@ -24,13 +25,24 @@ final class Work extends Command
             ->whereNotNull('reserved_at')
             ->update(['reserved_at' => null]);
         if ($this->option('once')) {
-            return $this->call('queue:work', ['--stop-when-empty' => true, '--sleep' => '0.1', '--quiet' => true]);
+            return $this->call('queue:work', [
+                '--queue' => 'default,'.Coarsen::QUEUE,
+                '--stop-when-empty' => true,
+                '--sleep' => '0.1',
+                '--quiet' => true,
+            ]);
         }
         // Whoever gets the key sweeps; the others find it taken.
         if (Cache::add('swept', true, now()->addHours(self::HOURS))) {
             $this->call('shelf:sweep');
         }
 
-        return $this->call('queue:work', ['--sleep' => '0.3', '--max-time' => 3600, '--memory' => 480, '--quiet' => true]);
+        return $this->call('queue:work', [
+            '--queue' => 'default,'.Coarsen::QUEUE,
+            '--sleep' => '0.3',
+            '--max-time' => 3600,
+            '--memory' => 480,
+            '--quiet' => true,
+        ]);
     }
 }

@@ -54,6 +54,12 @@ final class CanvasController
         return self::binary(pack('V', 0).Drawn::of($bench->scene(), self::each(array_filter($rows, $shown->has(...)))));
     }
 
+    /** The coarser versions that there are, {@see \VineShelf\Scene\MeshVersions}. */
+    public function versions(Bench $bench): Response
+    {
+        return self::binary($bench->scene()->column('versions'));
+    }
+
     /**
      * @param array<int> $rows
      *

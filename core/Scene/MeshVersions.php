@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Scene;
+
+/**
+ * The column "versions": the coarser versions of all meshes, by mesh, the finest first, 24 bytes each: mesh number, pack, triangles,
+ * vertices, uint32; metres that no place of the mesh is farther away from it, float; bytes, uint32. The highest bit of the triangles says
+ * that the version does for the rung Coarse.
+ */
+final readonly class MeshVersions
+{
+    public const ENTRY = 24;
+
+    private const COARSE = 0x80000000;
+
+    /** One entry as it stands beside its pack, whose number is not known yet. */
+    public static function entry(int $mesh, int $triangles, int $vertices, float $error, int $bytes, bool $isCoarse): string
+    {
+        return pack('V4gV', $mesh, 0, $triangles | ($isCoarse ? self::COARSE : 0), $vertices, $error, $bytes);
+    }
+
+    /** @param iterable<int, string> $entries by pack, in any order @return string the column */
+    public static function column(iterable $entries): string
+    {
+        $by = [];
+        foreach ($entries as $pack => $packed) {
+            foreach ($packed === '' ? [] : str_split($packed, self::ENTRY) as $entry) {
+                [$mesh, , $triangles] = Packed::uint32($entry, 0, 3);
+                $by[$mesh][$triangles & ~self::COARSE] = substr_replace($entry, pack('V', $pack), 4, 4);
+            }
+        }
+        ksort($by);
+        $column = '';
+        foreach ($by as $versions) {
+            krsort($versions);
+            $column .= implode('', $versions);
+        }
+
+        return $column;
+    }
+
+    /**
+     * @return array<int, list<array{pack: int, triangles: int, vertices: int, error: float, bytes: int, coarse: bool}>> by mesh, the finest
+     *     first
+     */
+    public static function all(Scene $scene): array
+    {
+        $all = [];
+        $column = $scene->column('versions');
+        for ($at = 0, $end = strlen($column); $at < $end; $at += self::ENTRY) {
+            /** @var array{mesh: int, pack: int, triangles: int, vertices: int, error: float, bytes: int} $entry */
+            $entry = unpack('Vmesh/Vpack/Vtriangles/Vvertices/gerror/Vbytes', $column, $at);
+            $all[$entry['mesh']][] = [
+                'pack' => $entry['pack'],
+                'triangles' => $entry['triangles'] & ~self::COARSE,
+                'vertices' => $entry['vertices'],
+                'error' => $entry['error'],
+                'bytes' => $entry['bytes'],
+                'coarse' => ($entry['triangles'] & self::COARSE) !== 0,
+            ];
+        }
+
+        return $all;
+    }
+}
