@@ -18,8 +18,10 @@ return [
     'reserve' => (int) env('SHELF_RESERVE', 300_000_000),
     // Requests that one person may make in a minute, of those that compute; enough for a key that is held down.
     'requests' => (int) env('SHELF_REQUESTS', 1_500),
-    // Triangles that the machine is asked to draw at most while a person works.
+    // What a person's machine is asked to draw at most: triangles, pieces that it is told of one by one, and megabytes that it keeps.
     'budget' => (int) env('SHELF_BUDGET', 400_000),
+    'calls' => (int) env('SHELF_CALLS', 100_000),
+    'megabytes' => (int) env('SHELF_MEGABYTES', 512),
     // How many more times a finished picture is drawn with a shifted raster, to smooth its edges.
     'smoothing' => max(0, min(5, (int) env('SHELF_SMOOTHING', 5))),
 ];

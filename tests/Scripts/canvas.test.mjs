@@ -4,6 +4,7 @@ import { test } from 'node:test';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { Order } from '../../resources/js/canvas/order.js';
 import { Packs, unscaled } from '../../resources/js/canvas/packs.js';
+import { versionsIn } from '../../resources/js/canvas/versions.js';
 import { Page } from '../../resources/js/canvas/pages.js';
 import { Placements } from '../../resources/js/canvas/placements.js';
 import { PlacementReader } from '../../resources/js/canvas/reader.js';
@@ -236,7 +237,7 @@ test('meshes share pages, keep their own vertices, and are drawn in one list', (
 });
 
 /** A pack with one cube, as the server writes it. */
-function cubePack(mesh, material) {
+function cubePack(mesh, material, version = undefined) {
     const corners = [];
     const index = [];
     for (const axis of [0, 1, 2])
@@ -259,7 +260,7 @@ function cubePack(mesh, material) {
     const positions = new Uint8Array(Int16Array.from(corners).buffer);
     const indices = new Uint8Array(Uint16Array.from(index).buffer);
     const json = {
-        nodes: [{ mesh: 0, scale: [1, 1, 1], extras: { mesh } }],
+        nodes: [{ mesh: 0, scale: [1, 1, 1], extras: { mesh, version } }],
         meshes: [{ primitives: [{ attributes: { POSITION: 0 }, indices: 1, mode: 4, extras: { material } }] }],
         accessors: [
             { bufferView: 0, componentType: 5122, count: 24 },
@@ -277,15 +278,25 @@ function cubePack(mesh, material) {
     return bytes.buffer;
 }
 
+/** Coarser versions as the server tells them. */
+function versionsPacked(versions) {
+    const view = new DataView(new ArrayBuffer(24 * versions.length));
+    versions.forEach(({ mesh, pack, triangles, error, coarse = false }, at) => {
+        [mesh, pack, (triangles | (coarse ? 0x80000000 : 0)) >>> 0, 9].forEach((value, n) => view.setUint32(24 * at + 4 * n, value, true));
+        view.setFloat32(24 * at + 16, error, true);
+    });
+    return view.buffer;
+}
+
 test('a pack gives its meshes to the placements, also when it comes before them', () => {
     const placements = readable();
     const packs = new Packs('/packs', placements, () => {});
     packs.open(cubePack(4, 6));
-    assert.equal(packs.waiting.size, 1);
+    assert.equal(packs.waiting.length, 1);
     placements.read(packed([{ number: 4 }], [{ object: 1, mesh: 4 }]));
     packs.settle();
-    const [piece] = placements.facts[0].pieces;
-    assert.deepEqual([piece.count, piece.triangles, piece.material, packs.waiting.size], [36, 12, 6, 0]);
+    const [piece] = placements.facts[0].levels[0].pieces;
+    assert.deepEqual([piece.count, piece.triangles, piece.material, packs.waiting.length], [36, 12, 6, 0]);
     packs.open(cubePack(4, 6));
     assert.equal(packs.pages[0].vertices, 24, 'a mesh that is here is not stored again');
 });
@@ -295,12 +306,69 @@ test('the sharp edges of a cube are its twelve', () => {
     placements.read(packed([{ number: 4 }], [{ object: 1, mesh: 4 }]));
     const packs = new Packs('/packs', placements, () => {});
     packs.open(cubePack(4, 0));
-    const edges = packs.edges(placements.facts[0]);
+    const edges = packs.edges(placements.facts[0], placements.facts[0].levels[0]);
     assert.equal(
         edges.reduce((sum, piece) => sum + piece.count / 2, 0),
         12,
     );
-    assert.equal(packs.edges(placements.facts[0]), edges, 'they are found once');
+    assert.equal(packs.edges(placements.facts[0], placements.facts[0].levels[0]), edges, 'they are found once');
+});
+
+test('versions of a mesh come with their packs, before or after they are known, and lie on pages of their own', () => {
+    const placements = readable();
+    const packs = new Packs('/packs', placements, () => {});
+    placements.read(packed([{ number: 4, pack: 1 }], [{ object: 1, mesh: 4 }]));
+    packs.open(cubePack(4, 6, 1));
+    assert.equal(packs.waiting.length, 1, 'nobody has said yet that there is such a version');
+    placements.setVersions(versionsIn(versionsPacked([{ mesh: 4, pack: 2, triangles: 6, error: 0.25, coarse: true }])));
+    packs.settle();
+    const [facts] = placements.facts;
+    assert.deepEqual([facts.coarse, facts.levels.length, packs.waiting.length, facts.levels[0].pieces], [1, 2, 0, null]);
+    assert.ok(Math.abs(facts.levels[1].rough - 0.25 / Math.hypot(...facts.half)) < 1e-6);
+    packs.open(cubePack(4, 6));
+    assert.deepEqual(
+        packs.pages.map(({ shelf }) => shelf),
+        ['coarse', 'fine'],
+    );
+    // Told once more, with one that was made meanwhile: what is here stays.
+    const more = [
+        { mesh: 4, pack: 2, triangles: 6, error: 0.25, coarse: true },
+        { mesh: 4, pack: 3, triangles: 2, error: 0.5 },
+    ];
+    const { pieces } = facts.levels[1];
+    placements.setVersions(versionsIn(versionsPacked(more)));
+    assert.deepEqual([facts.levels.length, facts.levels[1].pieces === pieces, facts.levels[2].triangles], [3, true, 2]);
+});
+
+test('pages that recent pictures did not need are given back, the oldest first, and come again when they are needed', () => {
+    const placements = readable();
+    const packs = new Packs('/packs', placements, () => {});
+    placements.read(packed([{ number: 4, pack: 1 }], [{ object: 1, mesh: 4 }]));
+    placements.setVersions(versionsIn(versionsPacked([{ mesh: 4, pack: 2, triangles: 6, error: 0.25, coarse: true }])));
+    packs.open(cubePack(4, 6));
+    packs.here.add(1);
+    packs.open(cubePack(4, 6, 1));
+    packs.here.add(2);
+    const [fine, coarse] = packs.pages;
+    const [facts] = placements.facts;
+    packs.edges(facts, facts.levels[0]);
+    packs.picture = 10;
+    [fine.picture, coarse.picture, packs.pages[2].picture] = [3, 10, 2];
+    packs.giveBack(packs.bytes);
+    assert.equal(packs.pages.length, 3, 'there is room for all');
+    packs.giveBack(packs.bytes - 1);
+    assert.deepEqual(
+        packs.pages.map(({ shelf }) => shelf),
+        ['fine', 'coarse'],
+    );
+    packs.here.add(1);
+    packs.giveBack(0);
+    assert.deepEqual(packs.pages, [coarse], 'what this picture needs stays');
+    assert.deepEqual([facts.levels[0].pieces, facts.levels[0].edges, packs.here.has(1), packs.here.has(2)], [null, null, false, true]);
+    packs.want(1, 5);
+    assert.ok(packs.wanted.has(1));
+    packs.open(cubePack(4, 6));
+    assert.equal(facts.levels[0].pieces[0].count, 36);
 });
 
 test('packs are fetched in the order of what they add, a few at a time, and a failing one is given up', async () => {

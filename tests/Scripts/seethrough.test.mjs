@@ -31,7 +31,8 @@ function painting(count) {
                 [OPAQUE, [0, 0, 0]],
             ]),
         },
-        placements: { sphere, mesh: [...Array(count).keys()], facts: Array.from({ length: count }, () => ({ pieces })) },
+        placements: { sphere, mesh: [...Array(count).keys()], facts: Array.from({ length: count }, () => ({ levels: [{ pieces }] })) },
+        detail: { level: new Uint8Array(count) },
         order: { eye: { x: 0, y: 0, z: 0 } },
         render: (materialOf, withBoxes) => {
             assert.equal(withBoxes, false);
@@ -127,7 +128,7 @@ test('while the camera moves some of each is drawn, and what was begun is begun 
 
 test('a mesh that has not come is passed over', () => {
     const { seeThrough, drawn, painter } = painting(2);
-    painter.placements.facts[1] = /** @type {any} */ ({ pieces: null });
+    painter.placements.facts[1] = /** @type {any} */ ({ levels: [{ pieces: null }] });
     painter.packs.edges = () => [];
     seeThrough.ghosts.push(1);
     assert.deepEqual(seeThrough.draw(Infinity, false), { done: true, spent: 60 });

@@ -24,6 +24,11 @@ final class WorkbenchController
                 'project' => $project,
                 'sources' => $project->sources()->where('gone', false)->get(),
                 'materials' => Surfaces::of($project),
+                'budget' => json_encode([
+                    'triangles' => config('shelf.budget'),
+                    'calls' => config('shelf.calls'),
+                    'megabytes' => config('shelf.megabytes'),
+                ]),
             ],
         );
     }

@@ -51,18 +51,16 @@ export function listenToCanvas(bench) {
         bench.menus.openCanvas(number, x, y);
     });
     element.addEventListener('shelf:drawn', (event) => {
-        const { boxes, missing, done, loading } = /** @type {CustomEvent} */ (event).detail;
+        const { missing, done, loading } = /** @type {CustomEvent} */ (event).detail;
         const line = /** @type {HTMLElement} */ (document.getElementById('on-its-way'));
         const words =
             missing > 0 || loading
                 ? missing > 0
                     ? `${missing.toLocaleString('en')} packs on their way`
                     : 'more objects on their way'
-                : boxes > 0
-                  ? `${boxes.toLocaleString('en')} as boxes, to keep the budget`
-                  : done
-                    ? 'everything is here'
-                    : 'drawing';
+                : done
+                  ? 'everything is here'
+                  : 'drawing';
         if (line.textContent !== words) line.textContent = words;
     });
     addEventListener('pagehide', () => bench.looking.remember());

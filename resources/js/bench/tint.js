@@ -21,6 +21,13 @@ export class Tint {
         });
     }
 
+    /** Puts the tint back that something else was shown over. */
+    again() {
+        const { stamp } = this;
+        this.stamp = 'none';
+        return this.read(stamp);
+    }
+
     /** @param {string} stamp changes whenever the colours may have changed; empty for own materials */
     async read(stamp) {
         if (stamp === this.stamp) return;

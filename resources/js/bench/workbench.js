@@ -15,6 +15,7 @@ import { keyOf } from './keys.js';
 import { Ledger } from './ledger.js';
 import { Looking } from './looking.js';
 import { Menus } from './menus.js';
+import { Meter } from './meter.js';
 import { Narrowing } from './narrowing.js';
 import { listenToCanvas } from './pointing.js';
 import { Portrait } from './portrait.js';
@@ -50,7 +51,8 @@ export class Workbench {
             records: `${base}/records`,
             packs: `${base}/packs`,
             textures: `${base}/textures`,
-            budget: Number(element.dataset.budget),
+            budget: JSON.parse(element.dataset.budget ?? '{}'),
+            versions: `${base}/versions`,
             smoothing: Number(element.dataset.smoothing),
             materials: JSON.parse(document.getElementById('materials')?.textContent ?? '{}'),
             csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
@@ -70,6 +72,7 @@ export class Workbench {
         this.regions = new Regions(this);
         this.tint = new Tint(this);
         this.edges = new Edges(this);
+        this.meter = new Meter(this);
         this.taking = new Taking(this);
         this.portrait = new Portrait(this);
         this.details = new Details(this);
@@ -120,9 +123,10 @@ export class Workbench {
     }
 
     /** @param {DOMStringMap} said */
-    async apply({ revision, states, pick, tint, edges, edgeMode, section, more }) {
+    async apply({ revision, packs, states, pick, tint, edges, edgeMode, section, more }) {
         const wanted = JSON.parse(more ?? '[]');
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
+        this.canvas.hearPacks(Number(packs));
         this.tint.read(tint ?? '');
         this.edges.read(edges ?? '');
         this.edges.turn(edgeMode ?? 'own');

@@ -1,4 +1,5 @@
 import { Reading } from './reading.js';
+import { versionsIn } from './versions.js';
 
 /** Milliseconds for which the next objects wait until the first have been seen. */
 const SEEN_MS = 2500;
@@ -57,6 +58,16 @@ export class Arriving {
     /** @param {Response | null} response nothing when there was none */
     fail(response) {
         this.element.dispatchEvent(new CustomEvent('shelf:failed', { detail: { response }, bubbles: true }));
+    }
+
+    /** @returns {Promise<ReturnType<typeof versionsIn>>} coarser versions by mesh number; none where they cannot be had now */
+    async versions() {
+        try {
+            const response = await fetch(this.settings.versions);
+            return versionsIn(response.ok ? await response.arrayBuffer() : new ArrayBuffer(0));
+        } catch {
+            return new Map();
+        }
     }
 
     /** @returns {Promise<Map<number, ImageBitmap>>} pictures of materials by number; one that cannot be shown is missing */

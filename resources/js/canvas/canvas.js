@@ -14,7 +14,8 @@ import { portraitOf } from './portrait.js';
  * @property {string} records address of the draw records
  * @property {string} packs
  * @property {string} textures
- * @property {number} budget triangles
+ * @property {string} versions address of what coarser versions there are
+ * @property {{triangles: number, calls: number, megabytes: number}} budget of the graphics card
  * @property {number} smoothing times that a finished picture is drawn again
  * @property {Record<string, import('./look.js').Surface>} materials
  * @property {string} csrf
@@ -31,7 +32,8 @@ const WHOLE_MS = 400;
 
 /**
  * The canvas of a workbench. It draws what it is told and reports gestures as events on its element:
- * `shelf:pick` {number, mode}, `shelf:menu` {number, x, y}, `shelf:hover` {number}, `shelf:drawn` {drawn, boxes, missing, done},
+ * `shelf:pick` {number, mode}, `shelf:menu` {number, x, y}, `shelf:hover` {number}, `shelf:drawn` {drawn, calls,
+ * coarser, missing, megabytes, done, loading},
  * `shelf:sight` when it looks from elsewhere, `shelf:failed` {response} when objects could not be fetched, `shelf:unable` when the browser
  * cannot draw.
  */
@@ -47,6 +49,9 @@ export class Canvas {
         this.surface = /** @type {HTMLCanvasElement} */ (element.querySelector('canvas'));
         this.placements = new Placements();
         this.packs = new Packs(settings.packs, this.placements, () => this.packArrived());
+        this.packs.held = true;
+        /** How many packs there were when coarser versions were asked for. */
+        this.packCount = 0;
         this.painter = new Painter(this.placements, this.packs, settings.budget, settings.smoothing);
         this.painter.look.setMaterials(settings.materials);
         this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
@@ -91,6 +96,7 @@ export class Canvas {
             this.framing.framed = true;
         }
         await this.arriving.all(() => {
+            this.versionsCame();
             this.arriving.pictures().then((pictures) => {
                 this.painter.look.setPictures(pictures);
                 this.stale = true;
@@ -100,6 +106,20 @@ export class Canvas {
         this.loading = false;
         this.refreshBounds();
         this.cameMore();
+    }
+
+    /** Asks for coarser versions when there may be more than are known. @param {number} packs that there ever were */
+    hearPacks(packs) {
+        const grown = this.packCount > 0 && packs !== this.packCount;
+        this.packCount = packs;
+        if (grown) this.versionsCame();
+    }
+
+    async versionsCame() {
+        this.placements.setVersions(await this.arriving.versions());
+        this.packs.settle();
+        this.packs.held = false;
+        this.stale = true;
     }
 
     /** @param {import('./reader.js').Read} read */
@@ -249,7 +269,7 @@ export class Canvas {
         this.viewpoint.clip();
         const { look, order } = this.painter;
         const boxes = this.draft.draw(this.placements, look, order, this.viewpoint.camera);
-        this.report('shelf:drawn', { drawn: 0, boxes, missing: 0, done: false, loading: true });
+        this.report('shelf:drawn', { ...this.painter.summary, drawn: 12 * boxes, boxes, megabytes: 0, loading: true });
         // Only when that is on the screen: while the card is made ready, the browser shows nothing new.
         requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => this.open())));
     }
@@ -295,10 +315,14 @@ export class Canvas {
         }
         if (this.painter.pass) {
             const { milliseconds } = this.painter.pass;
-            if (!this.painter.step()) [this.drawnAt, this.drawnIn] = [performance.now(), milliseconds];
+            if (!this.painter.step()) {
+                [this.drawnAt, this.drawnIn] = [performance.now(), milliseconds];
+                if (!moving) this.painter.giveBack();
+            }
             this.packs.fetchNext();
             this.screenStale = true;
-            this.report('shelf:drawn', { ...this.painter.summary, missing: this.packs.missing, loading: this.loading });
+            const megabytes = this.painter.bytes / 1e6;
+            this.report('shelf:drawn', { ...this.painter.summary, missing: this.packs.missing, megabytes, loading: this.loading });
         }
         if (this.screenStale && this.painter.worthShowing) {
             this.screenStale = false;

@@ -37,6 +37,11 @@ export class Frames {
         return this.targets[1 - this.front];
     }
 
+    /** Bytes on the graphics card: twice three colours and a depth, and the mean. */
+    get bytes() {
+        return this.width * this.height * (2 * 4 * 4 + 8);
+    }
+
     swap() {
         this.front = 1 - this.front;
     }

@@ -11,6 +11,7 @@ import {
     Mesh,
     NoBlending,
     NormalBlending,
+    Points,
     RGBAFormat,
     RedFormat,
     ShaderMaterial,
@@ -19,7 +20,7 @@ import {
     Vector3,
     Vector4,
 } from 'three';
-import { boxFragment, boxVertex, cutFragment, cutVertex, partFragment, partVertex } from './shaders.js';
+import { boxFragment, boxVertex, cutFragment, cutVertex, dotFragment, dotVertex, partFragment, partVertex } from './shaders.js';
 import { byNumber, emptyPictures, fourByNumber, stackedPictures, texture } from './textures.js';
 
 /**
@@ -83,6 +84,7 @@ export class Look {
             ghost: this.material(partVertex, partFragment, { GHOST: '' }, true),
             line: this.material(partVertex, partFragment, { LINE: '' }, true),
             box: this.material(boxVertex, boxFragment, {}, false),
+            dot: this.material(dotVertex, dotFragment, {}, false),
         };
         /** Planes that cut: normal and distance, as the canvas counts. @type {number[][]} */
         this.cuts = [];
@@ -90,6 +92,7 @@ export class Look {
         this.nothing = fourByNumber(null);
         this.screen.takes.value = this.nothing;
         this.boxes = this.makeBoxes();
+        this.dots = this.makeDots();
         /** Colours of the background, from the bottom up. @type {Color[]} */
         this.backdrop = [];
     }
@@ -125,6 +128,15 @@ export class Look {
         const mesh = new Mesh(geometry, this.materials.box);
         mesh.frustumCulled = false;
         return mesh;
+    }
+
+    makeDots() {
+        const geometry = new BufferGeometry();
+        geometry.setAttribute('placement', new BufferAttribute(new Uint32Array(8192), 1));
+        geometry.setDrawRange(0, 0);
+        const dots = new Points(geometry, this.materials.dot);
+        dots.frustumCulled = false;
+        return dots;
     }
 
     /** The cut faces; none until they come. */
@@ -226,6 +238,12 @@ export class Look {
         }
         this.shared.materials.value.needsUpdate = true;
         if ([...this.surfaces.values()].some((surface) => pictures.has(surface[6] ?? 0))) this.tilt();
+    }
+
+    /** Bytes of pictures on the graphics card, with the smaller ones that it makes of them. */
+    get bytes() {
+        const { pictures, reliefs } = this.shared;
+        return [pictures, reliefs].reduce((sum, { value }) => sum + /** @type {any} */ (value).image.data.byteLength * (4 / 3), 0);
     }
 
     /** From here on normal maps are looked at: shaders that do cost more, also where there is none. */

@@ -25,8 +25,36 @@ export class Packs {
         this.coming = new Set();
         /** @type {Map<number, number>} tries by pack that failed */
         this.failed = new Map();
-        /** @type {Map<number, (slot: number) => void>} meshes that came before anything that shows them */
-        this.waiting = new Map();
+        /** @type {{number: number, level: number, make: (slot: number) => void}[]} what came before anything that shows it */
+        this.waiting = [];
+        /** Packs wait until it is known which coarser versions there are. */
+        this.held = false;
+        /** Counts the pictures, so that pages know when they were last needed. */
+        this.picture = 0;
+    }
+
+    /** Bytes on the graphics card. */
+    get bytes() {
+        return this.pages.reduce((sum, page) => sum + page.bytes, 0);
+    }
+
+    /**
+     * Gives back pages that recent pictures did not need, the one that was needed longest ago first.
+     * @param {number} most bytes that may be kept
+     */
+    giveBack(most) {
+        const spare = this.pages.filter((page) => page.picture < this.picture - 1).sort((a, b) => a.picture - b.picture);
+        let bytes = this.bytes;
+        for (const page of spare) {
+            if (bytes <= most) return;
+            bytes -= page.bytes;
+            this.pages.splice(this.pages.indexOf(page), 1);
+            for (const level of page.tenants) {
+                level.pieces = level.edges = null;
+                this.here.delete(level.pack);
+            }
+            page.dispose();
+        }
     }
 
     /** Forgets what was wanted: the next picture says anew. */
@@ -47,7 +75,7 @@ export class Packs {
     }
 
     fetchNext() {
-        while (this.coming.size < AT_ONCE && this.wanted.size > 0) {
+        while (!this.held && this.coming.size < AT_ONCE && this.wanted.size > 0) {
             let best = 0;
             let most = -1;
             for (const [pack, gain] of this.wanted) {
@@ -83,34 +111,38 @@ export class Packs {
         const view = (/** @type {any} */ Type, /** @type {number} */ index, /** @type {number} */ length) =>
             new Type(buffer, start + gltf.bufferViews[gltf.accessors[index].bufferView].byteOffset, length);
         for (const node of gltf.nodes) {
-            const slot = this.placements.slots.get(node.extras.mesh);
-            if (slot === undefined || this.placements.facts[slot].pieces) {
-                if (slot === undefined) this.loose(node.extras.mesh, gltf, node, view);
-                continue;
-            }
-            this.place(slot, node, gltf, view);
+            const { mesh, version = 0 } = node.extras;
+            const slot = this.placements.slots.get(mesh);
+            const make = (/** @type {number} */ at) => this.place(at, version, node, gltf, view);
+            if (slot === undefined || !this.placements.facts[slot].levels[version])
+                this.waiting.push({ number: mesh, level: version, make });
+            else if (!this.placements.facts[slot].levels[version].pieces) make(slot);
         }
     }
 
-    /** A mesh whose placements are not here yet: kept until they come. */
-    loose(/** @type {number} */ number, /** @type {any} */ gltf, /** @type {any} */ node, /** @type {any} */ view) {
-        this.waiting.set(number, (slot) => this.place(slot, node, gltf, view));
-    }
-
-    /** Gives meshes that came before their placements to them. */
+    /** Gives meshes that came before their placements, and versions that came before they were known, to them. */
     settle() {
-        for (const [number, make] of this.waiting) {
+        this.waiting = this.waiting.filter(({ number, level, make }) => {
             const slot = this.placements.slots.get(number);
-            if (slot === undefined) continue;
-            if (!this.placements.facts[slot].pieces) make(slot);
-            this.waiting.delete(number);
-        }
+            if (slot === undefined || !this.placements.facts[slot].levels[level]) return true;
+            if (!this.placements.facts[slot].levels[level].pieces) make(slot);
+            return false;
+        });
     }
 
-    /** Puts a mesh on pages. */
-    place(/** @type {number} */ slot, /** @type {any} */ node, /** @type {any} */ gltf, /** @type {any} */ view) {
+    /** Puts a level of a mesh on pages. */
+    place(
+        /** @type {number} */ slot,
+        /** @type {number} */ version,
+        /** @type {any} */ node,
+        /** @type {any} */ gltf,
+        /** @type {any} */ view,
+    ) {
         this.placements.setScale(slot, node.scale);
-        this.placements.facts[slot].pieces = this.pieces(gltf.meshes[node.mesh].primitives, node.scale, gltf, view);
+        const level = this.placements.facts[slot].levels[version];
+        const pages = version === 0 ? 'fine' : 'coarse';
+        level.pieces = this.pieces(gltf.meshes[node.mesh].primitives, node.scale, gltf, view, pages);
+        for (const { page } of level.pieces) page.tenants.add(level);
     }
 
     /**
@@ -118,9 +150,10 @@ export class Packs {
      * @param {number[]} scale the node's
      * @param {any} gltf
      * @param {any} view
+     * @param {string} shelf what is needed at other times lies on other pages
      * @returns {import('./pages.js').Piece[]}
      */
-    pieces(primitives, scale, gltf, view) {
+    pieces(primitives, scale, gltf, view, shelf) {
         return primitives.map((primitive) => {
             const { POSITION, NORMAL, TEXCOORD_0, COLOR_0 } = primitive.attributes;
             const vertices = gltf.accessors[POSITION].count;
@@ -138,7 +171,7 @@ export class Packs {
                 index: view(indices.componentType === 5123 ? Uint16Array : Uint32Array, primitive.indices, indices.count),
                 material: primitive.extras?.material ?? 0,
             };
-            return this.page(KINDS[/** @type {0 | 1 | 4} */ (primitive.mode)], vertices, indices.count).add(source);
+            return this.page(KINDS[/** @type {0 | 1 | 4} */ (primitive.mode)], vertices, indices.count, shelf).add(source);
         });
     }
 
@@ -146,25 +179,28 @@ export class Packs {
      * @param {'triangles' | 'lines' | 'points'} kind
      * @param {number} vertices
      * @param {number} indices
+     * @param {string} shelf
      */
-    page(kind, vertices, indices) {
-        let page = this.pages.find((candidate) => candidate.kind === kind && candidate.hasRoom(vertices, indices));
+    page(kind, vertices, indices, shelf) {
+        let page = this.pages.find((one) => one.kind === kind && one.shelf === shelf && one.hasRoom(vertices, indices));
         if (!page) {
-            page = new Page(kind);
+            page = new Page(kind, shelf);
+            page.picture = this.picture;
             this.pages.push(page);
         }
         return page;
     }
 
     /**
-     * The sharp edges of a mesh, for ghosts.
+     * The sharp edges of a level of a mesh, for ghosts.
      * @param {import('./placements.js').MeshFacts} facts
+     * @param {import('./placements.js').Level} level
      */
-    edges(facts) {
-        if (facts.edges || !facts.pieces) return facts.edges ?? [];
-        facts.edges = [];
+    edges(facts, level) {
+        if (level.edges || !level.pieces) return level.edges ?? [];
+        level.edges = [];
         const steps = facts.scale.map((side) => 32767 * (Math.max(...facts.scale) / side));
-        for (const piece of facts.pieces) {
+        for (const piece of level.pieces) {
             if (piece.page.kind !== 'triangles' || piece.triangles > 30000) continue;
             const index = /** @type {Uint32Array} */ (piece.page.geometry.index?.array).subarray(piece.start, piece.start + piece.count);
             const all = /** @type {Int16Array} */ (piece.page.geometry.getAttribute('position').array);
@@ -187,8 +223,10 @@ export class Packs {
             for (let vertex = 0; vertex < lines.length / 3; vertex++)
                 for (let axis = 0; axis < 3; axis++) position[vertex * 4 + axis] = Math.round(lines[vertex * 3 + axis] * steps[axis]);
             const count = position.length / 4;
-            facts.edges.push(
-                this.page('lines', count, count).add({
+            const page = this.page('lines', count, count, 'edges');
+            page.tenants.add(level);
+            level.edges.push(
+                page.add({
                     position,
                     normal: null,
                     uv: null,
@@ -198,7 +236,7 @@ export class Packs {
                 }),
             );
         }
-        return facts.edges;
+        return level.edges;
     }
 }
 

@@ -40,9 +40,14 @@ const INDICES = 786432;
  * placement, all entries in one call.
  */
 export class Page {
-    /** @param {'triangles' | 'lines' | 'points'} kind */
-    constructor(kind) {
+    /** @param {'triangles' | 'lines' | 'points'} kind @param {string} shelf what it is for */
+    constructor(kind, shelf) {
         this.kind = kind;
+        this.shelf = shelf;
+        /** The last picture that needed it. */
+        this.picture = 0;
+        /** @type {Set<import('./placements.js').Level>} whose pieces are here */
+        this.tenants = new Set();
         this.vertices = 0;
         this.indices = 0;
         this.geometry = new BufferGeometry();
@@ -116,6 +121,18 @@ export class Page {
 
     clear() {
         this.object._multiDrawCount = 0;
+    }
+
+    /** Bytes on the graphics card. */
+    get bytes() {
+        const { position, normal, uv, color } = this.geometry.attributes;
+        const arrays = [position, normal, uv, color, this.geometry.index].map((attribute) => /** @type {any} */ (attribute).array);
+        return arrays.reduce((sum, array) => sum + array.byteLength, 0);
+    }
+
+    dispose() {
+        this.geometry.dispose();
+        this.entries.dispose();
     }
 
     /**

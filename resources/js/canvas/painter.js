@@ -1,7 +1,9 @@
-import { Camera, ColorManagement, InstancedBufferAttribute, Scene, WebGLRenderer } from 'three';
+import { BufferAttribute, Camera, ColorManagement, InstancedBufferAttribute, Scene, WebGLRenderer } from 'three';
+import { BOX, BOX_WEIGHT, CALL, Detail, DOT, DOT_WEIGHT, FINEST, here, wanted } from './detail.js';
 import { Frames } from './frames.js';
 import { Look } from './look.js';
 import { Order } from './order.js';
+import { Placed } from './placed.js';
 import { SeeThrough } from './seethrough.js';
 
 ColorManagement.enabled = false;
@@ -37,7 +39,7 @@ export class Painter {
     /**
      * @param {import('./placements.js').Placements} placements
      * @param {import('./packs.js').Packs} packs
-     * @param {number} budget triangles
+     * @param {{triangles: number, calls: number, megabytes: number}} budget at most
      * @param {number} smoothing times that a finished picture is drawn again
      */
     constructor(placements, packs, budget, smoothing) {
@@ -48,6 +50,7 @@ export class Painter {
         /** @type {WebGLRenderer} */
         this.renderer = /** @type {any} */ (null);
         this.order = new Order();
+        this.detail = new Detail();
         this.seeThrough = new SeeThrough(this);
         this.pixel = new Uint8Array(4);
         this.speed = 600; // triangles a millisecond; measured as it goes
@@ -56,10 +59,12 @@ export class Painter {
         this.showing = 5; // milliseconds that putting the picture on the screen takes
         this.frames = new Frames();
         this.pass = null;
-        this.summary = { drawn: 0, boxes: 0, missing: 0, done: false };
+        this.summary = { drawn: 0, calls: 0, coarser: 0, missing: 0, done: false };
         this.scene = new Scene();
         this.scene.matrixWorldAutoUpdate = false;
         this.look = new Look(placements, this.frames.screen.material.uniforms);
+        this.boxes = new Placed(this.look.boxes.geometry, InstancedBufferAttribute);
+        this.dots = new Placed(this.look.dots.geometry, BufferAttribute);
         /** Placements that were looked through for packs that they need. */
         this.surveyed = 0;
         /** Whether anything was drawn that can be seen. */
@@ -90,6 +95,7 @@ export class Painter {
     /** Boxes are the first that is drawn: their shader is compiled while the first placements are on their way. */
     compileBoxes() {
         this.renderer.setRenderTarget(this.frames.back);
+        this.boxes.ready();
         this.scene.children = [this.look.boxes];
         this.renderer.compile(this.scene, new Camera());
     }
@@ -115,11 +121,13 @@ export class Painter {
     begin(camera, moving) {
         const sorted = performance.now();
         this.order.sort(this.placements, this.look.states, camera, this.height, this.look.cuts);
+        this.packs.picture++;
+        this.fit(moving);
         this.sorting = performance.now() - sorted;
         this.packs.startWanting();
         if (!moving) this.wantAll();
         this.surveyed = this.placements.count;
-        this.pass = { camera, moving, next: 0, round: 0, drawn: 0, boxes: 0, missing: 0, milliseconds: 0, shownBehind: false };
+        this.pass = { camera, moving, next: 0, round: 0, drawn: 0, calls: 0, coarser: 0, missing: 0, milliseconds: 0, shownBehind: false };
         this.summary = { ...this.summary, done: false };
         this.frames.smoothed = false;
         this.openPass(true);
@@ -133,13 +141,27 @@ export class Painter {
         this.wantAll();
     }
 
+    /** How far off what is drawn may be: in the budget, and while the camera moves in the time that there is. @param {boolean} moving */
+    fit(moving) {
+        const { triangles, calls } = this.budget;
+        const weight = moving ? this.speed * this.movingTime : Infinity;
+        this.detail.fit(this.placements, this.look.states, this.order, { triangles, calls, weight });
+    }
+
+    /** Milliseconds that drawing may take while the camera moves. */
+    get movingTime() {
+        return Math.max(12, MOVING_MS - this.showing - this.sorting);
+    }
+
     /** Says at once which packs the picture needs: one that is found wanting at its end would have it drawn again. */
     wantAll() {
-        const { placements, order } = this;
+        const { placements, order, detail } = this;
         for (let next = 0; next < order.count; next++) {
             const index = order.list[next];
-            const { pieces, pack } = placements.facts[placements.mesh[index]];
-            if (!pieces && (this.look.states[placements.object[index]] & 15) > 1) this.packs.want(pack, order.size[index] ** 2);
+            const rung = this.look.states[placements.object[index]] & 15;
+            const facts = placements.facts[placements.mesh[index]];
+            const level = wanted(facts, rung, order.size[index], detail.allowed);
+            if (level < BOX && !facts.levels[level].pieces) this.packs.want(facts.levels[level].pack, order.size[index] ** 2);
         }
     }
 
@@ -147,7 +169,7 @@ export class Painter {
     openPass(shown) {
         const pass = this.pass;
         pass.next = 0;
-        pass.drawn = pass.boxes = pass.missing = 0;
+        pass.drawn = pass.calls = pass.coarser = pass.missing = 0;
         pass.first = true;
         pass.isSolid = pass.veiled = false;
         pass.weight = 0;
@@ -168,7 +190,7 @@ export class Painter {
         this.synchronize();
         const started = performance.now();
         this.showing = this.showing * 0.6 + 0.4 * (started - begun);
-        const finished = this.drawSome(pass.moving ? Math.max(12, MOVING_MS - this.showing - this.sorting) : SLICE_MS);
+        const finished = this.drawSome(pass.moving ? this.movingTime : SLICE_MS);
         this.synchronize();
         const spent = performance.now() - started;
         pass.milliseconds += spent;
@@ -224,7 +246,7 @@ export class Painter {
         if (!pass.inFront) this.frames.swap();
         pass.inFront = false;
         this.hasPicture = true;
-        this.summary = { drawn: pass.drawn, boxes: pass.boxes, missing: this.packs.missing, done: whole };
+        this.sum(whole);
         if (!whole) {
             this.pass = null;
             return false;
@@ -255,80 +277,124 @@ export class Painter {
         return true;
     }
 
+    /** What was drawn, beside what may be. @param {boolean} whole */
+    sum(whole) {
+        const { drawn, calls, coarser, moving } = this.pass;
+        // While the camera moves, it is the time that is short.
+        const last = moving ? this.summary.coarser : coarser;
+        this.summary = { drawn, calls, coarser: last, missing: this.packs.missing, done: whole };
+    }
+
+    /** @returns {number[]} objects of which something is drawn coarser than it may be, for the budget's sake, ascending */
+    coarser() {
+        const { placements, order, detail } = this;
+        const objects = new Set();
+        for (let next = 0; next < order.count; next++) {
+            const index = order.list[next];
+            const object = placements.object[index];
+            const rung = this.look.states[object] & 15;
+            const level = wanted(placements.facts[placements.mesh[index]], rung, order.size[index], FINEST);
+            if (rung > 1 && detail.level[index] > level) objects.add(object);
+        }
+        return [...objects].sort((a, b) => a - b);
+    }
+
+    /** Bytes on the graphics card, as far as they are known. */
+    get bytes() {
+        return this.packs.bytes + this.placements.bytes + this.look.bytes + this.frames.bytes;
+    }
+
+    /** Gives back what the graphics card holds beyond the budget, as far as this picture does not need it. */
+    giveBack() {
+        this.packs.giveBack(this.budget.megabytes * 1e6 - (this.bytes - this.packs.bytes));
+    }
+
     /** @param {number} allowance triangles @returns {boolean} whether the order is used up */
     drawSlice(allowance) {
         const pass = this.pass;
-        const { placements, order } = this;
-        const { states } = this.look;
+        const { order, boxes, dots } = this;
         for (const page of this.packs.pages) page.clear();
+        boxes.clear();
+        dots.clear();
         const isFirst = pass.next === 0;
-        const boxes = /** @type {any} */ (this.look.boxes.geometry);
-        let ids = boxes.getAttribute('placement').array;
-        let boxCount = 0;
         let weight = 0;
-        while (pass.next < order.count && weight < allowance) {
-            const index = order.list[pass.next++];
-            const rung = states[placements.object[index]] & 15;
-            const facts = placements.facts[placements.mesh[index]];
-            const pixels = order.size[index];
-            let asBox = rung === 1;
-            if (!asBox && !facts.pieces) {
-                if (pass.moving) this.packs.want(facts.pack, pixels * pixels);
-                pass.missing++;
-                asBox = true;
-                if (pixels < 2) continue;
-            }
-            if (rung === 2 && !asBox) {
-                this.seeThrough.ghosts.push(index);
-                continue;
-            }
-            if (!asBox && pass.drawn + facts.triangles > this.budget) {
-                if (pixels < 1.5) continue;
-                asBox = true;
-                pass.boxes++;
-            }
-            // What is only a few pixels large is not worth its triangles while the camera moves.
-            if (!asBox && pass.moving && facts.triangles > 12 && facts.triangles > pixels * pixels * 0.35) asBox = true;
-            if (asBox) {
-                if (boxCount >= ids.length) {
-                    const larger = new Uint32Array(ids.length * 2);
-                    larger.set(ids);
-                    boxes.setAttribute('placement', new InstancedBufferAttribute(larger, 1));
-                    ids = larger;
-                }
-                ids[boxCount++] = index;
-                weight += 40;
-                continue;
-            }
-            let clear = false;
-            for (const piece of /** @type {import('./pages.js').Piece[]} */ (facts.pieces)) {
-                if (this.look.surfaces.get(piece.material)?.[2] === 1 && piece.page.kind === 'triangles') clear = true;
-                else piece.page.draw(index, piece);
-            }
-            if (clear) this.seeThrough.glass.push(index);
-            if (this.look.hasLines(placements.object[index])) this.seeThrough.edged.push(index);
-            pass.drawn += facts.triangles;
-            weight += facts.triangles + 30;
-        }
-        const attribute = boxes.getAttribute('placement');
-        attribute.needsUpdate = boxCount > 0;
-        boxes.instanceCount = boxCount;
+        while (pass.next < order.count && weight < allowance) weight += this.put(order.list[pass.next++]);
+        boxes.ready();
+        dots.ready();
         pass.weight += weight;
-        this.render((page) => (page.kind === 'triangles' ? this.look.materials.solid : this.look.materials.unlit), boxCount > 0, isFirst);
-        boxes.instanceCount = 0;
+        this.render((page) => (page.kind === 'triangles' ? this.look.materials.solid : this.look.materials.unlit), true, isFirst);
+        boxes.clear();
+        dots.clear();
         return pass.next >= order.count;
+    }
+
+    /** Puts one placement where it is drawn from. @param {number} index @returns {number} what it costs, in triangles */
+    put(index) {
+        const pass = this.pass;
+        const { placements, detail, look } = this;
+        const object = placements.object[index];
+        const rung = look.states[object] & 15;
+        const facts = placements.facts[placements.mesh[index]];
+        const pixels = this.order.size[index];
+        let level = detail.of(index, facts, rung, pixels);
+        if (detail.allowed > FINEST && rung > 1 && level > wanted(facts, rung, pixels, FINEST)) pass.coarser++;
+        if (level < BOX) level = this.found(facts, level, rung, pixels);
+        if (level < BOX && pass.drawn + facts.levels[level].triangles > this.budget.triangles) {
+            // More is on show than even its coarsest would fit: nothing is left out, but what comes last is dots.
+            level = DOT;
+            pass.coarser++;
+        }
+        detail.level[index] = level;
+        if (level === DOT) return (this.dots.add(index), pass.drawn++, DOT_WEIGHT);
+        if (level === BOX) return (this.boxes.add(index), (pass.drawn += 12), BOX_WEIGHT);
+        if (rung === 2) return (this.seeThrough.ghosts.push(index), 0);
+        return this.putPieces(index, object, facts.levels[level]);
+    }
+
+    /** @param {number} index @param {number} object @param {import('./placements.js').Level} level @returns {number} */
+    putPieces(index, object, level) {
+        let clear = false;
+        for (const piece of /** @type {import('./pages.js').Piece[]} */ (level.pieces)) {
+            if (this.look.surfaces.get(piece.material)?.[2] === 1 && piece.page.kind === 'triangles') clear = true;
+            else piece.page.draw(index, piece);
+        }
+        if (clear) this.seeThrough.glass.push(index);
+        if (this.look.hasLines(object)) this.seeThrough.edged.push(index);
+        this.pass.drawn += level.triangles;
+        this.pass.calls++;
+        return level.triangles + CALL;
+    }
+
+    /**
+     * What there is of a level that should be drawn.
+     * @param {import('./placements.js').MeshFacts} facts
+     * @param {number} level
+     * @param {number} rung
+     * @param {number} pixels
+     * @returns {number} BOX where nothing has come yet
+     */
+    found(facts, level, rung, pixels) {
+        const pass = this.pass;
+        if (!facts.levels[level].pieces && pass.moving) this.packs.want(facts.levels[level].pack, pixels * pixels);
+        const found = here(facts, level, rung);
+        if (found >= 0) return found;
+        pass.missing++;
+        return BOX;
     }
 
     /**
      * @param {(page: import('./pages.js').Page) => import('three').ShaderMaterial} materialOf
-     * @param {boolean} withBoxes
-     * @param {boolean} [withCaps] whether cut faces are drawn as well
+     * @param {boolean} withBoxes whether boxes and dots are drawn as well
+     * @param {boolean} [withCaps] whether cut faces are
      */
     render(materialOf, withBoxes, withCaps = false) {
-        this.scene.children = withBoxes ? [this.look.boxes] : [];
+        this.scene.children = [];
+        if (withBoxes && this.boxes.count > 0) this.scene.children.push(this.look.boxes);
+        if (withBoxes && this.dots.count > 0) this.scene.children.push(this.look.dots);
         if (withCaps && this.look.caps.visible) this.scene.children.push(this.look.caps);
         for (const page of this.packs.pages) {
             if (!page.ready()) continue;
+            page.picture = this.packs.picture;
             const material = materialOf(page);
             page.object.material = material;
             page.object.onBeforeRender = () => {

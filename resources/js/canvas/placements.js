@@ -26,6 +26,8 @@ export class Placements {
         this.slots = new Map();
         /** @type {MeshFacts[]} by slot */
         this.facts = [];
+        /** @type {ReturnType<typeof import('./versions.js').versionsIn>} coarser versions by mesh number */
+        this.versions = new Map();
         /** @type {Uint32Array} by object number: its first placement, counted from 1, 0 for none */
         this.first = new Uint32Array(4096);
         this.grow(4096);
@@ -64,10 +66,33 @@ export class Placements {
         const { half, colour } = row;
         const slot = this.facts.length;
         this.slots.set(row.number, slot);
-        this.facts.push({ ...row, scale: half, pieces: null, edges: null });
+        const facts = { ...row, scale: half, coarse: 0, levels: [levelOf(row.pack, row.triangles, 0)] };
+        this.facts.push(facts);
+        this.giveVersions(facts);
         this.meshes = grown(this.meshes, (slot + 1) * 3);
         const data = /** @type {Float32Array} */ (this.meshes.image.data);
         data.set([...half, 0, ...half, 0, ...[0, 8, 16, 24].map((shift) => ((colour >>> shift) & 255) / 255)], slot * 12);
+    }
+
+    /** Bytes on the graphics card. */
+    get bytes() {
+        return [this.place, this.meshes].reduce((sum, { image }) => sum + /** @type {Float32Array} */ (image.data).byteLength, 0);
+    }
+
+    /** Takes in which coarser versions there are. @param {ReturnType<typeof import('./versions.js').versionsIn>} versions by mesh number */
+    setVersions(versions) {
+        this.versions = versions;
+        for (const facts of this.facts) this.giveVersions(facts);
+    }
+
+    /** @param {MeshFacts} facts */
+    giveVersions(facts) {
+        const known = this.versions.get(facts.number);
+        if (!known) return;
+        const reach = Math.hypot(...facts.half) || 1e-6;
+        facts.coarse = known.coarse;
+        for (const { pack, triangles, error } of known.versions.slice(facts.levels.length - 1))
+            facts.levels.push(levelOf(pack, triangles, error / reach));
     }
 
     /**
@@ -126,9 +151,28 @@ export class Placements {
  * @property {number} colour
  * @property {number[]} half
  * @property {number[]} scale of its quantized vertices, metres
+ * @property {number} coarse the level that does for the rung Coarse, 0 where there is none but the mesh itself
+ * @property {Level[]} levels the mesh itself, then its coarser versions, the finest first
+ */
+
+/**
+ * @typedef {object} Level
+ * @property {number} pack
+ * @property {number} triangles
+ * @property {number} rough how far it is off, in shares of the mesh's reach
  * @property {import('./pages.js').Piece[] | null} pieces once its pack is here
  * @property {import('./pages.js').Piece[] | null} edges once a ghost needs them
  */
+
+/**
+ * @param {number} pack
+ * @param {number} triangles
+ * @param {number} rough
+ * @returns {Level}
+ */
+function levelOf(pack, triangles, rough) {
+    return { pack, triangles, rough, pieces: null, edges: null };
+}
 
 /**
  * @template {Float32Array | Uint32Array} T

@@ -72,7 +72,7 @@ function drawPlacement(raster, placements, look, light, camera, index) {
     const world = new Matrix4().fromArray([...data.subarray(at, at + 12), 0, 0, 0, 1]).transpose();
     const seen = new Matrix4().multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
     let triangles = 0;
-    for (const { page, start, count, material } of facts.pieces ?? []) {
+    for (const { page, start, count, material } of facts.levels.find(({ pieces }) => pieces)?.pieces ?? []) {
         if (page.kind !== 'triangles') continue;
         const order = /** @type {Uint32Array} */ (page.geometry.index?.array);
         const position = /** @type {Int16Array} */ (page.geometry.getAttribute('position').array);

@@ -64,9 +64,15 @@ export class SeeThrough {
         return placements.facts[placements.mesh[index]];
     }
 
+    /** What a placement is drawn as. @param {number} index of a placement @returns {import('./placements.js').Level} */
+    levelOf(index) {
+        const { levels } = this.factsOf(index);
+        return levels[Math.min(levels.length - 1, this.painter.detail.level[index])];
+    }
+
     /** @param {number} index of a placement @returns {import('./pages.js').Piece[]} */
     piecesOf(index) {
-        return this.factsOf(index).pieces ?? [];
+        return this.levelOf(index).pieces ?? [];
     }
 
     /** @param {number} index @returns {number} triangles */
@@ -103,7 +109,7 @@ export class SeeThrough {
     /** The edges of what has faces, alone. @param {number} index @returns {number} lines */
     putOutlines(index) {
         let lines = 0;
-        for (const piece of this.painter.packs.edges(this.factsOf(index))) {
+        for (const piece of this.painter.packs.edges(this.factsOf(index), this.levelOf(index))) {
             piece.page.draw(index, piece);
             lines += piece.count / 2;
         }

@@ -264,6 +264,58 @@ void main() {
 }
 `;
 
+/** Dots: what is no larger than a few pixels, as large as its box looks. */
+export const dotVertex = /* glsl */ `
+${READING}
+in uint placement;
+uniform vec2 screenSize;
+uniform vec3 skyLight;
+uniform vec3 groundLight;
+uniform vec3 sunLight;
+uniform vec3 sunWay;
+uniform vec3 boxFill;
+out vec3 vView;
+flat out vec3 vNumber;
+flat out vec3 vColour;
+void main() {
+    int place = int(placement) * 4;
+    vec4 r0 = cell(places, place), r1 = cell(places, place + 1), r2 = cell(places, place + 2), about = cell(places, place + 3);
+    int mesh = int(about.y + 0.5) * 3;
+    vec3 halves = cell(meshes, mesh + 1).xyz;
+    vec3 world = vec3(r0.w, r1.w, r2.w);
+    vec3 reach = vec3(dot(abs(r0.xyz), halves), dot(abs(r1.xyz), halves), dot(abs(r2.xyz), halves));
+    vView = world - cameraPosition;
+    vNumber = number(about.x);
+    vec4 tint = tintOf(about.x);
+    vec3 colour = mix(cell(meshes, mesh + 2).rgb, tint.rgb, tint.a);
+    colour = mix(colour * colour, boxFill * boxFill, 0.72 * (1.0 - step(1.5, rungOf(about.x))));
+    // As bright as a box would be on the whole that is seen from above.
+    vColour = sqrt(colour * (mix(groundLight, skyLight, 0.8) + sunLight * max(0.0, sunWay.z) * 0.6));
+    gl_Position = projectionMatrix * viewMatrix * vec4(world, 1.0);
+    gl_PointSize = clamp((reach.x + reach.y + reach.z) * 0.66 * projectionMatrix[1][1] * 0.5 * screenSize.y / gl_Position.w, 1.0, 24.0);
+    gl_Position.xy += jitter * gl_Position.w;
+}
+`;
+
+export const dotFragment = /* glsl */ `
+precision highp float;
+${CUTTING}
+in vec3 vView;
+flat in vec3 vNumber;
+flat in vec3 vColour;
+layout(location = 0) out vec4 outColour;
+layout(location = 1) out vec4 outNumber;
+layout(location = 2) out vec4 outGhost;
+void main() {
+#if defined(SECTION)
+    cut(vView + cameraPosition);
+#endif
+    outColour = vec4(vColour, 1.0);
+    outNumber = vec4(vNumber, 1.0);
+    outGhost = vec4(0.0);
+}
+`;
+
 /** Cut faces: each triangle in one colour, and of one object. */
 export const cutVertex = /* glsl */ `
 precision highp float;

@@ -1,19 +1,23 @@
 @php
-    $budget = (int) config('shelf.budget');
-    $drawn = $weight['drawn'];
-    $share = round(min(100, 100 * $drawn / max(1, $budget)), 1);
-    $rest = round(max(0, 100 - 100 * $weight['triangles'] / max(1, $budget)), 1);
-    $title = number_format($drawn).' triangles at the rungs in effect, '.number_format($weight['triangles']).' at Full, budget '
-        .number_format($budget);
+    $most = ['triangles' => (int) config('shelf.budget'), 'calls' => (int) config('shelf.calls'), 'megabytes' => (int) config('shelf.megabytes')];
+    $share = static fn (int $triangles): float => round(min(100, 100 * $triangles / max(1, $most['triangles'])), 1);
+    $title = 'What the canvas draws, of at most '.number_format($most['triangles']).' triangles, '.number_format($most['calls'])
+        .' calls and '.number_format($most['megabytes']).' MB. At the rungs in effect the model has '
+        .number_format($weight['drawn']).' triangles, at Full '.number_format($weight['triangles']).'.';
 @endphp
 <div
     class="meter"
     title="{{ $title }}"
 >
-    <span class="meter-words"
-        ><span>{{ App\View\Marks::short($drawn) }} to draw</span><span>budget {{ App\View\Marks::short($budget) }}</span></span
-    >
-    <span class="meter-bar @if ($drawn > $budget) over @endif"
-        ><i style="width: {{ $share }}%"></i><u style="left: {{ $share }}%; right: {{ $rest }}%"></u
-    ></span>
+    @foreach ($most as $what => $budget)
+        <span class="gauge" data-gauge="{{ $what }}" data-most="{{ $budget }}">
+            <span class="meter-words"
+                ><span>{{ $what === 'megabytes' ? 'MB' : $what }}</span
+                ><b>{{ $what === 'triangles' ? App\View\Marks::short($weight['drawn']) : '' }}</b></span
+            >
+            <span class="meter-bar"
+                ><i></i>@if ($what === 'triangles')<u style="width: {{ $share($weight['drawn']) }}%"></u>@endif</span
+            >
+        </span>
+    @endforeach
 </div>

@@ -25,7 +25,7 @@
         class="work"
         id="work"
         data-base="{{ route('workbench', $project) }}"
-        data-budget="{{ config('shelf.budget') }}"
+        data-budget="{{ $budget }}"
         data-smoothing="{{ config('shelf.smoothing') }}"
         data-may-change="{{ $bench->mayChange() ? 1 : 0 }}"
         data-wants-picture="{{ $bench->mayChange() && $project->picture === '' ? 1 : 0 }}"
@@ -222,7 +222,16 @@
             @include ('workbench.section')
             <div class="legend" id="legend" role="group" aria-label="Legend of the tint" hidden></div>
             <div class="parked" id="parked" role="toolbar" aria-label="Parked picks">@include ('workbench.parked')</div>
-            <p class="on-its-way" id="on-its-way" role="status"></p>
+            <div class="below">
+                <button
+                    class="link"
+                    id="coarser"
+                    aria-pressed="false"
+                    title="Tint what is drawn coarser than its rung lets through, so that the graphics card has no more to do than it may"
+                    hidden
+                ></button>
+                <p class="on-its-way" id="on-its-way" role="status"></p>
+            </div>
         </section>
         <section class="shelf" id="shelf" aria-label="Shelf of views">@include ('workbench.shelf')</section>
         <div class="menu" id="row-menu" popover role="menu" aria-label="Row"></div>

@@ -2,6 +2,7 @@
     id="state"
     data-revision="{{ $state['revision'] }}"
     data-desk="{{ $state['desk'] }}"
+    data-packs="{{ $state['packs'] }}"
     data-states="{{ $state['states'] }}"
     data-pick="{{ $state['pick'] }}"
     data-tint="{{ $state['tint'] }}"

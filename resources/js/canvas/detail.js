@@ -1,0 +1,150 @@
+/** What is drawn of a placement, besides a level of its mesh. */
+export const BOX = 254;
+export const DOT = 255;
+
+/** Pixels that what is drawn may be off where there is room for it: less than can be seen. */
+export const FINEST = 0.6;
+
+/** Pixels that it may be off where there is not. */
+const STEPS = [FINEST, 1, 1.6, 2.5, 4, 6.5, 10, 16];
+
+/** How far a mesh may be from the sides of its box, in shares of its reach. */
+const BOX_ROUGH = 0.35;
+const BOX_TRIANGLES = 12;
+
+/** What a piece, a box and a dot cost to draw besides their triangles, in triangles. */
+export const CALL = 30;
+export const BOX_WEIGHT = 40;
+export const DOT_WEIGHT = 6;
+
+/** A level stays until another is better by this. */
+const STAYS = 0.7;
+
+/**
+ * Which version of its mesh each placement is drawn as: the coarsest that is off by fewer pixels than is allowed, nothing above its rung.
+ * How many pixels that is follows from what all of it may cost.
+ */
+export class Detail {
+    constructor() {
+        /** What each placement was drawn as last: a level, BOX or DOT. */
+        this.level = new Uint8Array(0);
+        /** Pixels that what is drawn may be off. */
+        this.allowed = FINEST;
+        this.triangles = new Float64Array(STEPS.length);
+        this.calls = new Float64Array(STEPS.length);
+        this.weights = new Float64Array(STEPS.length);
+    }
+
+    /**
+     * Finds out how many pixels may be allowed.
+     * @param {import('./placements.js').Placements} placements
+     * @param {Uint8Array} states rung by object number
+     * @param {import('./order.js').Order} order
+     * @param {{triangles: number, calls: number, weight: number}} budget at most
+     */
+    fit(placements, states, order, budget) {
+        if (this.level.length < placements.count) {
+            const level = new Uint8Array(placements.capacity).fill(DOT);
+            level.set(this.level);
+            this.level = level;
+        }
+        this.add(placements, states, order);
+        const fits = (/** @type {number} */ step, /** @type {number} */ share) =>
+            this.triangles[step] <= budget.triangles * share &&
+            this.calls[step] <= budget.calls * share &&
+            this.weights[step] <= budget.weight * share;
+        let step = 0;
+        while (step < STEPS.length - 1 && !fits(step, 1)) step++;
+        // What only just fits again would come and go with every turn of the camera.
+        const before = STEPS.indexOf(this.allowed);
+        if (step < before && fits(before, 1) && !fits(step, 0.85)) step = before;
+        this.allowed = STEPS[step];
+    }
+
+    /** Sums up what everything would cost at each step. */
+    add(
+        /** @type {import('./placements.js').Placements} */ placements,
+        /** @type {Uint8Array} */ states,
+        /** @type {import('./order.js').Order} */ order,
+    ) {
+        const { triangles, calls, weights } = this;
+        triangles.fill(0);
+        calls.fill(0);
+        weights.fill(0);
+        const last = STEPS.length;
+        for (let next = 0; next < order.count; next++) {
+            const index = order.list[next];
+            const rung = states[placements.object[index]] & 15;
+            const facts = placements.facts[placements.mesh[index]];
+            const pixels = order.size[index];
+            for (let step = 0; step < last; step++) {
+                const level = wanted(facts, rung, pixels, STEPS[step]);
+                if (level === DOT) {
+                    for (; step < last; step++) {
+                        triangles[step]++;
+                        weights[step] += DOT_WEIGHT;
+                    }
+                } else if (level === BOX) {
+                    triangles[step] += BOX_TRIANGLES;
+                    weights[step] += BOX_WEIGHT;
+                } else {
+                    triangles[step] += facts.levels[level].triangles;
+                    calls[step]++;
+                    weights[step] += facts.levels[level].triangles + CALL;
+                }
+            }
+        }
+    }
+
+    /**
+     * What a placement should be drawn as.
+     * @param {number} index
+     * @param {import('./placements.js').MeshFacts} facts
+     * @param {number} rung
+     * @param {number} pixels from its middle to its rim
+     */
+    of(index, facts, rung, pixels) {
+        const level = wanted(facts, rung, pixels, this.allowed);
+        const before = this.level[index];
+        if (before < level && level < BOX && before >= floor(facts, rung) && facts.levels[level].rough * pixels > this.allowed * STAYS)
+            return before;
+        return level;
+    }
+}
+
+/** The finest level that a rung lets through. @param {import('./placements.js').MeshFacts} facts @param {number} rung */
+function floor(facts, rung) {
+    return rung < 4 ? facts.coarse : 0;
+}
+
+/**
+ * @param {import('./placements.js').MeshFacts} facts
+ * @param {number} rung
+ * @param {number} pixels from the middle to the rim
+ * @param {number} allowed pixels that it may be off
+ * @returns {number} a level of the mesh, BOX or DOT
+ */
+export function wanted(facts, rung, pixels, allowed) {
+    if (rung === 1) return pixels <= allowed ? DOT : BOX;
+    if (rung > 2 && pixels <= allowed) return DOT;
+    const { levels } = facts;
+    let level = floor(facts, rung);
+    while (level + 1 < levels.length && levels[level + 1].rough * pixels <= allowed) level++;
+    return rung > 2 && BOX_ROUGH * pixels <= allowed && levels[level].triangles > BOX_TRIANGLES ? BOX : level;
+}
+
+/**
+ * The level that is here and nearest to the one that is wanted: rather a coarser one.
+ * @param {import('./placements.js').MeshFacts} facts
+ * @param {number} level
+ * @param {number} rung
+ * @returns {number} -1 where nothing is here
+ */
+export function here(facts, level, rung) {
+    const { levels } = facts;
+    for (let at = level; at < levels.length; at++) if (levels[at].pieces) return at;
+    for (let at = level - 1; at >= floor(facts, rung); at--) if (levels[at].pieces) return at;
+    // Until Coarse is made or has come, the mesh itself is what there is.
+    for (let at = floor(facts, rung) - 1; at >= 0; at--) if (levels[at].pieces) return at;
+    return -1;
+}
