@@ -41,7 +41,7 @@ function tried({ coarse, levels }, rung, pixels, allowed) {
     const choices = levels
         .map(({ rough, triangles }, level) => ({ level, off: rough * pixels, cost: triangles }))
         .filter(({ level, off }) => level >= (rung < 4 ? coarse : 0) && (level === (rung < 4 ? coarse : 0) || off <= allowed));
-    if (rung > 2) choices.push({ level: BOX, off: 0.35 * pixels, cost: 12 }, { level: DOT, off: pixels, cost: 1 });
+    if (rung > 2) choices.push({ level: BOX, off: 0.5 * pixels, cost: 12 }, { level: DOT, off: pixels, cost: 1 });
     const fit = choices.filter(({ level, off }) => level < BOX || off <= allowed);
     // Dots go first; a box only where a mesh would cost more.
     if (fit.some(({ level }) => level === DOT)) return DOT;
@@ -79,6 +79,19 @@ test('as little is allowed as fits into the budget, whichever part of it is shor
         if (detail.allowed < 16) assert.ok(cost(detail.allowed)[short] <= budget[short]);
         if (finest[short] <= budget[short]) assert.equal(detail.allowed, FINEST);
         else assert.ok(cost(detail.allowed * 0.62)[short] > budget[short], 'with what was allowed a step before it would not fit');
+        // What is left goes to the largest: more than before, and never more than there is.
+        const drawn = { triangles: 0, calls: 0, weight: 0 };
+        let better = 0;
+        for (let n = 0; n < order.count; n++) {
+            const facts = placements.facts[placements.mesh[n]];
+            const level = detail.wanted[n];
+            better += level < tried(facts, states[n + 1], order.size[n], detail.allowed) ? 1 : 0;
+            drawn.triangles += level === DOT ? 1 : level === BOX ? 12 : facts.levels[level].triangles;
+            drawn.calls += level < BOX ? 1 : 0;
+            drawn.weight += level === DOT ? DOT_WEIGHT : level === BOX ? BOX_WEIGHT : facts.levels[level].triangles + CALL;
+        }
+        if (detail.allowed < 16) assert.ok(drawn[short] <= budget[short]);
+        if (finest[short] > budget[short] && detail.allowed < 16) assert.ok(better > 0);
     }
 });
 

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Workbench\Answer;
+use App\Workbench\Budget;
 use App\Workbench\Surfaces;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -24,11 +25,7 @@ final class WorkbenchController
                 'project' => $project,
                 'sources' => $project->sources()->where('gone', false)->get(),
                 'materials' => Surfaces::of($project),
-                'budget' => json_encode([
-                    'triangles' => config('shelf.budget'),
-                    'calls' => config('shelf.calls'),
-                    'megabytes' => config('shelf.megabytes'),
-                ]),
+                'budget' => json_encode(Budget::most()),
             ],
         );
     }

@@ -9,7 +9,7 @@ export const FINEST = 0.6;
 const STEPS = [FINEST, 1, 1.6, 2.5, 4, 6.5, 10, 16];
 
 /** How far a mesh may be from the sides of its box, in shares of its reach. */
-const BOX_ROUGH = 0.35;
+const BOX_ROUGH = 0.5;
 const BOX_TRIANGLES = 12;
 
 /** What a piece, a box and a dot cost to draw besides their triangles, in triangles. */
@@ -28,15 +28,20 @@ export class Detail {
     constructor() {
         /** What each placement was drawn as last: a level, BOX or DOT. */
         this.level = new Uint8Array(0);
+        /** What it should be drawn as. */
+        this.wanted = new Uint8Array(0);
         /** Pixels that what is drawn may be off. */
         this.allowed = FINEST;
+        /** What is less than that, and what is left of the budget for what has it, the largest first. */
+        this.better = FINEST;
+        this.spare = { triangles: 0, calls: 0, weight: 0 };
         this.triangles = new Float64Array(STEPS.length);
         this.calls = new Float64Array(STEPS.length);
         this.weights = new Float64Array(STEPS.length);
     }
 
     /**
-     * Finds out how many pixels may be allowed.
+     * Finds out how many pixels may be allowed, and what everything should be drawn as.
      * @param {import('./placements.js').Placements} placements
      * @param {Uint8Array} states rung by object number
      * @param {import('./order.js').Order} order
@@ -47,6 +52,7 @@ export class Detail {
             const level = new Uint8Array(placements.capacity).fill(DOT);
             level.set(this.level);
             this.level = level;
+            this.wanted = new Uint8Array(placements.capacity);
         }
         this.add(placements, states, order);
         const fits = (/** @type {number} */ step, /** @type {number} */ share) =>
@@ -59,6 +65,33 @@ export class Detail {
         const before = STEPS.indexOf(this.allowed);
         if (step < before && fits(before, 1) && !fits(step, 0.85)) step = before;
         this.allowed = STEPS[step];
+        this.better = STEPS[Math.max(0, step - 1)];
+        this.spare.triangles = budget.triangles - this.triangles[step];
+        this.spare.calls = budget.calls - this.calls[step];
+        this.spare.weight = budget.weight - this.weights[step];
+        for (let next = 0; next < order.count; next++) {
+            const index = order.list[next];
+            const facts = placements.facts[placements.mesh[index]];
+            this.wanted[index] = this.of(index, facts, states[placements.object[index]] & 15, order.size[index]);
+        }
+    }
+
+    /**
+     * Whether there is room for something better, which is then taken.
+     * @param {import('./placements.js').MeshFacts} facts
+     * @param {number} level
+     * @param {number} better
+     */
+    affords(facts, level, better) {
+        const { spare } = this;
+        const more = costOf(facts, better) - costOf(facts, level);
+        const calls = (better < BOX ? 1 : 0) - (level < BOX ? 1 : 0);
+        const weight = weightOf(facts, better) - weightOf(facts, level);
+        if (more > spare.triangles || calls > spare.calls || weight > spare.weight) return false;
+        spare.triangles -= more;
+        spare.calls -= calls;
+        spare.weight -= weight;
+        return true;
     }
 
     /** Sums up what everything would cost at each step. */
@@ -79,19 +112,9 @@ export class Detail {
             const pixels = order.size[index];
             for (let step = 0; step < last; step++) {
                 const level = wanted(facts, rung, pixels, STEPS[step]);
-                if (level === DOT) {
-                    for (; step < last; step++) {
-                        triangles[step]++;
-                        weights[step] += DOT_WEIGHT;
-                    }
-                } else if (level === BOX) {
-                    triangles[step] += BOX_TRIANGLES;
-                    weights[step] += BOX_WEIGHT;
-                } else {
-                    triangles[step] += facts.levels[level].triangles;
-                    calls[step]++;
-                    weights[step] += facts.levels[level].triangles + CALL;
-                }
+                triangles[step] += costOf(facts, level);
+                weights[step] += weightOf(facts, level);
+                if (level < BOX) calls[step]++;
             }
         }
     }
@@ -105,11 +128,23 @@ export class Detail {
      */
     of(index, facts, rung, pixels) {
         const level = wanted(facts, rung, pixels, this.allowed);
+        const better = this.better < this.allowed ? wanted(facts, rung, pixels, this.better) : level;
+        if (better !== level && this.affords(facts, level, better)) return better;
         const before = this.level[index];
         if (before < level && level < BOX && before >= floor(facts, rung) && facts.levels[level].rough * pixels > this.allowed * STAYS)
             return before;
         return level;
     }
+}
+
+/** Triangles. @param {import('./placements.js').MeshFacts} facts @param {number} level */
+function costOf(facts, level) {
+    return level === DOT ? 1 : level === BOX ? BOX_TRIANGLES : facts.levels[level].triangles;
+}
+
+/** In triangles, with what a call costs. @param {import('./placements.js').MeshFacts} facts @param {number} level */
+function weightOf(facts, level) {
+    return level === DOT ? DOT_WEIGHT : level === BOX ? BOX_WEIGHT : facts.levels[level].triangles + CALL;
 }
 
 /** The finest level that a rung lets through. @param {import('./placements.js').MeshFacts} facts @param {number} rung */

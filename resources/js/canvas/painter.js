@@ -138,6 +138,7 @@ export class Painter {
         if (this.surveyed === this.placements.count) return;
         this.surveyed = this.placements.count;
         this.order.sort(this.placements, this.look.states, camera, this.height, this.look.cuts);
+        this.fit(false);
         this.wantAll();
     }
 
@@ -158,9 +159,8 @@ export class Painter {
         const { placements, order, detail } = this;
         for (let next = 0; next < order.count; next++) {
             const index = order.list[next];
-            const rung = this.look.states[placements.object[index]] & 15;
             const facts = placements.facts[placements.mesh[index]];
-            const level = wanted(facts, rung, order.size[index], detail.allowed);
+            const level = detail.wanted[index];
             if (level < BOX && !facts.levels[level].pieces) this.packs.want(facts.levels[level].pack, order.size[index] ** 2);
         }
     }
@@ -336,7 +336,7 @@ export class Painter {
         const rung = look.states[object] & 15;
         const facts = placements.facts[placements.mesh[index]];
         const pixels = this.order.size[index];
-        let level = detail.of(index, facts, rung, pixels);
+        let level = detail.wanted[index];
         if (detail.allowed > FINEST && rung > 1 && level > wanted(facts, rung, pixels, FINEST)) pass.coarser++;
         if (level < BOX) level = this.found(facts, level, rung, pixels);
         if (level < BOX && pass.drawn + facts.levels[level].triangles > this.budget.triangles) {

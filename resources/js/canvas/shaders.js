@@ -258,6 +258,8 @@ void main() {
     vec3 wide = fwidth(vCorner) * 1.1 + 1e-6;
     vec3 line = 1.0 - smoothstep(wide * 0.4, wide, near);
     float edge = max(min(line.x, line.y), max(min(line.y, line.z), min(line.z, line.x)));
+    // A box of a few pixels is all edges: it has none.
+    edge *= 1.0 - smoothstep(0.15, 0.4, max(wide.x, max(wide.y, wide.z)));
     outColour = vec4(mix(sqrt(lit), ghostInk, edge * mix(0.25, 0.8, vOutlined)), 1.0);
     outNumber = vec4(vNumber, 1.0);
     outGhost = vec4(0.0);

@@ -1,22 +1,21 @@
+@use ('App\View\Marks')
+@use ('App\Workbench\Budget')
 @php
-    $most = ['triangles' => (int) config('shelf.budget'), 'calls' => (int) config('shelf.calls'), 'megabytes' => (int) config('shelf.megabytes')];
-    $share = static fn (int $triangles): float => round(min(100, 100 * $triangles / max(1, $most['triangles'])), 1);
-    $title = 'What the canvas draws, of at most '.number_format($most['triangles']).' triangles, '.number_format($most['calls'])
-        .' calls and '.number_format($most['megabytes']).' MB. At the rungs in effect the model has '
-        .number_format($weight['drawn']).' triangles, at Full '.number_format($weight['triangles']).'.';
+    $most = Budget::most();
+    $share = round(min(100, 100 * $weight['drawn'] / max(1, $most['triangles'])), 1);
 @endphp
 <div
     class="meter"
-    title="{{ $title }}"
+    title="{{ Budget::words($weight) }}"
 >
     @foreach ($most as $what => $budget)
         <span class="gauge" data-gauge="{{ $what }}" data-most="{{ $budget }}">
             <span class="meter-words"
                 ><span>{{ $what === 'megabytes' ? 'MB' : $what }}</span
-                ><b>{{ $what === 'triangles' ? App\View\Marks::short($weight['drawn']) : '' }}</b></span
+                ><b>{{ $what === 'triangles' ? Marks::short($weight['drawn']) : '' }}</b></span
             >
             <span class="meter-bar"
-                ><i></i>@if ($what === 'triangles')<u style="width: {{ $share($weight['drawn']) }}%"></u>@endif</span
+                ><i></i>@if ($what === 'triangles')<u style="width: {{ $share }}%"></u>@endif</span
             >
         </span>
     @endforeach
