@@ -75,7 +75,7 @@ test('as little is allowed as fits into the budget, whichever part of it is shor
         const short = ['triangles', 'calls', 'weight'][round % 3];
         budget[short] = finest[short] * random(0.3, 1.2);
         const detail = new Detail();
-        detail.fit(placements, states, order, budget);
+        detail.fit(placements, states, order, budget, round % 2 === 1);
         if (detail.allowed < 16) assert.ok(cost(detail.allowed)[short] <= budget[short]);
         if (finest[short] <= budget[short]) assert.equal(detail.allowed, FINEST);
         else assert.ok(cost(detail.allowed * 0.62)[short] > budget[short], 'with what was allowed a step before it would not fit');
@@ -99,11 +99,12 @@ test('a level stays while another would hardly be better, and goes when it is ab
     const facts = { coarse: 2, levels: [0, 0.01, 0.02, 0.04].map((rough, at) => ({ rough, triangles: 800 >> at, pieces: null })) };
     const detail = new Detail();
     detail.level = Uint8Array.of(1);
-    assert.equal(detail.of(0, facts, 5, 29), 1, 'level 2 is off by 0.58 of 0.6 pixels');
-    assert.equal(detail.of(0, facts, 5, 20), 2);
-    assert.equal(detail.of(0, facts, 3, 29), 2, 'Coarse lets it through no finer');
+    const next = (rung, pixels) => detail.steady(0, facts, rung, pixels, detail.of(facts, rung, pixels));
+    assert.equal(next(5, 29), 1, 'level 2 is off by 0.58 of 0.6 pixels');
+    assert.equal(next(5, 20), 2);
+    assert.equal(next(3, 29), 2, 'Coarse lets it through no finer');
     detail.level = Uint8Array.of(3);
-    assert.equal(detail.of(0, facts, 5, 29), 2, 'finer at once');
+    assert.equal(next(5, 29), 2, 'finer at once');
 });
 
 test('of what is here the nearest is drawn: rather coarser, and the mesh itself where Coarse is not made yet', () => {

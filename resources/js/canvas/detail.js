@@ -46,8 +46,9 @@ export class Detail {
      * @param {Uint8Array} states rung by object number
      * @param {import('./order.js').Order} order
      * @param {{triangles: number, calls: number, weight: number}} budget at most
+     * @param {boolean} moving whether the next picture comes at once: what is drawn then changes as seldom as can be
      */
-    fit(placements, states, order, budget) {
+    fit(placements, states, order, budget, moving) {
         if (this.level.length < placements.count) {
             const level = new Uint8Array(placements.capacity).fill(DOT);
             level.set(this.level);
@@ -63,7 +64,7 @@ export class Detail {
         while (step < STEPS.length - 1 && !fits(step, 1)) step++;
         // What only just fits again would come and go with every turn of the camera.
         const before = STEPS.indexOf(this.allowed);
-        if (step < before && fits(before, 1) && !fits(step, 0.85)) step = before;
+        if (moving && step < before && fits(before, 1) && !fits(step, 0.85)) step = before;
         this.allowed = STEPS[step];
         this.better = STEPS[Math.max(0, step - 1)];
         this.spare.triangles = budget.triangles - this.triangles[step];
@@ -72,7 +73,9 @@ export class Detail {
         for (let next = 0; next < order.count; next++) {
             const index = order.list[next];
             const facts = placements.facts[placements.mesh[index]];
-            this.wanted[index] = this.of(index, facts, states[placements.object[index]] & 15, order.size[index]);
+            const rung = states[placements.object[index]] & 15;
+            const level = this.of(facts, rung, order.size[index]);
+            this.wanted[index] = moving ? this.steady(index, facts, rung, order.size[index], level) : level;
         }
     }
 
@@ -121,19 +124,28 @@ export class Detail {
 
     /**
      * What a placement should be drawn as.
-     * @param {number} index
      * @param {import('./placements.js').MeshFacts} facts
      * @param {number} rung
      * @param {number} pixels from its middle to its rim
      */
-    of(index, facts, rung, pixels) {
+    of(facts, rung, pixels) {
         const level = wanted(facts, rung, pixels, this.allowed);
         const better = this.better < this.allowed ? wanted(facts, rung, pixels, this.better) : level;
-        if (better !== level && this.affords(facts, level, better)) return better;
+        return better !== level && this.affords(facts, level, better) ? better : level;
+    }
+
+    /**
+     * What it was before, where the other would hardly be better.
+     * @param {number} index
+     * @param {import('./placements.js').MeshFacts} facts
+     * @param {number} rung
+     * @param {number} pixels
+     * @param {number} level
+     */
+    steady(index, facts, rung, pixels, level) {
         const before = this.level[index];
-        if (before < level && level < BOX && before >= floor(facts, rung) && facts.levels[level].rough * pixels > this.allowed * STAYS)
-            return before;
-        return level;
+        const isNear = before < level && level < BOX && before >= floor(facts, rung);
+        return isNear && facts.levels[level].rough * pixels > this.allowed * STAYS ? before : level;
     }
 }
 

@@ -146,7 +146,7 @@ export class Painter {
     fit(moving) {
         const { triangles, calls } = this.budget;
         const weight = moving ? this.speed * this.movingTime : Infinity;
-        this.detail.fit(this.placements, this.look.states, this.order, { triangles, calls, weight });
+        this.detail.fit(this.placements, this.look.states, this.order, { triangles, calls, weight }, moving);
     }
 
     /** Milliseconds that drawing may take while the camera moves. */

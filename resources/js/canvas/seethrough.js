@@ -29,13 +29,16 @@ export class SeeThrough {
      */
     draw(allowance, moving) {
         const { packs, look } = this.painter;
+        if (this.stage === 0 && this.at === 0) {
+            this.farFirst(this.glass);
+            this.finestFirst();
+        }
         const stages = /** @type {const} */ ([
             [this.glass, (/** @type {number} */ index) => this.putGlass(index), look.materials.seeThrough],
             [this.ghosts, (/** @type {number} */ index) => this.putFaces(index), look.materials.ghost],
             [this.ghosts, (/** @type {number} */ index) => this.putEdges(index), look.materials.line],
             [this.edged, (/** @type {number} */ index) => this.putOutlines(index), look.materials.line],
         ]);
-        if (this.stage === 0 && this.at === 0) this.farFirst(this.glass);
         let spent = 0;
         for (; this.stage < stages.length && (moving || spent < allowance); this.stage++) {
             const [list, put, material] = stages[this.stage];
@@ -56,6 +59,12 @@ export class SeeThrough {
         const { x, y, z } = this.painter.order.eye;
         const far = (/** @type {number} */ at) => (sphere[at * 4] - x) ** 2 + (sphere[at * 4 + 1] - y) ** 2 + (sphere[at * 4 + 2] - z) ** 2;
         list.sort((a, b) => far(b) - far(a));
+    }
+
+    /** Those that lie on the same pages together: in one go or in slices, what lies over what is the same. */
+    finestFirst() {
+        const { level } = this.painter.detail;
+        this.ghosts = [...this.ghosts.filter((index) => level[index] === 0), ...this.ghosts.filter((index) => level[index] > 0)];
     }
 
     /** @param {number} index of a placement */
