@@ -8,6 +8,7 @@ use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
 use App\Changes\Edits\SourceEdit;
 use App\Changes\History;
+use App\Files\PictureSize;
 use App\Models\Desk;
 use App\Models\Import;
 use App\Models\ImportState;
@@ -201,12 +202,15 @@ final class Storing
         foreach ($this->prepared->textures as $index => $file) {
             if ($file !== null) {
                 $textures[$index] = $project->next_texture++;
+                [$width, $height, $bytes] = PictureSize::of($file);
                 $rows[] = [
                     'project_id' => $project->id,
                     'no' => $textures[$index],
                     'source_id' => $source->id,
                     'file' => $file,
-                    'bytes' => 0,
+                    'bytes' => $bytes,
+                    'width' => $width,
+                    'height' => $height,
                 ];
             }
         }

@@ -11,7 +11,9 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $project_id
  * @property int $no
  * @property string $file
- * @property int $bytes
+ * @property int $bytes of the file; 0 where it was taken in before that was kept
+ * @property int $width pixels; likewise
+ * @property int $height
  */
 final class Texture extends Model
 {

@@ -16,7 +16,7 @@ use Illuminate\Support\Facades\Log;
 final readonly class IndexFiles
 {
     /** Raised when a column is laid out differently: indexes of another layout are not read and built again. */
-    public const LAYOUT = 12;
+    public const LAYOUT = 13;
 
     /** Before a derived column: a mark and its length. */
     private const HEAD = 'VSHC';

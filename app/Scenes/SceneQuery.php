@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Scenes;
 
 use App\Files\Kept;
+use App\Files\PictureSize;
 use App\Models\Casts\Bytes;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
@@ -17,6 +18,7 @@ use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Members;
 use VineShelf\Scene\MeshVersions;
+use VineShelf\Scene\MeshWeights;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
@@ -111,19 +113,16 @@ final class SceneQuery
     ): array {
         $columns = SceneBuilder::columns($parents, $layers, $kinds, $locks, $triangles);
         $columns += $this->members($project, new Scene(new ColumnsInMemory($columns)));
+        $facts = $this->meshes($project);
         $order = Packed::uint32($columns['no'], 0, intdiv(strlen($columns['no']), 4));
 
         return $columns +
             NameIndex::columns(array_map(static fn (int $number): string => $names[$number] ?? '', $order)) +
-            DrawRecords::columns(
-                $order,
-                $meshes,
-                $placed,
-                $placements,
-                $this->meshes($project),
-                $this->beside($project, 'hulls'),
-                $project->origin,
-            ) + ['shapes' => ShapeIndex::of($this->beside($project, 'shapes'))->pack(), 'versions' => $this->versions($project)];
+            DrawRecords::columns($order, $meshes, $placed, $placements, $facts, $this->beside($project, 'hulls'), $project->origin) + [
+                'shapes' => ShapeIndex::of($this->beside($project, 'shapes'))->pack(),
+                'versions' => $this->versions($project),
+                'meshweights' => MeshWeights::pack($facts),
+            ];
     }
 
     /** The column of the coarser versions that there are, {@see MeshVersions}. */
@@ -151,6 +150,7 @@ final class SceneQuery
                 $material->surface['texture'] !== null || ($material->surface['normalMap'] ?? null) !== null,
                 sprintf('#%02x%02x%02x', $colour & 255, ($colour >> 8) & 255, ($colour >> 16) & 255),
                 $material->source_id,
+                array_values(array_filter([$material->surface['texture'], $material->surface['normalMap'] ?? null], is_int(...))),
             ];
         }
         $materialsOf = [];
@@ -168,6 +168,7 @@ final class SceneQuery
             $materialsOf,
             $materials,
             array_map(strval(...), $project->sources()->where('gone', false)->pluck('name', 'id')->all()),
+            $this->pictures($project),
         );
         foreach (
             $this->copied(
@@ -238,7 +239,19 @@ final class SceneQuery
         return $entries;
     }
 
-    /** @return array<int, array{pack: int, triangles: int, colour: int, box: Box}> by mesh number */
+    /** @return array<int, array{bytes: int, width: int, height: int}> four bytes a pixel, as it stands on the graphics card; by number */
+    private function pictures(Project $project): array
+    {
+        $pictures = [];
+        foreach ($project->textures()->get() as $texture) {
+            [$width, $height] = $texture->width > 0 ? [$texture->width, $texture->height] : PictureSize::of($texture->file);
+            $pictures[$texture->no] = ['bytes' => 4 * $width * $height, 'width' => $width, 'height' => $height];
+        }
+
+        return $pictures;
+    }
+
+    /** @return array<int, array{pack: int, triangles: int, colour: int, box: Box, vertices: int, pieces: int, bytes: int}> by mesh */
     private function meshes(Project $project): array
     {
         $colours = [];
@@ -249,7 +262,7 @@ final class SceneQuery
         // As rows, not as models: there may be tens of thousands.
         $rows = DB::table('meshes')
             ->where('project_id', $project->id)
-            ->selectRaw("no, pack_no, triangles, material_no, encode(bounds, 'hex') AS bounds");
+            ->selectRaw("no, pack_no, triangles, vertices, pieces, bytes, material_no, encode(bounds, 'hex') AS bounds");
         foreach ($rows->get() as $mesh) {
             $b = Packed::float64((string) hex2bin($mesh->bounds), 0, 6);
             $meshes[(int) $mesh->no] = [
@@ -257,6 +270,9 @@ final class SceneQuery
                 'triangles' => (int) $mesh->triangles,
                 'colour' => $colours[$mesh->material_no] ?? 0xffc0c0c0,
                 'box' => new Box($b[0], $b[1], $b[2], $b[3], $b[4], $b[5]),
+                'vertices' => (int) $mesh->vertices,
+                'pieces' => (int) $mesh->pieces,
+                'bytes' => (int) $mesh->bytes,
             ];
         }
 

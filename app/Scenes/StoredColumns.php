@@ -15,7 +15,8 @@ final class StoredColumns implements ColumnSource
 {
     /** What {@see SceneQuery::facts()} brings, all at once. */
     private const FACTS =
-        '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|sources|spots'.'|properties|property\.\d+(\.words)?)$~D';
+        '~^(mesh|vertices|source|class(\.words)?|surfaces(\.lists)?|materials|pictures|sources|spots'.
+        '|properties|property\.\d+(\.words)?)$~D';
 
     private ?Manifest $base = null;
 

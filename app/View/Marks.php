@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\View;
 
+use VineShelf\Facts\Measure;
 use VineShelf\Locks\Lock;
 use VineShelf\Output\Output;
 use VineShelf\Rungs\Rung;
@@ -82,11 +83,6 @@ final class Marks
     /** Bytes in the unit that reads best. */
     public static function bytes(int $bytes): string
     {
-        return match (true) {
-            $bytes >= 1_000_000_000 => number_format($bytes / 1_000_000_000, 2).' GB',
-            $bytes >= 1_000_000 => number_format($bytes / 1_000_000, 1).' MB',
-            $bytes >= 1000 => number_format($bytes / 1000).' kB',
-            default => $bytes.' bytes',
-        };
+        return Measure::bytes($bytes);
     }
 }

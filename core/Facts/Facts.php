@@ -6,6 +6,7 @@ namespace VineShelf\Facts;
 
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Coded;
+use VineShelf\Scene\MeshWeights;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
@@ -64,11 +65,36 @@ final class Facts
         return $this->list('surfaces.lists');
     }
 
-    /** @return array<int, array{string, bool, string, int}> name, whether it has a texture, colour, source; by number */
+    /**
+     * @return array<int, array{0: string, 1: bool, 2: string, 3: int, 4?: list<int>}> name, whether it has a texture, colour, source,
+     *     pictures; by number
+     */
     public function materials(): array
     {
-        /** @var array<int, array{string, bool, string, int}> */
+        /** @var array<int, array{0: string, 1: bool, 2: string, 3: int, 4?: list<int>}> */
         return $this->list('materials');
+    }
+
+    /** @return array<int, array{bytes: int, width: int, height: int}> as it stands on the graphics card, and its pixels; by picture */
+    public function pictures(): array
+    {
+        /** @var array<int, array{bytes: int, width: int, height: int}> */
+        return $this->list('pictures');
+    }
+
+    /** @return array<int, list<int>> by picture: the codes of the surfaces that it is seen on */
+    public function surfacesByPicture(): array
+    {
+        $by = [];
+        foreach ($this->surfaceLists() as $code => $materials) {
+            foreach ($materials as $material) {
+                foreach ($this->materials()[$material][4] ?? [] as $picture) {
+                    $by[$picture][$code] = $code;
+                }
+            }
+        }
+
+        return array_map(array_values(...), $by);
     }
 
     /** @return array<string, array{int, int, bool}> index, objects that have it, whether all values are numbers; by name */
@@ -125,6 +151,7 @@ final class Facts
             Measure::Triangles => $this->scene->triangles($row, $row),
             Measure::Weight => $this->scene->triangles($row, $this->scene->end($row)),
             Measure::Vertices => Packed::uint32At($this->scene->column('vertices'), $row),
+            Measure::Calls, Measure::Geometry, Measure::Texture => $this->weighed($measure, $row),
             Measure::Holds => $this->scene->end($row) - $row,
             Measure::Depth => $this->scene->depth($row),
             Measure::Children => count($this->scene->children($row)),
@@ -203,6 +230,24 @@ final class Facts
     public function tally(string $column): Tally
     {
         return $this->tallies[$column] ??= Tally::of($this->scene, $column);
+    }
+
+    private function weighed(Measure $measure, int $row): int
+    {
+        if ($measure === Measure::Texture) {
+            $pictures = [];
+            foreach ($this->materialsOf($row) as $material) {
+                foreach ($this->materials()[$material][4] ?? [] as $picture) {
+                    $pictures[$picture] = $this->pictures()[$picture]['bytes'] ?? 0;
+                }
+            }
+
+            return array_sum($pictures);
+        }
+        [$pieces, $bytes] = MeshWeights::of($this->scene, $this->mesh($row));
+        [$first, $end] = Packed::uint32($this->scene->column('recordAt'), 4 * $row, 2);
+
+        return $measure === Measure::Calls ? $pieces * ($end - $first) : $bytes;
     }
 
     private function extent(Measure $measure, int $row): ?float

@@ -16,7 +16,8 @@ use VineShelf\Scene\Coded;
  * | source           | {@see Coded} source numbers                                                     |
  * | class            | uint32 per row: index into class.words, 0 for none                              |
  * | surfaces         | uint32 per row: index into surfaces.lists, each a list of material numbers      |
- * | materials        | JSON by material number: name, whether it has a texture, colour, source number  |
+ * | materials        | JSON by material number: name, whether it has a texture, colour, source, pictures |
+ * | pictures         | JSON by number of a picture: bytes on the graphics card, width, height in pixels  |
  * | sources          | JSON by source number: name                                                     |
  * | spots            | row and three doubles for each object that has a place but no mesh: metres      |
  * | properties       | JSON by property name: its index N, objects that have it, whether all are numbers|
@@ -64,14 +65,17 @@ final class FactsBuilder
 
     /**
      * @param array<int, list<int>>                             $materialsOf material numbers by mesh number
-     * @param array<int, array{string, bool, string, int}>      $materials   name, textured, colour as "#3f7a63", source; by number
+     * @param array<int, array{0: string, 1: bool, 2: string, 3: int, 4?: list<int>}> $materials name, textured, colour as "#3f7a63",
+     *     source, pictures; by number
      * @param array<int, string>                                $sourceNames by number
+     * @param array<int, array{bytes: int, width: int, height: int}> $pictures by number
      */
     public function __construct(
         private readonly int $count,
         private readonly array $materialsOf,
         private readonly array $materials,
         private readonly array $sourceNames,
+        private readonly array $pictures = [],
     ) {
         $this->meshes = $this->vertices = $this->sources = $this->classes = $this->surfaces = array_fill(0, $count + 1, 0);
     }
@@ -124,6 +128,7 @@ final class FactsBuilder
             'surfaces' => pack('V*', ...$this->surfaces),
             'surfaces.lists' => '['.implode(',', array_keys($this->surfaceLists)).']',
             'materials' => self::json((object) $this->materials),
+            'pictures' => self::json((object) $this->pictures),
             'sources' => self::json((object) $this->sourceNames),
             'spots' => $this->spots,
         ];

@@ -10,6 +10,9 @@ enum Measure: string
     case Triangles = 'triangles';
     case Weight = 'weight';
     case Vertices = 'vertices';
+    case Calls = 'calls';
+    case Geometry = 'geometry';
+    case Texture = 'texture';
     case Instances = 'instances';
     case Children = 'children';
     case Holds = 'holds';
@@ -37,6 +40,9 @@ enum Measure: string
             self::Triangles => 'triangles that it draws itself, every instance counted',
             self::Weight => 'triangles of it and all that it holds',
             self::Vertices => 'vertices that it draws itself, every instance counted',
+            self::Calls => 'pieces that it draws itself, each of which the graphics card is told to draw, every instance counted',
+            self::Geometry => 'bytes of its mesh, which others may share',
+            self::Texture => 'bytes of its pictures on the graphics card, which others may share',
             self::Instances => 'how often its mesh is drawn in the whole project',
             self::Children => 'objects directly below it',
             self::Holds => 'objects below it, at any depth',
@@ -73,6 +79,7 @@ enum Measure: string
         $isPlace = in_array($this, [self::X, self::Y, self::Z, self::Bottom, self::Top], true);
 
         return match (true) {
+            $this === self::Geometry || $this === self::Texture => self::bytes((int) $value),
             $this->dimension() === 0 => number_format($value),
             $this->dimension() === 1 => $isPlace || $value >= 0.01 || $value <= 0.0
                 ? number_format($value, 2).' m'
@@ -81,6 +88,17 @@ enum Measure: string
             $value >= 1e-3 => number_format($value, 4).' m³',
             $value >= 1e-6 => self::threeDigits($value * 1e6).' cm³',
             default => self::threeDigits($value * 1e9).' mm³',
+        };
+    }
+
+    /** In the unit that reads best. */
+    public static function bytes(int $bytes): string
+    {
+        return match (true) {
+            $bytes >= 1_000_000_000 => number_format($bytes / 1_000_000_000, 2).' GB',
+            $bytes >= 1_000_000 => number_format($bytes / 1_000_000, 1).' MB',
+            $bytes >= 1000 => number_format($bytes / 1000).' kB',
+            default => $bytes.' bytes',
         };
     }
 
@@ -93,9 +111,9 @@ enum Measure: string
     public function dimension(): int
     {
         return match ($this) {
-            self::Triangles, self::Weight, self::Vertices, self::Instances, self::Children, self::Holds, self::Depth => 0,
             self::Volume => 3,
-            default => 1,
+            self::Size, self::Width, self::Length, self::Height, self::X, self::Y, self::Z, self::Bottom, self::Top => 1,
+            default => 0,
         };
     }
 }

@@ -64,4 +64,23 @@ final readonly class MeshVersions
 
         return $all;
     }
+
+    /**
+     * The version that does for the rung Coarse, of the meshes that have one.
+     *
+     * @return array<int, array{triangles: int, vertices: int, bytes: int}> by mesh
+     */
+    public static function coarse(Scene $scene): array
+    {
+        $coarse = [];
+        $column = $scene->column('versions');
+        for ($at = 0, $end = strlen($column); $at < $end; $at += self::ENTRY) {
+            [$mesh, , $triangles, $vertices, , $bytes] = Packed::uint32($column, $at, 6);
+            if (($triangles & self::COARSE) !== 0) {
+                $coarse[$mesh] = ['triangles' => $triangles & ~self::COARSE, 'vertices' => $vertices, 'bytes' => $bytes];
+            }
+        }
+
+        return $coarse;
+    }
 }

@@ -91,9 +91,8 @@ final class Dressing
                 if ($normals !== null) {
                     $cost -= $normals[3 * $vertex] * $fx + $normals[3 * $vertex + 1] * $fy + $normals[3 * $vertex + 2] * $fz;
                 }
-                foreach ($uvs === null ? [] : $near as $other) {
-                    $away = ($uvs[2 * $vertex + 1] - $uvs[2 * $other + 1]) ** 2 + ($uvs[2 * $vertex + 2] - $uvs[2 * $other + 2]) ** 2;
-                    $cost += (self::ACROSS * $away) / $across;
+                foreach ($near as $other) {
+                    $cost += $uvs === null ? 0.0 : (self::ACROSS * self::apart($uvs, $vertex, $other)) / $across;
                 }
                 if ($cost < $least) {
                     [$least, $best] = [$cost, $vertex];
@@ -167,6 +166,16 @@ final class Dressing
         $length = sqrt($x * $x + $y * $y + $z * $z) ?: 1.0;
 
         return [$x / $length, $y / $length, $z / $length];
+    }
+
+    /**
+     * The square of how far two vertices are apart on the texture.
+     *
+     * @param array<int, float> $uvs from 1 on
+     */
+    private static function apart(array $uvs, int $a, int $b): float
+    {
+        return ($uvs[2 * $a + 1] - $uvs[2 * $b + 1]) ** 2 + ($uvs[2 * $a + 2] - $uvs[2 * $b + 2]) ** 2;
     }
 
     /**

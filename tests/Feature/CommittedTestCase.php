@@ -89,12 +89,12 @@ abstract class CommittedTestCase extends TestCase
         ] + getenv();
     }
 
-    /** @return resource a worker that goes on until the queue is empty */
-    protected function worker()
+    /** @return resource a worker that goes on until the queue is empty: what waits behind everything else costs most tests only time */
+    protected function worker(string $queue = 'default')
     {
         $log = Storage::disk('local')->path('../worker.log');
         $worker = proc_open(
-            [PHP_BINARY, __DIR__.'/../../artisan', 'shelf:work', '--once'],
+            [PHP_BINARY, __DIR__.'/../../artisan', 'shelf:work', '--once', "--queue=$queue"],
             [1 => ['file', $log, 'a'], 2 => ['file', $log, 'a']],
             $pipes,
             null,

@@ -4,9 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Files\Kept;
+use App\Jobs\Coarsen;
 use App\Jobs\Sweep;
 use App\Jobs\TakeIn;
 use App\Jobs\Uploads;
+use App\Lighten\Coarsening;
 use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\User;
@@ -16,6 +19,7 @@ use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Storage;
 use MarlpitBaths\MarlpitBaths;
 use PHPUnit\Framework\Attributes\DataProvider;
+use VineShelf\Geometry\PackReader;
 
 /** Taking a file in, with workers that are killed, databases that go away, and several workers on one queue. The workers are real. */
 final class TakeInStagesTest extends CommittedTestCase
@@ -62,6 +66,30 @@ final class TakeInStagesTest extends CommittedTestCase
         $this->assertIn($import->refresh());
         self::assertLessThanOrEqual(3, $import->attempts);
         $this->assertNothingLeft($import);
+    }
+
+    public function test_a_worker_that_is_killed_while_it_makes_coarser_versions_has_lost_one_batch_at_most(): void
+    {
+        $project = $this->takeIn($this->ida, self::$model)->project ?? self::fail('not taken in');
+        Coarsen::dispatch($project->id);
+        foreach ([300_000, 600_000, 900_000] as $after) {
+            $worker = $this->worker(Coarsen::QUEUE);
+            usleep($after);
+            proc_terminate($worker, SIGKILL);
+            proc_close($worker);
+            $this->assertIndexTrue($project);
+        }
+        $this->finish($this->worker(Coarsen::QUEUE));
+        self::assertSame(0, Coarsening::left($project->refresh()));
+        $this->assertIndexTrue($project);
+        $seen = [];
+        foreach ($project->packs()->whereNotNull('versions')->pluck('file') as $file) {
+            foreach ((new PackReader((string) Kept::get((string) $file)))->holds() as [$mesh, $version]) {
+                self::assertArrayNotHasKey("$mesh.$version", $seen, 'nothing is there twice');
+                $seen["$mesh.$version"] = true;
+            }
+        }
+        self::assertGreaterThan(200, count($seen));
     }
 
     public function test_a_file_that_ends_several_workers_is_given_up_in_words(): void

@@ -14,7 +14,7 @@ final class Work extends Command
     /** Hours between two sweeps, a little under a day so that they do not wander. */
     private const HOURS = 23;
 
-    protected $signature = 'shelf:work {--once : until the queue is empty}';
+    protected $signature = 'shelf:work {--once : until the queue is empty} {--queue= : only these queues, with commas}';
 
     protected $description = 'Take in files from the queue, and sweep up once a day; ends after an hour so that memory stays fresh';
 
@@ -24,9 +24,10 @@ final class Work extends Command
         DB::table('jobs')
             ->whereNotNull('reserved_at')
             ->update(['reserved_at' => null]);
+        $queues = $this->option('queue') ?? 'default,'.Coarsen::QUEUE;
         if ($this->option('once')) {
             return $this->call('queue:work', [
-                '--queue' => 'default,'.Coarsen::QUEUE,
+                '--queue' => $queues,
                 '--stop-when-empty' => true,
                 '--sleep' => '0.1',
                 '--quiet' => true,
@@ -38,7 +39,7 @@ final class Work extends Command
         }
 
         return $this->call('queue:work', [
-            '--queue' => 'default,'.Coarsen::QUEUE,
+            '--queue' => $queues,
             '--sleep' => '0.3',
             '--max-time' => 3600,
             '--memory' => 480,

@@ -9,6 +9,7 @@ use VineShelf\Facts\Facts;
 use VineShelf\Facts\Measure;
 use VineShelf\Facts\Order;
 use VineShelf\Scene\Kind;
+use VineShelf\Scene\MeshWeights;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
@@ -23,6 +24,9 @@ final class Values
             Measure::Triangles, Measure::Weight, Measure::Holds => ['triangles', 'end'],
             Measure::Children => ['parent'],
             Measure::Vertices => ['vertices'],
+            Measure::Calls => ['recordAt', 'mesh', 'meshweights', 'meshrows'],
+            Measure::Geometry => ['mesh', 'meshweights', 'meshrows'],
+            Measure::Texture => ['surfaces', 'surfaces.lists', 'materials', 'pictures'],
             Measure::Instances => ['instances'],
             Measure::Depth => ['depths'],
             Measure::X, Measure::Y, Measure::Z, Measure::Bottom, Measure::Top => ['place', 'origin'],
@@ -160,6 +164,9 @@ final class Values
             Measure::Triangles, Measure::Weight, Measure::Holds => self::sums($scene, $measure),
             Measure::Children => self::children($scene),
             Measure::Vertices => self::uint32($scene->column('vertices')),
+            Measure::Calls => self::calls($scene),
+            Measure::Geometry => self::geometry($scene),
+            Measure::Texture => self::texture($scene),
             Measure::Instances => self::uint32($scene->column('instances')),
             Measure::Depth => self::uint32($scene->column('depths')),
             default => self::extents($scene, $measure),
@@ -185,6 +192,41 @@ final class Values
         }
 
         return $numbers;
+    }
+
+    /** @return list<int> by row */
+    public static function calls(Scene $scene): array
+    {
+        [, , $pieces] = MeshWeights::all($scene);
+        $ends = self::uint32($scene->column('recordAt'));
+        $numbers = [];
+        foreach (self::uint32($scene->column('mesh')) as $row => $mesh) {
+            $numbers[] = ($pieces[$mesh] ?? 0) * ($ends[$row + 1] - $ends[$row]);
+        }
+
+        return $numbers;
+    }
+
+    /** @return list<int> */
+    private static function geometry(Scene $scene): array
+    {
+        [, , , $bytes] = MeshWeights::all($scene);
+
+        return array_map(static fn (int $mesh): int => $bytes[$mesh] ?? 0, self::uint32($scene->column('mesh')));
+    }
+
+    /** @return list<int> */
+    private static function texture(Scene $scene): array
+    {
+        $facts = new Facts($scene);
+        $bytes = array_fill(0, count($facts->surfaceLists()), 0);
+        foreach ($facts->surfacesByPicture() as $picture => $codes) {
+            foreach ($codes as $code) {
+                $bytes[$code] += $facts->pictures()[$picture]['bytes'] ?? 0;
+            }
+        }
+
+        return array_map(static fn (int $code): int => $bytes[$code], self::uint32($scene->column('surfaces')));
     }
 
     /** @return array<int, int> */

@@ -35,6 +35,7 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Kind;
+use VineShelf\Scene\MeshWeights;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
 use VineShelf\Search\NameIndex;
@@ -49,10 +50,12 @@ final class PlainModel
     public const CLASSES = ['', 'Furniture', 'Wall', 'Pump'];
 
     public const MATERIALS = [
-        1 => ['oak', false, '#aa8855', 1],
-        2 => ['pool tile', true, '#88aacc', 1],
-        3 => ['Steel', false, '#777777', 2],
+        1 => ['oak', false, '#aa8855', 1, []],
+        2 => ['pool tile', true, '#88aacc', 1, [1, 2]],
+        3 => ['Steel', false, '#777777', 2, [2]],
     ];
+
+    private const PICTURES = [1 => ['bytes' => 4096, 'width' => 32, 'height' => 32], 2 => ['bytes' => 400, 'width' => 10, 'height' => 10]];
 
     public const VALUES = [1 => 'yes', 2 => 'Oak 7', 3 => '7', 4 => '8.50'];
 
@@ -264,7 +267,19 @@ final class PlainModel
             $placements,
             array_map(static fn (Box $box): array => ['pack' => 1, 'triangles' => 100, 'colour' => 0, 'box' => $box], $this->meshBoxes),
         );
-        $facts = new FactsBuilder(count($order) - 1, $this->meshMaterials, self::MATERIALS, [1 => 'Hall.glb', 2 => 'Plant.glb']);
+        $columns['meshweights'] = MeshWeights::pack(
+            array_map(
+                static fn (int $mesh): array => ['vertices' => 8, 'pieces' => ($mesh % 3) + 1, 'bytes' => 1000 * $mesh],
+                array_combine(array_keys($this->meshBoxes), array_keys($this->meshBoxes)),
+            ),
+        );
+        $facts = new FactsBuilder(
+            count($order) - 1,
+            $this->meshMaterials,
+            self::MATERIALS,
+            [1 => 'Hall.glb', 2 => 'Plant.glb'],
+            self::PICTURES,
+        );
         foreach ($order as $row => $number) {
             if ($row > 0) {
                 $facts->add(
@@ -563,6 +578,21 @@ final class PlainModel
             'triangles' => $this->forest->triangles[$number] ?? 0,
             'weight' => array_sum(array_map(fn (int $other): int => $this->forest->triangles[$other] ?? 0, [$number, ...$below])),
             'vertices' => 8 * count($this->placements[$number]),
+            'calls' => ($this->meshes[$number] > 0 ? ($this->meshes[$number] % 3) + 1 : 0) * count($this->placements[$number]),
+            'geometry' => 1000 * $this->meshes[$number],
+            'texture' => array_sum(
+                array_map(
+                    static fn (int $picture): int => self::PICTURES[$picture]['bytes'],
+                    array_unique(
+                        array_merge(
+                            ...array_map(
+                                static fn (int $material): array => self::MATERIALS[$material][4],
+                                $this->meshMaterials[$this->meshes[$number]] ?? [],
+                            ),
+                        ),
+                    ),
+                ),
+            ),
             'instances' => $this->meshes[$number] > 0 ? $drawn($this->meshes[$number]) : 0,
             'children' => count(array_keys($this->forest->parents, $number, true)),
             'holds' => count($below),
