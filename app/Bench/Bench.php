@@ -33,6 +33,7 @@ use VineShelf\Scene\Scene;
 use VineShelf\Sets\SelectionSet;
 use VineShelf\Sets\SetTree;
 use VineShelf\Tags\TagTree;
+use VineShelf\Weights\Weights;
 
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
 final class Bench
@@ -65,6 +66,8 @@ final class Bench
     private ?array $pickedByLayer = null;
 
     private ?Facts $facts = null;
+
+    private ?Weights $weights = null;
 
     private ?Isolation $isolation = null;
 
@@ -176,6 +179,12 @@ final class Bench
     public function seen(): InEffect
     {
         return $this->seen ??= $this->cutting()->of($this->shown()->inEffect);
+    }
+
+    /** What sets of objects cost to draw. */
+    public function weights(): Weights
+    {
+        return $this->weights ??= new Weights($this->facts());
     }
 
     public function contents(): Contents
@@ -368,6 +377,7 @@ final class Bench
     {
         $this->desk = Desk::of($this->project, $this->person);
         $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
+        $this->weights = null;
         $this->settings = $this->inEffect = $this->outputs = $this->cutting = $this->seen = null;
         $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;

@@ -15,12 +15,18 @@ final readonly class Column
         'desk' => ['Desk', 46, 'the rung on your desk'],
         'output' => ['Output', 54, 'what pictures show'],
         'lock' => ['Lock', 38, 'open, guarded or locked'],
+        'drawn' => ['Drawn', 76, 'triangles at the rung in effect, of it and all that it holds'],
+        'drawnvertices' => ['Vertices drawn', 84, 'vertices at the rung in effect, of it and all that it holds'],
+        'drawncalls' => ['Calls drawn', 76, 'calls at the rung in effect, of it and all that it holds'],
+        'drawnbytes' => ['Bytes kept', 84, 'bytes of meshes and pictures at the rung in effect, each once'],
         'kind' => ['Kind', 72, 'group, part, light, camera, curve, points or marker'],
         'class' => ['Class', 104, 'the class that the file gives it'],
         'layer' => ['Layer', 110, 'the layer it is filed under'],
         'material' => ['Material', 110, 'what it is drawn with'],
         'source' => ['Source', 110, 'the file it came in'],
     ];
+
+    private const NUMBERS = ['count', 'drawn', 'drawnvertices', 'drawncalls', 'drawnbytes'];
 
     /** The ledger as it is before anybody has arranged it. */
     public const DEFAULT = ['count', 'weigh', 'desk', 'output', 'lock'];
@@ -52,7 +58,13 @@ final readonly class Column
             $width = max(self::NARROWEST, min(self::WIDEST, $width));
         }
         if (isset(self::FIXED[$id])) {
-            return new self($id, self::FIXED[$id][0], $width ?? self::FIXED[$id][1], self::FIXED[$id][2], $id === 'count');
+            return new self(
+                $id,
+                self::FIXED[$id][0],
+                $width ?? self::FIXED[$id][1],
+                self::FIXED[$id][2],
+                in_array($id, self::NUMBERS, true),
+            );
         }
         $measure = Measure::tryFrom($id);
         if ($measure !== null && $measure !== Measure::Holds) {

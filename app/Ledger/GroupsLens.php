@@ -36,6 +36,8 @@ final class GroupsLens implements Lens
 
     private readonly ShelvedRows $shelved;
 
+    private readonly Costs $costs;
+
     /**
      * @param array<string, true> $unfolded row keys
      * @param string              $named    part of the names of the rows to show, those above them included; "" for all
@@ -52,6 +54,7 @@ final class GroupsLens implements Lens
     ) {
         $this->groups = new Groups($bench);
         $this->shelved = new ShelvedRows($bench);
+        $this->costs = new Costs($bench);
         foreach ($this->sorted($this->groups->ofLens($what)) as $group) {
             $this->lay($group, 1);
         }
@@ -270,10 +273,16 @@ final class GroupsLens implements Lens
             'name' => static fn (Group $group): string => mb_strtolower($group->name),
             'count' => $this->count(...),
             'weigh', 'weight', 'triangles' => $this->weight(...),
-            default => null,
+            default => Costs::has($this->sortBy)
+                ? fn (Group $group): int => $this->costs->value($this->sortBy, $this->within($group))
+                : null,
         };
         if ($value !== null) {
-            usort($groups, fn (Group $a, Group $b): int => $this->down ? $value($b) <=> $value($a) : $value($a) <=> $value($b));
+            $by = [];
+            foreach ($groups as $group) {
+                $by[$group->key] = $value($group);
+            }
+            usort($groups, fn (Group $a, Group $b): int => $this->down ? $by[$b->key] <=> $by[$a->key] : $by[$a->key] <=> $by[$b->key]);
         }
 
         return $groups;
@@ -346,6 +355,7 @@ final class GroupsLens implements Lens
             $count > 0 || $this->groups->inside($group) !== [],
             isset($this->unfolded[$group->key]) || $this->found !== null,
             $group->what,
+            cells: $this->costs->cells(fn (): Bits => $this->within($group)),
             about: $this->shelved->about($group),
             pictures: $this->pictures($group, $count),
         );

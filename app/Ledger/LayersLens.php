@@ -27,6 +27,8 @@ final class LayersLens implements Lens
 
     private readonly ObjectRows $objects;
 
+    private readonly Costs $costs;
+
     /**
      * @param array<int, true> $unfolded layer numbers
      * @param Ordered|Bands|null $order null for the order of the scene
@@ -43,6 +45,7 @@ final class LayersLens implements Lens
         private readonly bool $down = false,
     ) {
         $this->objects = new ObjectRows($bench);
+        $this->costs = new Costs($bench);
         if ($found !== null) {
             $this->matches = $bench->scene()->layers()->histogram($found);
         }
@@ -163,6 +166,17 @@ final class LayersLens implements Lens
         return null;
     }
 
+    /** Everything in a layer and in those nested in it. */
+    private function all(int $layer): Bits
+    {
+        $rows = Bits::none($this->bench->scene()->count());
+        foreach ($this->bench->layers()->withNested($layer) as $nested) {
+            $rows = $rows->or($this->bench->contents()->rows($nested));
+        }
+
+        return $rows;
+    }
+
     /** A layer's own objects, as far as they match. */
     private function list(int $layer): RowList
     {
@@ -220,7 +234,7 @@ final class LayersLens implements Lens
             'name' => static fn (int $number): string => mb_strtolower($layers->get($number)->name),
             'count' => $contents->objectsWithNested(...),
             'weigh', 'weight', 'triangles' => $contents->trianglesWithNested(...),
-            default => null,
+            default => Costs::has($this->sortBy) ? fn (int $number): int => $this->costs->value($this->sortBy, $this->all($number)) : null,
         };
         if ($value === null) {
             return $numbers;
@@ -300,6 +314,7 @@ final class LayersLens implements Lens
             $this->matches !== null || isset($this->unfolded[$layer->number]),
             'layer',
             $bench->desk->landing_layer === $layer->number,
+            $this->costs->cells(fn (): Bits => $this->all($layer->number)),
             about: new About($layer->note, $layer->line, $layer->oneAtATime, $this->isShown($layer)),
             pictures: $this->pictures($layer),
         );

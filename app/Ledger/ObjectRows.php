@@ -16,7 +16,12 @@ use VineShelf\Rungs\Rung;
 /** Makes ledger rows of objects, a window at a time. */
 final class ObjectRows
 {
-    public function __construct(private readonly Bench $bench) {}
+    private readonly Costs $costs;
+
+    public function __construct(private readonly Bench $bench)
+    {
+        $this->costs = new Costs($bench);
+    }
 
     /**
      * @param list<array{int, int, bool, bool}> $wanted scene row, level, foldable, unfolded
@@ -100,6 +105,16 @@ final class ObjectRows
 
             return $value === null ? '' : $measure->shown($value);
         }
+
+        return match (true) {
+            Costs::isDrawn($column) => $this->costs->ofObject($column, $row),
+            default => $this->word($column, $row),
+        };
+    }
+
+    private function word(string $column, int $row): string
+    {
+        $facts = $this->bench->facts();
 
         return match ($column) {
             'kind' => $this->bench->scene()->kind($row)->label(),

@@ -13,6 +13,7 @@ use App\Models\Change;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
 use VineShelf\Views\Applied;
 
 /** The parts of the workbench as they are after an action, for htmx to put in place. */
@@ -97,6 +98,17 @@ final class Answer
         );
     }
 
+    /** @return array{triangles: int, drawn: int} at Full, and at the rungs in effect */
+    private static function weight(Bench $bench): array
+    {
+        $count = $bench->scene()->count();
+
+        return [
+            'triangles' => $count === 0 ? 0 : $bench->scene()->triangles(1, $count),
+            'drawn' => $bench->weights()->drawn(Bits::all($count), $bench->seen()->rungs()),
+        ];
+    }
+
     /** @return array<string, mixed> what the workbench's parts are drawn from */
     public static function parts(Bench $bench, Request $request): array
     {
@@ -113,7 +125,7 @@ final class Answer
             'bench' => $bench,
             'ledger' => Ledger::asked($bench, $request),
             'card' => PickCard::of($bench),
-            'weight' => $bench->seen()->weight(),
+            'weight' => self::weight($bench),
             'hidden' => $bench->shown()->inEffect->rungs()->histogram()[Rung::Hidden->value] ?? 0,
             'differs' => $wanted !== null && ! $wanted->same($bench->settings()),
             'differ' => $bench->outputs()->difference()->count(),

@@ -8,7 +8,6 @@ use VineShelf\Locks\Lock;
 use VineShelf\Organizers\Organizers;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Levels;
-use VineShelf\Scene\Planes;
 use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
 
@@ -147,19 +146,5 @@ final class InEffect
     public function locked(): Bits
     {
         return $this->locks()->being(Lock::Locked->value);
-    }
-
-    /** @return array{triangles: int, drawn: int} triangles at Full, and triangles drawn at the rungs in effect */
-    public function weight(): array
-    {
-        $all = $this->scene->count() === 0 ? 0 : $this->scene->triangles(1, $this->scene->count());
-        $less = $this->rungs()->atMost(Rung::Box->value);
-        if ($less->isEmpty()) {
-            return ['triangles' => $all, 'drawn' => $all];
-        }
-        // A box is drawn for every placement of a mesh.
-        $boxes = Planes::unpack($this->scene->column('planes.placements'))->sum($this->rungs()->being(Rung::Box->value));
-
-        return ['triangles' => $all, 'drawn' => $all - $this->scene->trianglesOf($less) + 12 * $boxes];
     }
 }

@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace VineShelf\Weights;
 
+use VineShelf\Facts\Derived\PlaneColumns;
+use VineShelf\Facts\Derived\Values;
 use VineShelf\Facts\Facts;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Levels;
 use VineShelf\Scene\MeshVersions;
 use VineShelf\Scene\MeshWeights;
+use VineShelf\Scene\Packed;
 use VineShelf\Scene\Planes;
 
 /**
@@ -19,10 +22,6 @@ use VineShelf\Scene\Planes;
  */
 final class Weights
 {
-    private const BOX_TRIANGLES = 12;
-
-    private const BOX_VERTICES = 24;
-
     /** @var array<string, Planes> */
     private array $planes = [];
 
@@ -55,12 +54,75 @@ final class Weights
         $times = $boxes->isEmpty() ? 0 : $this->sum('placements', $boxes);
 
         return new Weight(
-            $this->sum('triangles', $fine) + $this->sum('coarsetriangles', $coarse) + self::BOX_TRIANGLES * $times,
-            $this->sum('vertices', $fine) + $this->sum('coarsevertices', $coarse) + self::BOX_VERTICES * $times,
+            $this->sum('triangles', $fine) + $this->sum('coarsetriangles', $coarse) + Cost::Triangles->ofBox() * $times,
+            $this->sum('vertices', $fine) + $this->sum('coarsevertices', $coarse) + Cost::Vertices->ofBox() * $times,
             $this->sum('calls', $fine) + $this->sum('calls', $coarse),
             $this->sum('bytes', $fine) + $this->sum('coarsebytes', $coarse) + $this->bytesOfShared($fine, $coarse),
             $this->bytesOfPictures($rungs->being(Rung::Full->value)->and($rows)),
         );
+    }
+
+    /** Triangles at the rungs in effect. */
+    public function drawn(Bits $rows, Levels $rungs): int
+    {
+        $fine = $rungs->atLeast(Rung::Plain->value)->and($rows);
+        $coarse = $rungs->atLeast(Rung::Ghost->value)->and($rows)->without($fine);
+        $boxes = $rungs->being(Rung::Box->value)->and($rows);
+
+        return $this->sum('triangles', $fine) +
+            $this->sum('coarsetriangles', $coarse) +
+            Cost::Triangles->ofBox() * $this->sum('placements', $boxes);
+    }
+
+    /**
+     * What every row weighs at the rungs in effect: triangles, vertices and calls of it and all that it holds; bytes of it alone.
+     *
+     * @return array<int, int> by row
+     */
+    public function each(Cost $cost, Levels $rungs): array
+    {
+        $scene = $this->facts->scene;
+        [$fine, $coarse, $boxes, $pictures] = $this->columns($cost);
+        $steps = $rungs->translated(range(0, Rung::Full->value));
+        $own = [0];
+        for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
+            $own[] = match (ord($steps[$row])) {
+                5 => $fine[$row - 1] + (int) ($pictures[$row] ?? 0),
+                4 => $fine[$row - 1],
+                3, 2 => $coarse[$row - 1],
+                1 => $boxes === [] ? 0 : $cost->ofBox() * $boxes[$row - 1],
+                default => 0,
+            };
+        }
+        if ($cost !== Cost::Bytes) {
+            $ends = Packed::uint32($scene->column('end'), 0, $scene->count() + 1);
+            $sums = [0];
+            foreach ($own as $row => $number) {
+                $sums[] = $sums[$row] + $number;
+            }
+            foreach ($ends as $row => $end) {
+                $own[$row] = $sums[$end + 1] - $sums[$row];
+            }
+        }
+        unset($own[0]);
+
+        return $own;
+    }
+
+    /**
+     * What each row draws, from row 1 on: at Full or Plain, at Coarse or Ghost, and how often it is a box; and its pictures, by row.
+     *
+     * @return array{list<int>, list<int>, list<int>, array<int, int|float>}
+     */
+    private function columns(Cost $cost): array
+    {
+        $numbers = fn (string $of): array => PlaneColumns::numbers($this->facts->scene, $of);
+
+        return match ($cost) {
+            Cost::Calls => [$numbers('calls'), $numbers('calls'), [], []],
+            Cost::Bytes => [$numbers('geometry'), $numbers('coarsegeometry'), [], Values::numbers($this->facts->scene, 'texture')],
+            default => [$numbers($cost->value), $numbers("coarse$cost->value"), $numbers('placements'), []],
+        };
     }
 
     private function sum(string $what, Bits $rows): int

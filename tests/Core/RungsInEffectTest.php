@@ -50,7 +50,6 @@ final class RungsInEffectTest extends TestCase
                     "lock of object $number, seed $seed, round $round",
                 );
             }
-            self::assertSame($forest->slowDrawn(), $inEffect->weight()['drawn'], "drawn triangles, seed $seed, round $round");
         }
     }
 
@@ -164,7 +163,6 @@ final class RungsInEffectTest extends TestCase
         $scene = new Scene(new ColumnsInMemory(SceneBuilder::columns([], [], [], [], [])));
         $inEffect = new InEffect($scene, new Organizers(new LayerTree([new Layer(1, 0, 0, 'Unsorted', '#999999')])), new Settings);
 
-        self::assertSame(0, $scene->count());
-        self::assertSame(['triangles' => 0, 'drawn' => 0], $inEffect->weight());
+        self::assertSame([0, true], [$scene->count(), $inEffect->rungs()->atLeast(0)->isEmpty()]);
     }
 }

@@ -18,6 +18,7 @@ use VineShelf\Scene\MeshVersions;
 use VineShelf\Scene\MeshWeights;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
+use VineShelf\Weights\Cost;
 use VineShelf\Weights\Weight;
 use VineShelf\Weights\Weights;
 
@@ -63,7 +64,25 @@ final class WeightsTest extends TestCase
                 $rungs = array_map(static fn (): int => $try < 2 ? 5 : mt_rand(0, 5), array_fill(0, $count + 1, 0));
                 $rows = Bits::ofRows($count, $numbers);
                 self::assertEquals($this->slow($numbers, null), $weights->full($rows));
-                self::assertEquals($this->slow($numbers, $rungs), $weights->inEffect($rows, self::levels($count, $rungs)));
+                $levels = self::levels($count, $rungs);
+                $slow = $this->slow($numbers, $rungs);
+                self::assertEquals($slow, $weights->inEffect($rows, $levels));
+                self::assertSame($slow->triangles, $weights->drawn($rows, $levels));
+            }
+            $this->assertEach($weights, $count);
+        }
+    }
+
+    private function assertEach(Weights $weights, int $count): void
+    {
+        $rungs = array_map(static fn (): int => mt_rand(0, 5), array_fill(0, $count + 1, 0));
+        foreach (Cost::cases() as $cost) {
+            $each = $weights->each($cost, self::levels($count, $rungs));
+            self::assertCount($count, $each);
+            foreach ($each as $number => $value) {
+                // One in five objects holds those up to the next that does.
+                $held = $cost === Cost::Bytes ? [$number] : range($number, $this->facts->scene->end($number));
+                self::assertSame($cost->of($this->slow($held, $rungs)), $value, "$cost->value of $number");
             }
         }
     }
@@ -156,7 +175,8 @@ final class WeightsTest extends TestCase
         $parents = $layers = $kinds = $triangles = $placed = [];
         $placements = '';
         for ($number = 1; $number <= $count; $number++) {
-            [$parents[$number], $layers[$number], $kinds[$number]] = [0, 1, $this->meshOf[$number] === 0 ? 0 : 1];
+            [$layers[$number], $kinds[$number]] = [1, $this->meshOf[$number] === 0 ? 0 : 1];
+            $parents[$number] = $number % 5 === 1 ? 0 : $number - (($number - 1) % 5);
             if ($this->meshOf[$number] > 0) {
                 $triangles[$number] = $this->times[$number] * $this->meshes[$this->meshOf[$number]]['triangles'];
                 $placed[$number] = strlen($placements);

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Bench\Bench;
 use Illuminate\Testing\TestResponse;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Scene\Bits;
 use VineShelf\Section\Section;
 
 /** The section of a desk, as the screens ask for it. */
@@ -38,13 +41,13 @@ final class SectionTest extends ProjectTestCase
     public function test_what_is_cut_away_is_not_caught_weighs_nothing_and_says_so(): void
     {
         $this->send('POST', 'pick', ['found' => 1, 'words' => 'layer:Lockers', 'mode' => 'replace']);
-        $full = $this->bench()->seen()->weight()['drawn'];
+        $full = self::drawn($this->bench(), $this->bench()->seen());
         $this->send('POST', 'section/around', ['margin' => 0.01])->assertSee('A section box around the pick.');
         $bench = $this->bench();
         $picked = $bench->pickedBits();
         self::assertTrue($picked->and($bench->cutting()->gone())->isEmpty());
-        self::assertLessThan($full / 3, $bench->seen()->weight()['drawn']);
-        self::assertSame($full, $bench->inEffect()->weight()['drawn'], 'what is set is as it was');
+        self::assertLessThan($full / 3, self::drawn($bench, $bench->seen()));
+        self::assertSame($full, self::drawn($bench, $bench->inEffect()), 'what is set is as it was');
         // A region over everything catches nothing that is cut away.
         $region = json_encode([
             'shape' => 'rectangle',
@@ -115,5 +118,10 @@ final class SectionTest extends ProjectTestCase
     private function cut(array $section): TestResponse
     {
         return $this->send('POST', 'section', ['section' => json_encode($section)]);
+    }
+
+    private static function drawn(Bench $bench, InEffect $inEffect): int
+    {
+        return $bench->weights()->drawn(Bits::all($bench->scene()->count()), $inEffect->rungs());
     }
 }

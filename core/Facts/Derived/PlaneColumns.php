@@ -45,16 +45,21 @@ final class PlaneColumns implements Family
 
     public function make(Scene $scene, string $of): string
     {
-        $numbers = match ($of) {
+        return Planes::pack($scene->count(), self::numbers($scene, $of));
+    }
+
+    /** @return list<int> what each row has, from row 1 on */
+    public static function numbers(Scene $scene, string $of): array
+    {
+        return match ($of) {
             'triangles' => self::differences(self::sums($scene)),
             'placements' => self::placements($scene),
             'vertices' => array_slice(Packed::uint32($scene->column('vertices'), 0, $scene->count() + 1), 1),
             'calls' => array_slice(Values::calls($scene), 1),
             'bytes', 'coarsebytes' => self::ofAlone($scene, self::each($scene, $of)),
+            'geometry', 'coarsegeometry' => self::ofMesh($scene, self::each($scene, str_replace('geometry', 'bytes', $of))),
             default => self::drawn($scene, self::each($scene, $of)),
         };
-
-        return Planes::pack($scene->count(), $numbers);
     }
 
     /** @return array<int, int> by mesh number */
@@ -119,6 +124,18 @@ final class PlaneColumns implements Family
         }
 
         return $numbers;
+    }
+
+    /**
+     * @param array<int, int> $each by mesh number
+     *
+     * @return list<int>
+     */
+    private static function ofMesh(Scene $scene, array $each): array
+    {
+        $meshes = array_slice(Packed::uint32($scene->column('mesh'), 0, $scene->count() + 1), 1);
+
+        return array_map(static fn (int $mesh): int => $mesh > 0 ? $each[$mesh] ?? 0 : 0, $meshes);
     }
 
     /**

@@ -220,15 +220,4 @@ final class RandomForest
     {
         return array_values(array_filter($this->tags->all(), fn (Tag $tag): bool => in_array($number, $this->tagged[$tag->number], true)));
     }
-
-    public function slowDrawn(): int
-    {
-        $drawn = 0;
-        foreach ($this->kinds as $number => $kind) {
-            $rung = $this->slowRung($number);
-            $drawn += $rung >= 2 ? $this->triangles[$number] ?? 0 : ($rung === 1 && $kind === 1 ? 12 : 0);
-        }
-
-        return $drawn;
-    }
 }

@@ -1,0 +1,235 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Bench\Bench;
+use App\Jobs\Coarsen;
+use App\Ledger\Ledger;
+use App\Ledger\Row;
+use App\Scenes\SceneStore;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
+use VineShelf\Facts\Measure;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\MeshVersions;
+use VineShelf\Weights\Weight;
+
+/** What things cost to draw, in the ledger and beside it, against counting objects one by one in the database. */
+final class WeightTest extends ProjectTestCase
+{
+    private const COLUMNS = [
+        'triangles',
+        'vertices',
+        'calls',
+        'geometry',
+        'texture',
+        'drawn',
+        'drawnvertices',
+        'drawncalls',
+        'drawnbytes',
+        'desk',
+    ];
+
+    private ?Bench $seen = null;
+
+    /** @var array<string, mixed> */
+    private array $known = [];
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        (new Coarsen($this->project->id))->handle($this->app->make(SceneStore::class));
+        foreach (['51 Seats' => 3, '41 Lane ropes' => 2, '40 Basins' => 1, '10 Structure' => 4] as $name => $rung) {
+            $this->send('POST', 'rungs', ['keys' => 'L'.$this->layer($this->project, $name), 'rung' => $rung])->assertOk();
+        }
+        $this->send('POST', 'rungs', ['keys' => 'K2', 'rung' => 0])->assertOk();
+        $columns = array_map(static fn (string $id): array => [$id, 80], self::COLUMNS);
+        $this->send('POST', 'ledger', ['columns' => json_encode($columns)])->assertOk();
+    }
+
+    public function test_every_row_of_a_lens_weighs_what_its_objects_do(): void
+    {
+        foreach (['layers', 'kinds', 'materials', 'sources', 'nesting'] as $lens) {
+            $this->assertWeighs($lens);
+        }
+    }
+
+    private function assertWeighs(string $lens): void
+    {
+        $checked = 0;
+        foreach ($this->rows($lens) as $row) {
+            $numbers = $this->numbersOf($row);
+            $full = $this->slow($numbers, false);
+            $drawn = $this->slow($numbers, true);
+            // In the nesting, a group says what it draws itself, as the rules do; what is drawn counts what it holds.
+            $own = $row->isObject() ? $this->slow([$row->number()], false) : $full;
+            $ownBytes = $row->isObject() ? $this->slow([$row->number()], true)->bytes() : $drawn->bytes();
+            self::assertSame(
+                [
+                    number_format($own->triangles),
+                    number_format($own->vertices),
+                    number_format($own->calls),
+                    Measure::bytes($own->geometry),
+                    Measure::bytes($own->textures),
+                    number_format($drawn->triangles),
+                    number_format($drawn->vertices),
+                    number_format($drawn->calls),
+                    Measure::bytes($ownBytes),
+                ],
+                array_map(static fn (string $id): string => $row->cells[$id], array_slice(self::COLUMNS, 0, 9)),
+                "$lens: $row->name",
+            );
+            $checked++;
+        }
+        self::assertGreaterThan(0, $checked);
+    }
+
+    public function test_rows_are_sorted_by_what_they_cost(): void
+    {
+        foreach (['drawn', 'drawnbytes', 'calls'] as $column) {
+            $this->assertSorted($column);
+        }
+    }
+
+    private function assertSorted(string $column): void
+    {
+        $value = static fn (Row $row): float => self::plain($row->cells[$column]);
+        foreach (['layers', 'kinds', 'objects'] as $lens) {
+            foreach ([1, 0] as $down) {
+                $this->send('POST', 'ledger', ['lens' => $lens, 'sort' => $column, 'down' => $down])->assertOk();
+                $rows = array_filter($this->rows($lens, 40), static fn (Row $row): bool => $row->level === 1 && $row->key !== 'L1');
+                $values = array_map($value, array_values($rows));
+                $sorted = $values;
+                $down === 1 ? rsort($sorted) : sort($sorted);
+                self::assertSame($sorted, $values, "$lens by $column");
+            }
+        }
+    }
+
+    public function test_the_meter_counts_what_is_coarse_as_it_is_drawn(): void
+    {
+        $bench = $this->bench();
+        $all = Bits::all($bench->scene()->count());
+        $drawn = $this->slow($this->project->objects()->pluck('no')->all(), true)->triangles;
+        self::assertSame($drawn, $bench->weights()->drawn($all, $bench->seen()->rungs()));
+        self::assertLessThan($this->slow($this->project->objects()->pluck('no')->all(), false)->triangles, $drawn);
+        $this->send('GET', '')
+            ->assertOk()
+            ->assertSee('has '.number_format($drawn).' triangles, at Full 254,318.');
+    }
+
+    /** @return list<Row> */
+    private function rows(string $lens, int $count = 60): array
+    {
+        $request = Request::create('/', 'GET', ['lens' => $lens, 'from' => 0, 'count' => $count]);
+
+        return Ledger::asked($this->bench(), $request)->lens()->rows(0, $count);
+    }
+
+    /** @return list<int> */
+    private function numbersOf(Row $row): array
+    {
+        $objects = DB::table('objects')->where('project_id', $this->project->id);
+        $number = $row->number();
+        $meshes = DB::table('meshes')
+            ->where('project_id', $this->project->id)
+            ->get(['no', 'material_no', 'materials']);
+        $has = static fn (object $mesh): bool => in_array($number, json_decode($mesh->materials, true) ?: [(int) $mesh->material_no], true);
+
+        return match ($row->key[0]) {
+            'L' => $objects
+                ->whereIn('layer_no', $this->bench()->layers()->withNested($number))
+                ->pluck('no')
+                ->all(),
+            'K' => $objects->where('kind', $number)->pluck('no')->all(),
+            'M' => $objects
+                ->whereIn('mesh_no', $meshes->filter($has)->pluck('no'))
+                ->pluck('no')
+                ->all(),
+            'S' => $objects->where('source_id', $number)->pluck('no')->all(),
+            default => $this->below($number),
+        };
+    }
+
+    /** @return list<int> */
+    private function below(int $number): array
+    {
+        $all = [$number];
+        for ($at = 0; $at < count($all); $at++) {
+            array_push($all, ...$this->project->objects()->where('parent_no', $all[$at])->pluck('no')->all());
+        }
+
+        return $all;
+    }
+
+    /** @param array<int> $numbers */
+    private function slow(array $numbers, bool $inEffect): Weight
+    {
+        $bench = $this->seen ??= $this->bench();
+        $coarse = $this->known['coarse'] ??= MeshVersions::coarse($bench->scene());
+        $meshes = $this->known['meshes'] ??= DB::table('meshes')->where('project_id', $this->project->id)->get()->keyBy('no')->all();
+        $objects = $this->known['objects'] ??= DB::table('objects')
+            ->where('project_id', $this->project->id)
+            ->get(['no', 'mesh_no', 'triangles'])
+            ->keyBy('no')
+            ->all();
+        [$triangles, $vertices, $calls, $geometry] = [0, 0, 0, []];
+        foreach ($numbers as $number) {
+            $object = $objects[$number];
+            $mesh = $meshes[$object->mesh_no] ?? null;
+            $rung = $inEffect
+                ? $bench
+                    ->seen()
+                    ->rungs()
+                    ->at($bench->scene()->row($number))
+                : 5;
+            if ($mesh === null || $rung === 0) {
+                continue;
+            }
+            $times = $mesh->triangles > 0 ? intdiv($object->triangles, $mesh->triangles) : 1;
+            $drawn = $rung < 4 && isset($coarse[$mesh->no]) ? (object) $coarse[$mesh->no] : $mesh;
+            $triangles += $times * ($rung === 1 ? 12 : $drawn->triangles);
+            $vertices += $times * ($rung === 1 ? 24 : $drawn->vertices);
+            $calls += $rung === 1 ? 0 : $times * $mesh->pieces;
+            if ($rung > 1) {
+                $geometry["$mesh->no $drawn->triangles"] = $drawn->bytes;
+            }
+        }
+
+        return new Weight($triangles, $vertices, $calls, (int) array_sum($geometry), $this->textures($numbers, $inEffect));
+    }
+
+    /** @param array<int> $numbers */
+    private function textures(array $numbers, bool $inEffect): int
+    {
+        $bench = $this->seen ??= $this->bench();
+        $surfaces = $this->known['surfaces'] ??= $this->project->materials()->get()->keyBy('no');
+        $seen = [];
+        foreach ($numbers as $number) {
+            $row = $bench->scene()->row($number);
+            if ($inEffect && $bench->seen()->rungs()->at($row) < 5) {
+                continue;
+            }
+            foreach ($bench->facts()->materialsOf($row) as $material) {
+                $surface = $surfaces[$material]->surface;
+                $seen += array_fill_keys(array_filter([$surface['texture'], $surface['normalMap'] ?? null]), true);
+            }
+        }
+        $bytes = 0;
+        foreach ($this->project->textures()->whereIn('no', array_keys($seen))->get() as $texture) {
+            $bytes += 4 * $texture->width * $texture->height;
+        }
+
+        return $bytes;
+    }
+
+    /** A number as it is shown. */
+    private static function plain(string $shown): float
+    {
+        [$number, $unit] = explode(' ', $shown.' ');
+
+        return (float) str_replace(',', '', $number) * (['kB' => 1e3, 'MB' => 1e6, 'GB' => 1e9][$unit] ?? 1);
+    }
+}
