@@ -31,6 +31,7 @@ use App\Http\Controllers\SightController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\TintController;
 use App\Http\Controllers\ViewController;
+use App\Http\Controllers\WeightController;
 use App\Http\Controllers\WholeDeskController;
 use App\Http\Controllers\WhyController;
 use App\Http\Controllers\WhyRowsController;
@@ -89,6 +90,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/pulse', [WorkbenchController::class, 'pulse'])->name('pulse');
             Route::get('/records', [CanvasController::class, 'records'])->name('records');
             Route::post('/records', [CanvasController::class, 'some'])->name('records.some');
+            Route::get('/weight', [WeightController::class, 'show'])->name('weight');
+            Route::post('/weight/pick', [WeightController::class, 'pick'])->name('weight.pick');
             Route::get('/versions', [CanvasController::class, 'versions'])->name('versions');
             Route::get('/ledger/columns', [LedgerController::class, 'columns'])->name('ledger.columns');
             Route::get('/layouts', [LayoutController::class, 'index'])->name('layouts');

@@ -8,7 +8,12 @@ use App\Bench\Bench;
 use App\Jobs\Coarsen;
 use App\Ledger\Ledger;
 use App\Ledger\Row;
+use App\Models\Texture;
 use App\Scenes\SceneStore;
+use App\Weighing\Cell;
+use App\Weighing\Lists;
+use App\Weighing\Parts;
+use App\Weighing\Pictures;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\Measure;
@@ -118,6 +123,87 @@ final class WeightTest extends ProjectTestCase
         $this->send('GET', '')
             ->assertOk()
             ->assertSee('has '.number_format($drawn).' triangles, at Full 254,318.');
+    }
+
+    public function test_the_parts_of_a_map_make_up_what_they_are_parts_of_whichever_way_it_is_divided(): void
+    {
+        $parts = new Parts($this->bench());
+        $all = $this->bench()->weights()->full(Bits::all($this->bench()->scene()->count()));
+        foreach (array_keys(Parts::BY) as $by) {
+            [$at, $whole, $depth] = ['', $all->triangles, 0];
+            // Down to the bottom, always into the heaviest.
+            do {
+                $cells = $parts->inside($by, $at);
+                $triangles = array_map(static fn (Cell $cell): int => $cell->weight->triangles, $cells);
+                // A part may have several materials.
+                $by === 'materials' && $at === ''
+                    ? self::assertGreaterThanOrEqual($whole, array_sum($triangles))
+                    : self::assertSame($whole, array_sum($triangles), "$by inside $at");
+                foreach ($cells as $cell) {
+                    $rows = $parts->rows($cell->key);
+                    $count = $by !== 'nesting' && $cell->key[0] === 'O' ? 1 : $rows->count();
+                    self::assertSame($cell->objects, $count, "$by: $cell->key");
+                }
+                $deep = array_filter($cells, static fn (Cell $cell): bool => $cell->isDeep);
+                usort($deep, static fn (Cell $a, Cell $b): int => $b->weight->triangles <=> $a->weight->triangles);
+                [$at, $whole] = $deep === [] ? ['', 0] : [$deep[0]->key, $deep[0]->weight->triangles];
+            } while ($deep !== [] && ++$depth < 12);
+            self::assertGreaterThan(0, $depth);
+        }
+    }
+
+    public function test_everything_there_picks(): void
+    {
+        $picked = fn (): int => $this->bench()->pickedBits()->count();
+        $site = $this->layer($this->project, '51 Seats');
+        $this->send('POST', 'weight/pick', ['key' => "L$site", 'mode' => 'replace'])->assertOk();
+        self::assertSame($this->bench()->contents()->objectsWithNested($site), $picked());
+        $repeat = (new Lists($this->bench()))->repeats()[0];
+        $this->send('POST', 'weight/pick', ['key' => $repeat['key'], 'mode' => 'replace'])->assertOk();
+        $meshes = $this->project->meshes()->where('name', $repeat['name'])->value('hash');
+        $numbers = $this->project->meshes()->where('hash', $meshes)->pluck('no');
+        self::assertSame($this->project->objects()->whereIn('mesh_no', $numbers)->count(), $picked());
+        $this->send('POST', 'weight/pick', ['key' => 'meshes:+', 'mode' => 'replace'])->assertOk();
+        self::assertGreaterThan(0, $picked());
+        $this->send('POST', 'weight/pick', ['key' => 'P1', 'mode' => 'add'])->assertOk();
+        foreach (['', 'Q3', 'L99999999999', 'L4 or 1', 'nonsense:+', 'L999', 'O999999', 'M77'] as $odd) {
+            $status = $this->send('POST', 'weight/pick', ['key' => $odd, 'mode' => 'replace'])->getStatusCode();
+            self::assertContains($status, [302, 422], $odd);
+        }
+    }
+
+    public function test_the_lists_say_what_the_database_does(): void
+    {
+        foreach (['map', 'heaviest', 'repeats', 'pictures', 'total'] as $show) {
+            $this->get($this->path("weight?show=$show"))->assertOk();
+        }
+        $lists = new Lists($this->bench());
+        $heaviest = $lists->heaviest();
+        $most = $this->project->objects()->orderByDesc('triangles')->limit(100)->pluck('triangles')->all();
+        self::assertSame($most, array_column($heaviest, 'triangles'));
+        [$stored, $once] = $lists->sharing();
+        self::assertSame((int) $this->project->meshes()->sum('bytes'), $stored);
+        self::assertSame($stored - array_sum(array_column($lists->repeats(), 'saves')), $once);
+        self::assertSame([10, 560], [$lists->repeats()[0]['times'], $lists->repeats()[0]['triangles']]);
+        $bytes = (int) $this->project->textures()->get()->sum(static fn (Texture $texture): int => 4 * $texture->width * $texture->height);
+        self::assertGreaterThan(0, $bytes);
+        self::assertSame($bytes, array_sum(array_column((new Pictures($this->bench()))->all(), 'bytes')));
+        self::assertSame([254_318], array_column($lists->history(), 'triangles'));
+        $this->send('POST', 'undo')->assertOk();
+        self::assertSame([0], array_column((new Lists($this->bench()))->history(), 'triangles'));
+        $this->get($this->path('weight'))->assertOk()->assertSee('Nothing here draws anything.');
+    }
+
+    public function test_a_picture_that_is_seen_small_is_said_to_be_larger_than_it_shows(): void
+    {
+        self::assertSame([0], array_unique(array_column((new Pictures($this->bench()))->all(), 'saves')), '128 pixels, without views');
+        $camera = ['eye' => [0, -40_000, 10], 'target' => [0, 0, 0], 'fov' => 40];
+        $this->send('POST', 'views', ['name' => 'From afar', 'keep_camera' => 1, 'camera' => json_encode($camera)])->assertOk();
+        foreach ((new Pictures($this->bench()))->all() as $picture) {
+            // 100 metres of site from 40 kilometres, 800 pixels over 40 degrees.
+            self::assertLessThan(4, $picture['shown']);
+            self::assertSame([8, true], [max(8, $picture['enough']), $picture['saves'] > 0.9 * $picture['bytes']]);
+        }
     }
 
     /** @return list<Row> */

@@ -13,6 +13,7 @@ export function keepRoom(canvas) {
         style.setProperty('--above-parked', `${canvas.clientHeight - parked.offsetTop + 12}px`);
         style.setProperty('--below-section', `${section.offsetTop + section.offsetHeight + 8}px`);
         classList.toggle('has-little-canvas', canvas.clientWidth < 620);
+        classList.toggle('has-low-canvas', canvas.clientHeight < 520);
     };
     const observer = new ResizeObserver(measure);
     [canvas, tools, parked, section].forEach((element) => observer.observe(element));

@@ -29,6 +29,7 @@ import { Shelf } from './shelf.js';
 import { Taking } from './taking.js';
 import { Tint } from './tint.js';
 import { listenToWide, listenToWideDialog, widen } from './wide.js';
+import { WeightPanel } from './weight.js';
 
 /** Lenses that stand in a menu where the ledger is narrow. */
 const MORE_LENSES = ['kinds', 'materials', 'sources'];
@@ -73,6 +74,7 @@ export class Workbench {
         this.tint = new Tint(this);
         this.edges = new Edges(this);
         this.meter = new Meter(this);
+        this.weight = new WeightPanel(this);
         this.taking = new Taking(this);
         this.portrait = new Portrait(this);
         this.details = new Details(this);
@@ -133,6 +135,7 @@ export class Workbench {
         this.section.read(section ?? '', `${revision} ${states}`);
         this.taking.hears(this.revisions.revision);
         this.details.hears(this.revisions);
+        this.weight.hears(this.revisions.revision);
         if (wanted.camera) {
             this.canvas.viewpoint.set(wanted.camera);
             this.looking.show();

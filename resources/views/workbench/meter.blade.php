@@ -4,9 +4,11 @@
     $most = Budget::most();
     $share = round(min(100, 100 * $weight['drawn'] / max(1, $most['triangles'])), 1);
 @endphp
-<div
+<button
     class="meter"
-    title="{{ Budget::words($weight) }}"
+    data-command="weight"
+    title="{{ Budget::words($weight) }} Click: what weighs what (Shift+H)"
+    aria-label="Weight"
 >
     @foreach ($most as $what => $budget)
         <span class="gauge" data-gauge="{{ $what }}" data-most="{{ $budget }}">
@@ -19,4 +21,4 @@
             >
         </span>
     @endforeach
-</div>
+</button>

@@ -149,6 +149,7 @@
             aria-valuemax="900"
             aria-valuenow="496"
         ></div>
+        <section class="weight-panel" id="weight" aria-label="Weight" hidden></section>
         <section class="canvas" id="canvas" aria-label="Canvas">
             <canvas
                 tabindex="0"

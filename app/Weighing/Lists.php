@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Weighing;
+
+use App\Bench\Bench;
+use Illuminate\Support\Facades\DB;
+use VineShelf\Facts\Measure;
+
+/** What weighs most, what is stored several times, and how the total came about. */
+final readonly class Lists
+{
+    private const MOST = 100;
+
+    public function __construct(private Bench $bench) {}
+
+    /** @return list<array{key: string, name: string, layer: string, triangles: int, times: int, bytes: int}> the heaviest first */
+    public function heaviest(): array
+    {
+        $scene = $this->bench->scene();
+        $facts = $this->bench->facts();
+        $rows = $facts->order('triangles', true)->slice(0, self::MOST);
+        $names = (new Parts($this->bench))->named($rows);
+        $heaviest = [];
+        foreach ($rows as $row) {
+            $triangles = $scene->triangles($row, $row);
+            if ($triangles > 0) {
+                $heaviest[] = [
+                    'key' => 'O'.$scene->number($row),
+                    'name' => $names[$row],
+                    'layer' => $this->bench->layers()->get($scene->layers()->at($row))->name,
+                    'triangles' => $triangles,
+                    'times' => (int) $facts->measure(Measure::Instances, $row),
+                    'bytes' => (int) $facts->measure(Measure::Geometry, $row) + (int) $facts->measure(Measure::Texture, $row),
+                ];
+            }
+        }
+
+        return $heaviest;
+    }
+
+    /** @return list<array{key: string, name: string, times: int, triangles: int, saves: int}> meshes that are stored several times */
+    public function repeats(): array
+    {
+        $gone = $this->bench->project->sources()->where('gone', true)->pluck('id')->all();
+        $rows = DB::table('meshes')
+            ->where('project_id', $this->bench->project->id)
+            ->whereNotIn('source_id', $gone)
+            ->selectRaw('hash, min(name) AS name, count(*) AS times, min(triangles) AS triangles, (count(*) - 1) * min(bytes) AS saves')
+            ->groupBy('hash')
+            ->havingRaw('count(*) > 1 AND min(bytes) > 0')
+            ->orderByDesc('saves')
+            ->orderBy('hash')
+            ->limit(self::MOST)
+            ->get();
+
+        return array_values(
+            $rows
+                ->map(
+                    static fn (object $row): array => [
+                        'key' => "H$row->hash",
+                        'name' => (string) $row->name === '' ? 'unnamed mesh' : (string) $row->name,
+                        'times' => (int) $row->times,
+                        'triangles' => (int) $row->triangles,
+                        'saves' => (int) $row->saves,
+                    ],
+                )
+                ->all(),
+        );
+    }
+
+    /** @return array{int, int} bytes that all meshes take, and that they would take if each were stored once */
+    public function sharing(): array
+    {
+        $gone = $this->bench->project->sources()->where('gone', true)->pluck('id')->all();
+        $sums = DB::query()
+            ->fromSub(
+                DB::table('meshes')
+                    ->where('project_id', $this->bench->project->id)
+                    ->whereNotIn('source_id', $gone)
+                    ->selectRaw('sum(bytes) AS bytes, min(bytes) AS once')
+                    ->groupBy('hash'),
+                'alike',
+            )
+            ->selectRaw('coalesce(sum(bytes), 0) AS bytes, coalesce(sum(once), 0) AS once')
+            ->first();
+
+        return [(int) ($sums->bytes ?? 0), (int) ($sums->once ?? 0)];
+    }
+
+    /** @return list<array{at: string, what: string, triangles: int}> the total at Full after each file that came or went */
+    public function history(): array
+    {
+        $total = 0;
+        $history = [];
+        foreach ($this->bench->project->sources()->orderBy('created_at')->orderBy('id')->get() as $source) {
+            $triangles = (int) DB::table('objects')
+                ->where('project_id', $this->bench->project->id)
+                ->where('source_id', $source->id)
+                ->sum('triangles');
+            $total += $source->gone ? 0 : $triangles;
+            $history[] = [
+                'at' => $source->created_at->format('j M Y, H:i'),
+                'what' => $source->gone ? "$source->name, taken back" : $source->name,
+                'triangles' => $total,
+            ];
+        }
+
+        return $history;
+    }
+}
