@@ -169,4 +169,39 @@ final class ControlTest extends BrowserTestCase
         self::assertNotSame($tree, $number());
         self::assertSame([], $browser->complaints());
     }
+
+    public function test_the_map_of_weights_opens_part_by_part_and_picks_by_mouse_and_by_keyboard(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $browser->click('.meter')->waitFor('.weight-part');
+        $part = static fn (string $name): string => ".weight-part[aria-label^=\"$name\"]";
+        // By mouse: into a layer, and to one object in it.
+        $browser
+            ->click($part('51 Seats').' rect')
+            ->waitForText('.weight-trail', '51 Seats')
+            ->waitForText('#card', '240 parts');
+        self::assertTrue($browser->js('return document.querySelector("#canvas").clientHeight > 200'), 'the canvas stays in sight');
+        $browser->js('shelfBench.weight.go({ inside: "" }, ".weight-part")');
+        $browser->waitUntil('return document.querySelectorAll(".weight-trail button").length === 1', 'it does not go up');
+
+        // By keyboard: along the parts, into one, up again, to the repeats, and out.
+        $focused = static fn (): string => (string) $browser->js('return document.activeElement.getAttribute("aria-label") ?? ""');
+        $heaviest = $focused();
+        $browser->press('ArrowRight');
+        self::assertNotSame($heaviest, $focused());
+        $browser->press('ArrowLeft');
+        self::assertSame($heaviest, $focused());
+        $browser->press('Enter')->waitForText('.weight-trail', '›');
+        $browser->waitUntil('return document.activeElement.classList.contains("weight-part")', 'the focus is lost');
+        $browser->press('Escape');
+        $browser->waitUntil('return document.querySelectorAll(".weight-trail button").length === 1', 'it does not go up');
+        $browser->js('document.querySelector("#weight [role=tab][aria-selected=true]").focus()');
+        $browser->press('ArrowRight', 'ArrowRight', 'Enter')->waitForText('.weight-list', 'FilterVessel');
+        $browser->js('document.querySelector("#weight .weight-list .link").focus()');
+        $browser->press('Enter')->waitForText('#card', '10 parts');
+        $browser->press('Escape');
+        $browser->waitUntil('return document.querySelector("#weight").hidden', 'it does not close');
+        self::assertSame('meter', $browser->js('return document.activeElement.className'), 'the focus goes back to where it came from');
+        self::assertSame([], $browser->complaints());
+    }
 }

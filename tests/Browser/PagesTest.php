@@ -56,6 +56,12 @@ final class PagesTest extends BrowserTestCase
         $browser->find('#words')->sendKeys('kind:part layer:sea');
         $browser->waitForText('#offers', '51 Seats');
         self::assertNoFindings($browser, 'objects, offers, legend, isolation');
+        $browser->js('shelfBench.command("weight")');
+        $browser->waitFor('.weight-part');
+        self::assertNoFindings($browser, 'map of weights');
+        $browser->click('[data-value=repeats]')->waitForText('.weight-list', 'FilterVessel');
+        self::assertNoFindings($browser, 'meshes that are stored several times');
+        $browser->js('shelfBench.weight.close()');
         $browser->type('#words', 'kind:chair')->waitFor('#rule-says .error');
         self::assertNoFindings($browser, 'a rule that is wrong');
         $browser->type('#words', 'lifering or layer:Attic')->waitFor('#rule-says .remark');
@@ -178,25 +184,53 @@ final class PagesTest extends BrowserTestCase
         $browser->waitFor('.isolated')->js('shelfBench.details.toggle()');
         $browser->waitForText('#details', 'Layer');
         foreach ([496, 700, 900] as $ledger) {
-            $browser->js('document.documentElement.style.setProperty("--ledger", `${arguments[0]}px`)', $ledger);
-            $browser->waitUntil("return document.querySelector('#canvas').clientWidth < 1280 - $ledger", 'the canvas has another width');
-            $together = $browser->js(
-                <<<'JS'
-                    const floating = ['.region-tools', '.tools', '.isolated', '.legend', '.card', '.parked'];
-                    const boxes = floating.map((name) => document.querySelector(name).getBoundingClientRect());
-                    return boxes.flatMap((a, at) => boxes.map((b, other) => [a, b, floating[at], floating[other]]).slice(at + 1))
-                        .filter(([a, b]) => a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom)
-                        .map(([, , one, other]) => `${one} ${other}`);
-                JS
-                ,
-            );
-            self::assertSame([], $together, "beside a ledger of $ledger pixels");
+            self::assertStandsApart($browser, $ledger, 'the pick');
         }
+        // Without a pick: the section, the ceiling, and what pictures show.
+        $browser->js('shelfBench.command("isolate-back"); shelfBench.command("clear-pick"); shelfBench.command("ceiling-2")');
+        $browser->waitFor('.isolated.ceiling')->js('shelfBench.section.toggle()');
+        $browser->waitFor('#section-panel .section-sides:not([hidden])');
+        foreach ([496, 700, 900] as $ledger) {
+            self::assertStandsApart($browser, $ledger, 'section and ceiling');
+        }
+        $browser->js('shelfBench.command("show-output")');
+        $browser->waitUntil(
+            'return document.querySelector(".isolated")?.textContent.includes("Output") === true',
+            'the output is not shown',
+        );
+        foreach ([496, 700, 900] as $ledger) {
+            self::assertStandsApart($browser, $ledger, 'section and output');
+        }
+        // Beneath the map of weights the canvas is low.
+        $browser->js('shelfBench.section.toggle(); shelfBench.command("weight")');
+        $browser->waitFor('.weight-part');
+        self::assertStandsApart($browser, 496, 'weight');
         $browser->size(360, 780);
         foreach (['/projects', (string) parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH)] as $path) {
             $browser->visit($path);
             self::assertTrue($browser->js('return document.documentElement.scrollWidth <= 360'), "$path is wider than a small window");
         }
+    }
+
+    /** Nothing that floats over the canvas lies over anything else that does. */
+    private static function assertStandsApart(Browser $browser, int $ledger, string $with): void
+    {
+        $browser->js('document.documentElement.style.setProperty("--ledger", `${arguments[0]}px`)', $ledger);
+        $browser->waitUntil("return document.querySelector('#canvas').clientWidth < 1280 - $ledger", 'the canvas has another width');
+        usleep(150_000);
+        $together = $browser->js(
+            <<<'JS'
+                const names = ['.region-tools', '.tools', '.isolated', '.legend', '.card', '.parked', '.section-panel', '.below'];
+                const floating = names.flatMap((name) => [...document.querySelectorAll(`#canvas ${name}`)].map((one) => [name, one]))
+                    .map(([name, one]) => [name, one.getBoundingClientRect()])
+                    .filter(([, { width, height }]) => width > 0 && height > 0);
+                return floating.flatMap(([name, a], at) => floating.slice(at + 1).map(([other, b]) => [a, b, `${name} ${other}`]))
+                    .filter(([a, b]) => a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom)
+                    .map(([, , both]) => both);
+            JS
+            ,
+        );
+        self::assertSame([], $together, "beside a ledger of $ledger pixels, with $with");
     }
 
     /** Everything in the light theme; in the dark one the contrast, which is all that a theme changes. */

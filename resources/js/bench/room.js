@@ -16,5 +16,7 @@ export function keepRoom(canvas) {
         classList.toggle('has-low-canvas', canvas.clientHeight < 520);
     };
     const observer = new ResizeObserver(measure);
-    [canvas, tools, parked, section].forEach((element) => observer.observe(element));
+    // What is isolated, and what was said, move what stands below them.
+    const above = ['isolated', 'message'].map((id) => /** @type {HTMLElement} */ (document.getElementById(id)));
+    [canvas, tools, parked, section, ...above].forEach((element) => observer.observe(element));
 }

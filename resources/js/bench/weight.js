@@ -9,6 +9,8 @@ export class WeightPanel {
         this.panel = /** @type {HTMLElement} */ (document.getElementById('weight'));
         this.asked = { ...START };
         this.revision = 0;
+        /** Counts what was asked for: what comes late is not shown any more. */
+        this.turn = 0;
         this.opener = /** @type {HTMLElement | null} */ (null);
         this.panel.addEventListener('click', (event) => this.clicked(event));
         this.panel.addEventListener('change', (event) => {
@@ -36,7 +38,8 @@ export class WeightPanel {
     close() {
         this.panel.hidden = true;
         this.work.classList.remove('has-weight');
-        this.opener?.focus();
+        // The one that opened it may have been drawn anew since.
+        (this.opener?.isConnected ? this.opener : /** @type {HTMLElement | null} */ (document.querySelector('.meter')))?.focus();
     }
 
     /** Something has changed: what is shown may weigh something else. @param {number} revision */
@@ -63,9 +66,11 @@ export class WeightPanel {
         this.width = this.panel.clientWidth;
         const width = Math.max(200, Math.min(4000, this.width - 16));
         const height = Math.max(80, this.panel.clientHeight - 84);
+        const turn = ++this.turn;
         const html = await this.bench.server.html(
             `/weight?${new URLSearchParams({ ...this.asked, width: `${width}`, height: `${height}` })}`,
         );
+        if (turn !== this.turn) return;
         if (html !== null) this.panel.innerHTML = html;
         else if (this.asked.inside !== '') {
             // What it stood inside may be gone.
