@@ -130,6 +130,15 @@ final class SortingTest extends BrowserTestCase
         $browser->js('shelfBench.command("undo")');
         $browser->waitForText('#message', 'Undone: Put');
         self::assertSame([], $browser->complaints());
+
+        // It ends also when its answer is overtaken by another, which comes first.
+        $browser->press('Shift+w')->waitFor('[data-end-wide]');
+        $browser->js('document.querySelector("[data-end-wide]").click(); setTimeout(() => shelfBench.ledger.arrange({ sort: "name" }), 1)');
+        $browser->waitUntil(
+            'return !document.querySelector("#ledger-head [data-member]") && '.
+                'document.documentElement.style.getPropertyValue("--ledger") === "496px"',
+            'the ledger stays wide',
+        );
     }
 
     public function test_members_show_one_at_a_time_and_what_cannot_be_seen_is_found_and_mended(): void

@@ -5,6 +5,13 @@
  */
 export function listenToWide(bench) {
     const { ledger } = bench;
+    // The answer that widens it or ends that may be overtaken by a later one: what counts is the head as it comes.
+    let isWide = isWidened();
+    new MutationObserver(() => {
+        if (isWidened() === isWide) return;
+        isWide = !isWide;
+        widen(bench);
+    }).observe(/** @type {HTMLElement} */ (document.getElementById('ledger-head')), { childList: true, subtree: true });
     /** Where a rectangle starts. @type {{place: number, column: number} | null} */
     let anchor = null;
     const cellOf = (/** @type {EventTarget | null} */ target) =>
@@ -144,11 +151,14 @@ export function listenToWideDialog(bench, dialog) {
     });
 }
 
+function isWidened() {
+    return document.querySelector('#ledger-head [data-member]') !== null;
+}
+
 /** Gives the ledger the room that its columns take, as far as there is any. @param {import('./workbench.js').Workbench} bench */
 export function widen(bench) {
     const { width } = bench.ledger.rowsNow;
-    const wide = document.querySelectorAll('#ledger-head [data-member]').length > 0;
-    const room = wide ? Math.min(innerWidth - 340, Number(width) + 40) : 0;
+    const room = isWidened() ? Math.min(innerWidth - 340, Number(width) + 40) : 0;
     const kept = Number(localStorage.getItem('ledger-width')) || 496;
     document.documentElement.style.setProperty('--ledger', `${Math.max(kept, room)}px`);
 }
