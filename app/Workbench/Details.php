@@ -10,6 +10,7 @@ use VineShelf\Facts\Shared;
 use VineShelf\Own\OwnValue;
 use VineShelf\Rules\Printer;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\MeshVersions;
 use VineShelf\Scene\Packed;
 
 /** What is known of the pick: what its objects share, and how far they differ. */
@@ -45,6 +46,7 @@ final readonly class Details
             $this->measures(),
             $this->weight(),
             $this->mesh(),
+            $this->coarser(),
             $this->material(),
             $this->objectClass(),
             $this->layer(),
@@ -132,6 +134,26 @@ final readonly class Details
         $name = ($mesh?->name ?: 'unnamed').', '.number_format((int) $mesh?->triangles).' triangles';
 
         return new Detail('Mesh', $placed > 1 ? "$name, ×".number_format($placed) : $name, 'drawn '.number_format($drawn).'×');
+    }
+
+    /** The coarser versions of the mesh, and how far each is off at most. */
+    private function coarser(): ?Detail
+    {
+        $meshes = $this->shared->codes('mesh');
+        unset($meshes[0]);
+        $versions = count($meshes) === 1 ? MeshVersions::of($this->bench->scene(), (int) array_key_first($meshes)) : [];
+        if ($versions === []) {
+            return null;
+        }
+        $each = array_map(
+            static fn (array $version): string => number_format($version['triangles']).
+                ' off by '.
+                Measure::Size->shown($version['error']).
+                ($version['coarse'] ? ' (Coarse)' : ''),
+            $versions,
+        );
+
+        return new Detail('Coarser', implode(', ', $each), 'triangles');
     }
 
     private function material(): ?Detail

@@ -42,6 +42,36 @@ final readonly class MeshVersions
     }
 
     /**
+     * The versions of one mesh.
+     *
+     * @return list<array{pack: int, triangles: int, vertices: int, error: float, bytes: int, coarse: bool}> the finest first
+     */
+    public static function of(Scene $scene, int $mesh): array
+    {
+        $column = $scene->column('versions');
+        [$low, $high] = [0, intdiv(strlen($column), self::ENTRY)];
+        $end = $high;
+        while ($low < $high) {
+            $middle = ($low + $high) >> 1;
+            if (Packed::uint32($column, $middle * self::ENTRY, 1)[0] < $mesh) {
+                $low = $middle + 1;
+            } else {
+                $high = $middle;
+            }
+        }
+        $versions = [];
+        for (; $low < $end; $low++) {
+            [$of, $version] = self::read($column, $low * self::ENTRY);
+            if ($of !== $mesh) {
+                break;
+            }
+            $versions[] = $version;
+        }
+
+        return $versions;
+    }
+
+    /**
      * @return array<int, list<array{pack: int, triangles: int, vertices: int, error: float, bytes: int, coarse: bool}>> by mesh, the finest
      *     first
      */
@@ -50,19 +80,30 @@ final readonly class MeshVersions
         $all = [];
         $column = $scene->column('versions');
         for ($at = 0, $end = strlen($column); $at < $end; $at += self::ENTRY) {
-            /** @var array{mesh: int, pack: int, triangles: int, vertices: int, error: float, bytes: int} $entry */
-            $entry = unpack('Vmesh/Vpack/Vtriangles/Vvertices/gerror/Vbytes', $column, $at);
-            $all[$entry['mesh']][] = [
+            [$mesh, $version] = self::read($column, $at);
+            $all[$mesh][] = $version;
+        }
+
+        return $all;
+    }
+
+    /** @return array{int, array{pack: int, triangles: int, vertices: int, error: float, bytes: int, coarse: bool}} mesh and version */
+    private static function read(string $column, int $at): array
+    {
+        /** @var array{mesh: int, pack: int, triangles: int, vertices: int, error: float, bytes: int} $entry */
+        $entry = unpack('Vmesh/Vpack/Vtriangles/Vvertices/gerror/Vbytes', $column, $at);
+
+        return [
+            $entry['mesh'],
+            [
                 'pack' => $entry['pack'],
                 'triangles' => $entry['triangles'] & ~self::COARSE,
                 'vertices' => $entry['vertices'],
                 'error' => $entry['error'],
                 'bytes' => $entry['bytes'],
                 'coarse' => ($entry['triangles'] & self::COARSE) !== 0,
-            ];
-        }
-
-        return $all;
+            ],
+        ];
     }
 
     /**

@@ -120,7 +120,11 @@ final class VersionsTest extends TestCase
         // Two halves of the entries, in packs of their own and in any order.
         $half = MeshVersions::ENTRY * intdiv(strlen($entries), 2 * MeshVersions::ENTRY);
         $column = MeshVersions::column([5 => substr($entries, $half), 4 => substr($entries, 0, $half)]);
-        $known = MeshVersions::all(new Scene(new ColumnsInMemory(['versions' => $column])));
+        $scene = new Scene(new ColumnsInMemory(['versions' => $column]));
+        $known = MeshVersions::all($scene);
+        foreach (range(0, 12) as $number) {
+            self::assertSame($known[$number] ?? [], MeshVersions::of($scene, $number));
+        }
         foreach ($all as $number => $versions) {
             self::assertSame(
                 array_map(static fn (Version $version): int => $version->triangles, array_values($versions)),

@@ -68,6 +68,10 @@ final class CoarseningTest extends TestCase
         self::assertSame(array_sum(array_map(count(...), $all)), intdiv(strlen($told), MeshVersions::ENTRY));
         $this->get("/projects/{$this->baths->key}/packs/{$version['pack']}")->assertOk();
         $this->actingAs($this->person('Stranger'))->get("/projects/{$this->baths->key}/versions")->assertNotFound();
+        // Whoever looks at a part sees how coarse it can become.
+        $tree = (int) $this->baths->objects()->where('name', 'Tree#0')->value('no');
+        $this->actingAs($this->ida)->post("/projects/{$this->baths->key}/pick", ['keys' => "O$tree", 'mode' => 'replace']);
+        $this->get("/projects/{$this->baths->key}/details")->assertOk()->assertSee('Coarser')->assertSee('off by 0.20 m');
         // Once more changes nothing.
         $state = $this->state();
         $this->coarsen();
