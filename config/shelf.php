@@ -22,6 +22,8 @@ return [
     'budget' => (int) env('SHELF_BUDGET', 400_000),
     'calls' => (int) env('SHELF_CALLS', 100_000),
     'megabytes' => (int) env('SHELF_MEGABYTES', 512),
+    // What a worker does, the first before the next; "later" is coarser versions, which nobody waits for.
+    'queues' => (string) env('SHELF_QUEUES', 'default,later'),
     // How many more times a finished picture is drawn with a shifted raster, to smooth its edges.
     'smoothing' => max(0, min(5, (int) env('SHELF_SMOOTHING', 5))),
 ];

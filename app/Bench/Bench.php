@@ -33,6 +33,7 @@ use VineShelf\Scene\Scene;
 use VineShelf\Sets\SelectionSet;
 use VineShelf\Sets\SetTree;
 use VineShelf\Tags\TagTree;
+use VineShelf\Views\Applied;
 use VineShelf\Weights\Weights;
 
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
@@ -167,6 +168,17 @@ final class Bench
     public function shown(): Side
     {
         return $this->side($this->desk->shows_output);
+    }
+
+    /** As the desk has it, or would have it once a view was applied. */
+    public function asIn(?View $view): InEffect
+    {
+        if ($view === null || ! $view->keepsRungs()) {
+            return $this->inEffect();
+        }
+        $settings = Applied::rungs($view->settings(), $this->settings(), $this->layers(), $view->known_layer, $view->newcomers);
+
+        return new InEffect($this->scene(), $this->organizers(), $settings);
     }
 
     /** What the section of the desk cuts. */

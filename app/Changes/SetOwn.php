@@ -11,7 +11,8 @@ use VineShelf\Own\OwnValue;
 use VineShelf\Rules\Field;
 use VineShelf\Scene\Bits;
 
-/** Objects get a value for a property of their own, another one, or none; a note and a colour are such properties as well. */
+/** Objects get a value for a property of their own, another one, or none; a note, a colour, and why exports leave it out are such
+ * properties as well. */
 final class SetOwn extends Command
 {
     private const LONGEST_NAME = 60;
@@ -45,6 +46,7 @@ final class SetOwn extends Command
         $this->title = match (true) {
             $property === OwnValue::NOTE => ($value === null ? 'Take the note off ' : 'Note on ').$objects,
             $property === OwnValue::COLOUR => $value === null ? "Give $objects no colour of their own" : "Colour $objects",
+            $property === OwnValue::EXPORT => $value === null ? "Let exports have $objects again" : "Keep $objects out of exports",
             $value === null => "Take $property off $objects",
             default => "Set $property to $value on $objects",
         };
@@ -62,7 +64,7 @@ final class SetOwn extends Command
 
     private static function checkedName(Bench $bench, string $name): string
     {
-        if ($name === OwnValue::NOTE || $name === OwnValue::COLOUR) {
+        if (in_array($name, [OwnValue::NOTE, OwnValue::COLOUR, OwnValue::EXPORT], true)) {
             return $name;
         }
         $name = trim((string) preg_replace('~\s+~u', ' ', $name));

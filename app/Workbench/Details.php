@@ -74,6 +74,12 @@ final readonly class Details
         return $this->common(OwnValue::COLOUR);
     }
 
+    /** Why exports leave all of them out; "" when they do not, or for different reasons. */
+    public function heldBack(): string
+    {
+        return $this->common(OwnValue::EXPORT);
+    }
+
     private function common(string $property): string
     {
         $own = $this->bench->organizers()->own;

@@ -24,6 +24,9 @@ final class GlbWriter
     /** @var array<string, mixed> */
     private array $more = [];
 
+    /** Bytes that compressed views would take: of a buffer that is not there. */
+    private int $unpacked = 0;
+
     public function __construct(private readonly string $generator = 'Vine Shelf')
     {
         $stream = fopen('php://temp/maxmemory:33554432', 'w+b');
@@ -96,6 +99,40 @@ final class GlbWriter
         return $this->add('bufferViews', $view);
     }
 
+    /**
+     * A view that EXT_meshopt_compression compresses.
+     *
+     * @param string $mode "ATTRIBUTES", "TRIANGLES" or "INDICES"
+     *
+     * @return int the view's index
+     */
+    public function compressed(string $packed, int $count, int $stride, string $mode, int $target): int
+    {
+        $at = $this->bytes;
+        $padded = $packed.str_repeat("\0", -strlen($packed) & 3);
+        fwrite($this->binary, $padded);
+        $this->bytes += strlen($padded);
+        $view = ['buffer' => 1, 'byteOffset' => $this->unpacked, 'byteLength' => $count * $stride];
+        $this->unpacked += ($count * $stride + 3) & ~3;
+        $extension = [
+            'buffer' => 0,
+            'byteOffset' => $at,
+            'byteLength' => strlen($packed),
+            'byteStride' => $stride,
+            'count' => $count,
+            'mode' => $mode,
+        ];
+
+        return $this->add(
+            'bufferViews',
+            $view +
+                ($mode === 'ATTRIBUTES' ? ['byteStride' => $stride] : []) + [
+                    'target' => $target,
+                    'extensions' => ['EXT_meshopt_compression' => $extension],
+                ],
+        );
+    }
+
     /** @param array<string, mixed> $more */
     public function accessor(int $view, int $componentType, string $type, int $count, array $more = []): int
     {
@@ -105,8 +142,8 @@ final class GlbWriter
         );
     }
 
-    /** @param resource $out */
-    public function write($out): void
+    /** @param resource $out @return int bytes that it takes */
+    public function write($out): int
     {
         $json = '{"asset":'.json_encode(['version' => '2.0', 'generator' => $this->generator], JSON_THROW_ON_ERROR);
         foreach (['extensionsUsed' => $this->extensions, 'extensionsRequired' => $this->required] as $member => $names) {
@@ -121,7 +158,11 @@ final class GlbWriter
             $json .= ',"'.$member.'":['.implode(',', $entries).']';
         }
         if ($this->bytes > 0) {
-            $json .= ',"buffers":[{"byteLength":'.$this->bytes.'}]';
+            $fallback =
+                $this->unpacked === 0
+                    ? ''
+                    : ',{"byteLength":'.$this->unpacked.',"extensions":{"EXT_meshopt_compression":{"fallback":true}}}';
+            $json .= ',"buffers":[{"byteLength":'.$this->bytes.'}'.$fallback.']';
         }
         $json .= '}';
         $json .= str_repeat(' ', -strlen($json) & 3);
@@ -132,6 +173,8 @@ final class GlbWriter
             rewind($this->binary);
             stream_copy_to_stream($this->binary, $out);
         }
+
+        return $length;
     }
 
     public function bytes(): string

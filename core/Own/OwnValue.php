@@ -15,6 +15,9 @@ final readonly class OwnValue
     /** The property that says what pictures are to show of an object: the word of an output setting, and a note after a space. */
     public const OUTPUT = '~output';
 
+    /** The property that keeps an object and what it holds out of exports; its value is the reason. */
+    public const EXPORT = '~export';
+
     public function __construct(public int $number, public string $property, public string $value) {}
 
     public function isNumber(): bool

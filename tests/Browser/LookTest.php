@@ -26,10 +26,7 @@ final class LookTest extends BrowserTestCase
         ];
         $browser = $this->workbench(file: self::panes($panes));
         foreach (['from the front' => -14, 'from behind' => 14] as $side => $away) {
-            $browser->js(
-                'shelfBench.canvas.viewpoint.set({ eye: [4.5, arguments[0], 1.5], target: [4.5, 0, 1.5], fov: 50 }, true)',
-                $away,
-            );
+            $browser->js('shelfBench.canvas.viewpoint.set({ eye: [4.5, arguments[0], 1.5], target: [4.5, 0, 1.5], fov: 50 }, true)', $away);
             $browser->settled();
             $flat = $browser->pixel(...$browser->placeOf(self::number($browser, 'flat')));
             $tilts = 0;
@@ -73,6 +70,7 @@ final class LookTest extends BrowserTestCase
                         if (number > 0 && same(-2, -2) && same(2, -2) && same(-2, 2) && same(2, 2)) return [x, y, number];
                     }
             JS
+            ,
         );
         $browser->clickCanvas((int) $x, (int) $y);
         $browser->waitUntil("return shelfBench.canvas.pick[$number] === 1", 'a click on a box does not pick its object');
@@ -106,6 +104,45 @@ final class LookTest extends BrowserTestCase
         self::assertTrue($done);
         self::assertSame($whole, $sliced);
         self::assertGreaterThan(2000, strlen((string) $whole), 'there is nothing in the picture');
+    }
+
+    public function test_coarser_versions_come_while_the_page_is_open_and_what_the_budget_makes_coarser_is_said_and_tinted(): void
+    {
+        $browser = $this->workbench();
+        $levels = 'return Math.max(...shelfBench.canvas.placements.facts.map(({ levels }) => levels.length))';
+        self::assertSame(1, $browser->js($levels), 'only the meshes themselves, until the queue has come to it');
+        $drawn = static fn (): mixed => $browser->js('return shelfBench.canvas.painter.summary.drawn');
+        $before = $drawn();
+        exec(
+            escapeshellarg(PHP_BINARY).' '.escapeshellarg(__DIR__.'/../../artisan').' shelf:work --once --queue=later',
+            $said,
+            $code,
+        );
+        self::assertSame(0, $code, implode("\n", $said));
+        $browser->waitUntil("$levels > 2", 'the page does not hear of coarser versions')->settled();
+        self::assertLessThan($before, $drawn(), 'what cannot be told from the mesh is drawn instead of it');
+        self::assertSame(0, $browser->js('return shelfBench.canvas.painter.summary.coarser'));
+        self::assertFalse($browser->js('return document.getElementById("coarser").offsetWidth > 0'));
+
+        // A machine that may draw little: it is said how much is coarser, and which.
+        $browser->js('const { canvas } = shelfBench; canvas.painter.budget.triangles = 6000; canvas.stale = true');
+        $browser->waitForText('#coarser', 'coarser, to keep the budget')->settled();
+        self::assertLessThan(6500, $drawn());
+        $picture = 'shelfBench.canvas.painter.show(0); return shelfBench.canvas.picture()';
+        $plain = $browser->js($picture);
+        $browser->click('#coarser')->waitUntil('return shelfBench.meter.tinted !== ""', 'nothing is tinted')->settled();
+        self::assertNotSame($plain, $browser->js($picture));
+        $browser->click('#coarser')->settled();
+        self::assertSame($plain, $browser->js($picture), 'the tint ends');
+
+        // Near by it is fine again: what fills the canvas is the mesh itself.
+        $browser->js('const { canvas } = shelfBench; canvas.painter.budget.triangles = 90000; canvas.stale = true');
+        $browser->settled()->js('shelfBench.pick({ found: 1, words: "name=Tree#20", mode: "replace" })');
+        $browser->waitForText('#card', 'Tree#20')->js('shelfBench.command("fit-pick")');
+        $browser->settled();
+        $level = 'const { placements, painter } = shelfBench.canvas; return painter.detail.level[placements.first[arguments[0]] - 1]';
+        self::assertSame(0, $browser->js($level, self::number($browser, 'Tree#20')));
+        self::assertSame([], $browser->complaints());
     }
 
     public function test_a_browser_that_cannot_draw_or_can_no_longer_says_so_in_words(): void
@@ -152,9 +189,7 @@ final class LookTest extends BrowserTestCase
         $straight = $accessor('VEC3', [0, 0, 1, 0, 0, 1, 0, 0, 1, 0, 0, 1]);
         $meshes = $nodes = [];
         $stand = static function (string $name, array $attributes, int $material, array $at, int $scale) use (&$meshes, &$nodes): void {
-            $meshes[] = ['primitives' => [
-                ['attributes' => ['POSITION' => 0] + $attributes, 'indices' => 1, 'material' => $material],
-            ]];
+            $meshes[] = ['primitives' => [['attributes' => ['POSITION' => 0] + $attributes, 'indices' => 1, 'material' => $material]]];
             $nodes[] = ['name' => $name, 'mesh' => count($meshes) - 1, 'translation' => $at, 'scale' => [$scale, 1, 1]];
         };
         foreach (array_keys($panes) as $index => $name) {
@@ -176,27 +211,38 @@ final class LookTest extends BrowserTestCase
         $stand('flat', ['NORMAL' => $straight], 1, [4.5, 6, 0], 1);
         $shade = ['pbrMetallicRoughness' => ['baseColorFactor' => [0.4, 0.35, 0.3, 1]]];
 
-        return Gltf::file([
-            'asset' => ['version' => '2.0'],
-            'scenes' => [['nodes' => array_keys($nodes)]],
-            'nodes' => $nodes,
-            'meshes' => $meshes,
-            'accessors' => $accessors,
-            'bufferViews' => array_map(static fn (array $view): array => [
-                'buffer' => 0, 'byteOffset' => $view[0], 'byteLength' => $view[1],
-            ], $views),
-            'buffers' => [['byteLength' => strlen($bytes), 'uri' => Gltf::embedded($bytes)]],
-            'materials' => [$shade + ['normalTexture' => ['index' => 0]], $shade],
-            'textures' => [['source' => 0]],
-            'images' => [['uri' => 'data:image/png;base64,'.base64_encode(self::picture())]],
-        ], '.gltf');
+        return Gltf::file(
+            [
+                'asset' => ['version' => '2.0'],
+                'scenes' => [['nodes' => array_keys($nodes)]],
+                'nodes' => $nodes,
+                'meshes' => $meshes,
+                'accessors' => $accessors,
+                'bufferViews' => array_map(
+                    static fn (array $view): array => [
+                        'buffer' => 0,
+                        'byteOffset' => $view[0],
+                        'byteLength' => $view[1],
+                    ],
+                    $views,
+                ),
+                'buffers' => [['byteLength' => strlen($bytes), 'uri' => Gltf::embedded($bytes)]],
+                'materials' => [$shade + ['normalTexture' => ['index' => 0]], $shade],
+                'textures' => [['source' => 0]],
+                'images' => [['uri' => 'data:image/png;base64,'.base64_encode(self::picture())]],
+            ],
+            '.gltf',
+        );
     }
 
     /** A PNG of one colour: the tilt, in glTF's way. */
     private static function picture(): string
     {
         $pixel = pack('C*', ...array_map(static fn (float $n): int => (int) round(($n + 1) * 127.5), self::TILT));
-        $chunk = static fn (string $kind, string $data): string => pack('N', strlen($data)).$kind.$data.pack('N', crc32($kind.$data));
+        $chunk = static fn (string $kind, string $data): string => pack('N', strlen($data)).
+            $kind.
+            $data.
+            pack('N', crc32($kind.$data));
 
         return "\x89PNG\r\n\x1a\n".
             $chunk('IHDR', pack('NNCCCCC', 4, 4, 8, 2, 0, 0, 0)).

@@ -41,7 +41,7 @@ function tried({ coarse, levels }, rung, pixels, allowed) {
     const choices = levels
         .map(({ rough, triangles }, level) => ({ level, off: rough * pixels, cost: triangles }))
         .filter(({ level, off }) => level >= (rung < 4 ? coarse : 0) && (level === (rung < 4 ? coarse : 0) || off <= allowed));
-    if (rung > 2) choices.push({ level: BOX, off: 0.5 * pixels, cost: 12 }, { level: DOT, off: pixels, cost: 1 });
+    if (rung > 2) choices.push({ level: BOX, off: 0.5 * pixels, cost: 12 }, { level: DOT, off: pixels, cost: 0 });
     const fit = choices.filter(({ level, off }) => level < BOX || off <= allowed);
     // Dots go first; a box only where a mesh would cost more.
     if (fit.some(({ level }) => level === DOT)) return DOT;
@@ -64,7 +64,7 @@ test('as little is allowed as fits into the budget, whichever part of it is shor
             for (let n = 0; n < order.count; n++) {
                 const facts = placements.facts[placements.mesh[n]];
                 const level = tried(facts, states[n + 1], order.size[n], allowed);
-                sum.triangles += level === DOT ? 1 : level === BOX ? 12 : facts.levels[level].triangles;
+                sum.triangles += level === DOT ? 0 : level === BOX ? 12 : facts.levels[level].triangles;
                 sum.calls += level < BOX ? 1 : 0;
                 sum.weight += level === DOT ? DOT_WEIGHT : level === BOX ? BOX_WEIGHT : facts.levels[level].triangles + CALL;
             }
@@ -86,7 +86,7 @@ test('as little is allowed as fits into the budget, whichever part of it is shor
             const facts = placements.facts[placements.mesh[n]];
             const level = detail.wanted[n];
             better += level < tried(facts, states[n + 1], order.size[n], detail.allowed) ? 1 : 0;
-            drawn.triangles += level === DOT ? 1 : level === BOX ? 12 : facts.levels[level].triangles;
+            drawn.triangles += level === DOT ? 0 : level === BOX ? 12 : facts.levels[level].triangles;
             drawn.calls += level < BOX ? 1 : 0;
             drawn.weight += level === DOT ? DOT_WEIGHT : level === BOX ? BOX_WEIGHT : facts.levels[level].triangles + CALL;
         }

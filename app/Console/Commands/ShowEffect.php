@@ -4,11 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Bench\Bench;
 use App\Bench\Refused;
-use App\Models\View;
-use VineShelf\Rungs\InEffect;
-use VineShelf\Views\Applied;
 
 final class ShowEffect extends OnBench
 {
@@ -25,7 +21,7 @@ final class ShowEffect extends OnBench
         $view = is_string($name)
             ? $bench->project->views()->where('name', $name)->first() ?? throw new Refused("There is no view $name.")
             : null;
-        $inEffect = $this->option('output') ? $bench->outputs()->of($view)->inEffect : self::onDesk($bench, $view);
+        $inEffect = $this->option('output') ? $bench->outputs()->of($view)->inEffect : $bench->asIn($view);
         $scene = $bench->scene();
         $digits = static fn (string $bytes): string => substr(strtr($scene->byNumber($bytes, "\xFF"), "\0\1\2\3\4\5\xFF", '012345-'), 1);
         $this->line(
@@ -36,16 +32,5 @@ final class ShowEffect extends OnBench
         );
 
         return self::SUCCESS;
-    }
-
-    /** As the desk has it, or would have it once the view is applied. */
-    private static function onDesk(Bench $bench, ?View $view): InEffect
-    {
-        if ($view === null || ! $view->keepsRungs()) {
-            return $bench->inEffect();
-        }
-        $settings = Applied::rungs($view->settings(), $bench->settings(), $bench->layers(), $view->known_layer, $view->newcomers);
-
-        return new InEffect($bench->scene(), $bench->organizers(), $settings);
     }
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Jobs\Coarsen;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
@@ -24,7 +23,7 @@ final class Work extends Command
         DB::table('jobs')
             ->whereNotNull('reserved_at')
             ->update(['reserved_at' => null]);
-        $queues = $this->option('queue') ?? 'default,'.Coarsen::QUEUE;
+        $queues = $this->option('queue') ?? config('shelf.queues');
         if ($this->option('once')) {
             return $this->call('queue:work', [
                 '--queue' => $queues,

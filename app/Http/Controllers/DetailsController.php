@@ -33,7 +33,11 @@ final class DetailsController
             'bench' => $bench,
             'property' => $property,
             'isNote' => $property === OwnValue::NOTE,
-            'value' => $property === OwnValue::NOTE ? $details->note() : $request->string('value')->value(),
+            'value' => match ($property) {
+                OwnValue::NOTE => $details->note(),
+                OwnValue::EXPORT => $details->heldBack(),
+                default => $request->string('value')->value(),
+            },
             'count' => Targets::pick($bench)->rows->count(),
         ]);
     }

@@ -149,9 +149,9 @@ export class Detail {
     }
 }
 
-/** Triangles. @param {import('./placements.js').MeshFacts} facts @param {number} level */
+/** Triangles; a dot is none. @param {import('./placements.js').MeshFacts} facts @param {number} level */
 function costOf(facts, level) {
-    return level === DOT ? 1 : level === BOX ? BOX_TRIANGLES : facts.levels[level].triangles;
+    return level === DOT ? 0 : level === BOX ? BOX_TRIANGLES : facts.levels[level].triangles;
 }
 
 /** In triangles, with what a call costs. @param {import('./placements.js').MeshFacts} facts @param {number} level */

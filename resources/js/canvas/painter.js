@@ -16,6 +16,11 @@ const SMOOTHING_MS = 3500;
 /** The browser gives no means to draw in three dimensions. */
 export class UnableToDraw extends Error {}
 
+/** @param {import('./placements.js').MeshFacts} facts @param {number} level */
+function trianglesOf(facts, level) {
+    return level === BOX ? 12 : facts.levels[level].triangles;
+}
+
 /** @param {HTMLCanvasElement} canvas */
 function rendererOn(canvas) {
     try {
@@ -337,17 +342,14 @@ export class Painter {
         const facts = placements.facts[placements.mesh[index]];
         const pixels = this.order.size[index];
         let level = detail.wanted[index];
-        if (detail.allowed > FINEST && rung > 1 && level > wanted(facts, rung, pixels, FINEST)) pass.coarser++;
         if (level < BOX) level = this.found(facts, level, rung, pixels);
-        if (level < BOX && pass.drawn + facts.levels[level].triangles > this.budget.triangles) {
-            // More is on show than even its coarsest would fit: nothing is left out, but what comes last is dots.
-            level = DOT;
-            pass.coarser++;
-        }
+        // More is on show than even its coarsest would fit: nothing is left out, but what comes last is dots.
+        if (level !== DOT && rung !== 2 && pass.drawn + trianglesOf(facts, level) > this.budget.triangles) level = DOT;
+        if (rung > 1 && level > wanted(facts, rung, pixels, FINEST) && detail.allowed > FINEST) pass.coarser++;
         detail.level[index] = level;
-        if (level === DOT) return (this.dots.add(index), pass.drawn++, DOT_WEIGHT);
+        if (level === DOT) return (this.dots.add(index), DOT_WEIGHT);
         if (level === BOX) return (this.boxes.add(index), (pass.drawn += 12), BOX_WEIGHT);
-        if (rung === 2) return (this.seeThrough.ghosts.push(index), 0);
+        if (rung === 2) return (this.seeThrough.ghosts.push(index), (pass.drawn += facts.levels[level].triangles), 0);
         return this.putPieces(index, object, facts.levels[level]);
     }
 

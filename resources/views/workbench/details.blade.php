@@ -29,6 +29,11 @@
                 </span>
             @endforeach
         @endforeach
+        @if ($details->heldBack() !== '')
+            <span class="details-label">Exports</span>
+            <span class="details-value details-note">leave it out: {{ $details->heldBack() }}</span>
+            <span></span>
+        @endif
         @if ($note !== '')
             <span class="details-label">Note</span> <span class="details-value details-note">{{ $note }}</span> <span></span>
         @endif
@@ -37,6 +42,7 @@
         <p class="details-acts">
             <button class="link" data-own="">+ property</button>
             <button class="link" data-own="~note">{{ $note === '' ? '+ note' : 'Change the note' }}</button>
+            <button class="link" data-own="~export">{{ $details->heldBack() === '' ? 'Not for export' : 'Why not for export' }}</button>
             <button class="link" data-own-colour="{{ $details->colour() ?: '#888888' }}">
                 {{ $details->colour() === '' ? '+ own colour' : 'Change its own colour' }}
             </button>

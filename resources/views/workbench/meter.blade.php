@@ -8,7 +8,6 @@
     class="meter"
     data-command="weight"
     title="{{ Budget::words($weight) }} Click: what weighs what (Shift+H)"
-    aria-label="Weight"
 >
     @foreach ($most as $what => $budget)
         <span class="gauge" data-gauge="{{ $what }}" data-most="{{ $budget }}">

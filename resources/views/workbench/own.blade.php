@@ -1,10 +1,12 @@
 @php
+    $isExport = $property === VineShelf\Own\OwnValue::EXPORT;
     $names = $bench->organizers()->own->names();
     $values = $property === '' || $isNote ? [] : array_map(fn ($value) => $value->value, $bench->organizers()->own->values($property));
 @endphp
 <form class="ask" data-submit="post" data-address="{{ route('own.set', $bench->project) }}">
     <h2 id="dialog-title">
-        {{ $isNote ? 'Note' : ($property === '' ? 'New property' : $property) }} on {{ number_format($count) }} picked
+        {{ $isNote ? 'Note on' : ($property === '' ? 'New property on' : ($isExport ? 'Not for export:' : "$property on")) }}
+        {{ number_format($count) }} picked
     </h2>
     @if ($property === '')
         <label for="own-name">Property</label>
@@ -20,7 +22,7 @@
     @if ($isNote)
         <textarea name="value" rows="5" maxlength="2000" aria-label="Note" autofocus>{{ $value }}</textarea>
     @else
-        <label for="own-value">Value</label>
+        <label for="own-value">{{ $isExport ? 'Why exports leave it out' : 'Value' }}</label>
         <input
             id="own-value"
             name="value"
@@ -28,7 +30,7 @@
             maxlength="400"
             list="own-values"
             autocomplete="off"
-            placeholder="empty takes it off"
+            placeholder="{{ $isExport ? 'empty lets exports have it' : 'empty takes it off' }}"
             @if ($property !== '') autofocus @endif
         />
         <datalist id="own-values">

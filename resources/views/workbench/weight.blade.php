@@ -75,7 +75,7 @@
             @foreach ($laid as $at => $one)
                 @php
                     $cell = $one['cell'];
-                    $words = "$cell->name: ".$says($cell->weight).', '.number_format($cell->objects)
+                    $words = "$cell->name {$unit($one['value'])}: ".$says($cell->weight).', '.number_format($cell->objects)
                         .($cell->objects === 1 ? ' object' : ' objects');
                 @endphp
                 <g

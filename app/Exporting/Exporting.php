@@ -1,0 +1,238 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Exporting;
+
+use App\Bench\Bench;
+use App\Bench\Organizer;
+use App\Bench\Refused;
+use App\Files\UnableToKeep;
+use App\Models\Casts\Bytes;
+use Illuminate\Support\Facades\DB;
+use VineShelf\Export\GltfExport;
+use VineShelf\Export\Part;
+use VineShelf\Folders\Holds;
+use VineShelf\Geometry\Affine;
+use VineShelf\Own\OwnValue;
+use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Kind;
+use VineShelf\Scene\Levels;
+use VineShelf\Scene\Packed;
+use VineShelf\Scene\Relatives;
+
+/**
+ * Writes some objects of a project as binary glTF, at given rungs, with the groups that they stand in. What is hidden stays out, lights
+ * too; so does what is marked as not for export, with everything in it.
+ */
+final class Exporting
+{
+    private const CHUNK = 5000;
+
+    /** @var array<int, int> index of what is in the file already, by row */
+    private array $added = [];
+
+    /** @var array<int, string> layer paths by layer */
+    private array $layers = [];
+
+    private readonly Bits $heldBack;
+
+    private readonly GltfExport $export;
+
+    public function __construct(
+        private readonly Bench $bench,
+        private readonly Levels $rungs,
+        bool $isQuantized = false,
+        bool $isCompressed = false,
+    ) {
+        $this->export = new GltfExport(new KeptShapes($bench), new KeptSurfaces($bench->project), $isQuantized, $isCompressed);
+        $this->heldBack = self::heldBack($bench);
+    }
+
+    /** What is not for export: what is marked, and all that it holds. */
+    public static function heldBack(Bench $bench): Bits
+    {
+        $scene = $bench->scene();
+
+        return Relatives::within($scene, $bench->organizers()->own->rows($scene, OwnValue::EXPORT));
+    }
+
+    /**
+     * @param Bits   $rows the objects that are asked for
+     * @param string $path where the file goes; what stands there is replaced once the file is whole
+     *
+     * @throws Refused      when nothing is left to export
+     * @throws UnableToKeep when the file cannot be written
+     */
+    public function write(Bits $rows, string $path): Done
+    {
+        $scene = $this->bench->scene();
+        $shown = $rows->and($this->rungs->atLeast(Rung::Box->value));
+        $out = $shown->without($this->heldBack);
+        $wanted = array_filter($out->rows(), fn (int $row): bool => $scene->kind($row) !== Kind::Group);
+        if ($wanted === []) {
+            throw new Refused('Nothing is left to export: what was asked for is empty, hidden, or not for export.', 'rule');
+        }
+        foreach (array_chunk($wanted, self::CHUNK) as $some) {
+            $this->addAll($some);
+        }
+        $bytes = $this->keep($path);
+
+        return new Done(count($this->added), $this->drawing($rows->without($shown)), $this->reasons($shown->and($this->heldBack)), $bytes);
+    }
+
+    /** How many of them are no groups. */
+    private function drawing(Bits $rows): int
+    {
+        return $rows
+            ->without(
+                $this->bench
+                    ->facts()
+                    ->ranked('kind')
+                    ->in([Kind::Group->value]),
+            )
+            ->count();
+    }
+
+    /** @return array<string, int> */
+    private function reasons(Bits $rows): array
+    {
+        $reasons = [];
+        $scene = $this->bench->scene();
+        foreach ($this->bench->organizers()->own->values(OwnValue::EXPORT) as $value) {
+            $those = Relatives::within($scene, $scene->valued($value->number))->and($rows);
+            $rows = $rows->without($those);
+            $count = $this->drawing($those);
+            if ($count > 0) {
+                $reasons[$value->value] = $count;
+            }
+        }
+
+        return $reasons;
+    }
+
+    /** @param list<int> $rows ascending */
+    private function addAll(array $rows): void
+    {
+        $scene = $this->bench->scene();
+        $above = [];
+        foreach ($rows as $row) {
+            foreach ($scene->ancestors($row) as $group) {
+                $above[$group] = true;
+            }
+        }
+        $all = array_unique([...$rows, ...array_keys(array_diff_key($above, $this->added))]);
+        sort($all);
+        $numbers = array_map($scene->number(...), $all);
+        $found = DB::table('objects')
+            ->where('project_id', $this->bench->project->id)
+            ->whereIn('no', $numbers)
+            ->get(['no', 'name', 'kind', 'mesh_no', 'class', 'transform', 'properties'])
+            ->keyBy('no');
+        foreach ($all as $at => $row) {
+            $object = $found[$numbers[$at]] ?? null;
+            if (! isset($this->added[$row]) && $object instanceof \stdClass) {
+                $this->added[$row] = $this->export->add($this->part($row, $object));
+            }
+        }
+    }
+
+    private function part(int $row, \stdClass $object): Part
+    {
+        $scene = $this->bench->scene();
+        $kind = Kind::from((int) $object->kind);
+        $properties = json_decode((string) ($object->properties ?? ''), true);
+        $properties = is_array($properties) ? $properties : [];
+        $about = $kind === Kind::Light ? $properties['light'] ?? [] : ($kind === Kind::Camera ? $properties['camera'] ?? [] : []);
+        unset($properties[$kind === Kind::Light ? 'light' : 'camera']);
+        $above = $scene->ancestors($row)[0] ?? 0;
+
+        return new Part(
+            $this->added[$above] ?? -1,
+            (string) $object->name,
+            $kind,
+            (int) $object->mesh_no,
+            Rung::from($this->rungs->at($row)),
+            $this->placements($row, $object, $kind),
+            $this->extras($row, $properties),
+            is_array($about) ? $about : [],
+        );
+    }
+
+    /** @return list<array{float, float, float, float, float, float, float, float, float, float, float, float}> */
+    private function placements(int $row, \stdClass $object, Kind $kind): array
+    {
+        if ((int) $object->mesh_no === 0) {
+            return $kind === Kind::Group ? [] : [Affine::unpack(Affine::lengthened(Bytes::read($object->transform)))];
+        }
+        $scene = $this->bench->scene();
+        [$first, $end] = Packed::uint32($scene->column('recordAt'), 4 * $row, 2);
+        $placements = [];
+        for ($record = $first; $record < $end; $record++) {
+            $placements[] = Affine::unpack($scene->column('placements'), 96 * $record);
+        }
+
+        return $placements;
+    }
+
+    /**
+     * @param array<string, mixed> $properties of the file
+     *
+     * @return array<string, mixed>
+     */
+    private function extras(int $row, array $properties): array
+    {
+        $bench = $this->bench;
+        $scene = $bench->scene();
+        $own = [];
+        foreach ($bench->organizers()->own->names() as $name) {
+            $value = $bench->organizers()->own->at($scene, $row, $name);
+            if ($value !== null) {
+                $own[$name] = $value;
+            }
+        }
+        $tags = [];
+        foreach (Organizer::tree($bench, Holds::Tags->value)->inOrder() as $tag) {
+            if ($scene->tagged($tag->number())->has($row)) {
+                $tags[] = $tag->name();
+            }
+        }
+        $layer = $scene->layers()->at($row);
+        $this->layers[$layer] ??= str_replace(' › ', ' / ', $bench->layers()->path($layer));
+
+        return ['layer' => $this->layers[$layer]] + ($tags === [] ? [] : ['tags' => implode('; ', $tags)]) + $own + $properties;
+    }
+
+    /** @return int bytes @throws UnableToKeep */
+    private function keep(string $path): int
+    {
+        $beside = $path.'.part-'.bin2hex(random_bytes(6));
+        $out = @fopen($beside, 'wb');
+        if ($out === false) {
+            throw UnableToKeep::file(basename($path), 0);
+        }
+        try {
+            $bytes = $this->written($out, $path);
+            if (! fclose($out) || filesize($beside) !== $bytes || ! @rename($beside, $path)) {
+                throw UnableToKeep::file(basename($path), $bytes);
+            }
+        } finally {
+            is_file($beside) && @unlink($beside);
+        }
+
+        return $bytes;
+    }
+
+    /** @param resource $out @return int bytes @throws UnableToKeep */
+    private function written($out, string $path): int
+    {
+        try {
+            return $this->export->write($out);
+        } catch (\ErrorException $full) {
+            throw str_contains($full->getMessage(), 'fwrite') || str_contains($full->getMessage(), 'stream_copy')
+                ? UnableToKeep::file(basename($path), 0)
+                : $full;
+        }
+    }
+}

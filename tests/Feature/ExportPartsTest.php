@@ -1,0 +1,183 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Bench\Refused;
+use App\Exporting\Done;
+use App\Exporting\Exporting;
+use App\Files\UnableToKeep;
+use App\Jobs\Coarsen;
+use App\Scenes\SceneStore;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\TestWith;
+use Tests\Core\Support\Gltf;
+use Tests\Core\Support\Node;
+use VineShelf\Formats\Files;
+use VineShelf\Formats\Intake;
+use VineShelf\Geometry\Box;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Levels;
+
+/** Parts of Marlpit Baths as files, read back. */
+final class ExportPartsTest extends ProjectTestCase
+{
+    protected function tearDown(): void
+    {
+        $this->roomForFiles(null);
+        parent::tearDown();
+    }
+
+    #[TestWith([false, false])]
+    #[TestWith([true, true])]
+    public function test_everything_at_full_is_read_back_as_it_was_taken_in(bool $isQuantized, bool $isCompressed): void
+    {
+        [$done, $path] = $this->export(null, null, $isQuantized, $isCompressed);
+        $counted = Node::run('count.mjs', $path, 'validate');
+        self::assertSame([0, 0], [$counted['errors'], $counted['warnings']], (string) json_encode($counted['messages']));
+        [$intake, $original] = [Files::open($path), Files::open(self::demoFile())];
+        self::assertSame(filesize($path), $done->bytes);
+        // Groups that hold nothing are not written.
+        $empty = 0;
+        foreach ($original->objects()->kinds as $row => $kind) {
+            $empty += $row > 0 && $kind === 0 && ! in_array($row, $original->objects()->parents, true) ? 1 : 0;
+        }
+        self::assertSame($original->objects()->count() - $empty, $intake->objects()->count());
+        self::assertSame([0, []], [$done->hidden, $done->heldBack]);
+        self::assertSame(self::triangles($original), self::triangles($intake));
+        self::assertEqualsWithDelta(self::bounds($original), self::bounds($intake), 2e-3);
+        $named = static fn (Intake $file): array => array_count_values($file->objects()->names);
+        self::assertSame([], array_diff_assoc($named($intake), $named($original)));
+        $row = (int) array_search('Seat_Shell_050', $intake->objects()->names, true);
+        $properties = json_decode($intake->objects()->properties[$row] ?? '', true);
+        self::assertSame('51 Seats', $properties['layer']);
+    }
+
+    public function test_what_is_hidden_or_not_for_export_stays_out_and_is_told_with_its_reason(): void
+    {
+        $seats = $this->layer($this->project, '51 Seats');
+        $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 0])->assertOk();
+        $tree = $this->number('Tree#20');
+        $this->send('POST', 'own', ['keys' => "O$tree", 'property' => '~export', 'value' => 'Bought model'])
+            ->assertOk()
+            ->assertSee('Keep 1 object out of exports.');
+        $lights = $this->project->objects()->where('kind', 2)->pluck('no');
+        $this->send('POST', 'rungs', ['keys' => 'K2', 'rung' => 0])->assertOk();
+        $hidden = $this->project->objects()->where('layer_no', $seats)->where('kind', '<>', 0)->count();
+
+        [$done, $path] = $this->export(null, $this->bench()->inEffect()->rungs());
+        self::assertSame(['Bought model' => 1], $done->heldBack);
+        self::assertSame($hidden + $lights->count(), $done->hidden);
+        self::assertStringContainsString('1 object stayed out: not for export, “Bought model”.', $done->says());
+        $names = Files::open($path)->objects()->names;
+        self::assertNotContains('Tree#20', $names);
+        self::assertNotContains('Seat_Shell_050', $names);
+
+        // In pictures everything is there that was only hidden on the desk.
+        [$done] = $this->export(null, $this->bench()->outputs()->of(null)->inEffect->rungs());
+        self::assertSame([0, ['Bought model' => 1]], [$done->hidden, $done->heldBack]);
+        $this->send('POST', 'undo')->assertOk();
+        [$done] = $this->export(null, $this->bench()->outputs()->of(null)->inEffect->rungs());
+        self::assertSame([], $done->heldBack);
+    }
+
+    public function test_each_rung_goes_out_as_it_is_drawn(): void
+    {
+        (new Coarsen($this->project->id))->handle($this->app->make(SceneStore::class));
+        $tree = $this->number('Tree#20');
+        $row = $this->bench()->scene()->row($tree);
+        $rows = Bits::ofRows($this->bench()->scene()->count(), [$row]);
+        $drawn = [];
+        foreach ([5, 4, 3, 2, 1] as $rung) {
+            $levels = Levels::constant($rows->length, 5, $rung);
+            [, $path] = $this->export($rows, $levels);
+            $drawn[$rung] = self::triangles(Files::open($path));
+            self::assertSame($this->bench()->weights()->drawn($rows, $levels), $drawn[$rung]);
+        }
+        self::assertSame([1254, 1254, 12], [$drawn[5], $drawn[4], $drawn[1]]);
+        self::assertLessThan(700, $drawn[3]);
+        // With what it stands in, and nothing else.
+        [$done] = $this->export($rows, null);
+        self::assertSame(1 + count($this->bench()->scene()->ancestors($row)), $done->objects);
+    }
+
+    public function test_nothing_and_no_room_are_said_and_leave_the_file_as_it_was(): void
+    {
+        $path = Gltf::keep('as it was', '.glb');
+        $none = Bits::none($this->bench()->scene()->count());
+        try {
+            (new Exporting($this->bench(), Levels::constant($none->length, 5, 5)))->write($none, $path);
+            self::fail('nothing was exported');
+        } catch (Refused $refused) {
+            self::assertStringContainsString('Nothing is left to export', $refused->getMessage());
+        }
+        $this->roomForFiles(20_000);
+        try {
+            $full = Levels::constant($none->length, 5, 5);
+            (new Exporting($this->bench(), $full))->write(Bits::all($none->length), $path);
+            self::fail('it was written where there is no room');
+        } catch (UnableToKeep) {
+            $this->roomForFiles(null);
+        }
+        self::assertSame('as it was', file_get_contents($path));
+        self::assertSame([], glob("$path.part-*"));
+    }
+
+    public function test_scripts_export_by_rule_view_and_output(): void
+    {
+        $key = $this->project->key;
+        $path = Gltf::keep('', '.glb');
+        $given = ['project' => $key, 'file' => $path, '--json' => true];
+        $run = static fn (array $more): int => Artisan::call('shelf:export', $given + $more);
+        self::assertSame(0, $run(['--rule' => 'layer:"51 Seats"', '--compressed' => true]));
+        $said = json_decode(Artisan::output(), true);
+        $seats = DB::table('objects')->where('layer_no', $this->layer($this->project, '51 Seats'))->where('kind', '<>', 0)->count();
+        $parts = array_filter(Files::open($path)->objects()->kinds, static fn (int $kind): bool => $kind !== 0);
+        self::assertCount($seats, $parts);
+        self::assertSame(filesize($path), $said['bytes']);
+        foreach (['nowhere/x.glb' => [], $path => ['--view' => 'None such'], "$path " => ['--rule' => 'kind:chair']] as $file => $more) {
+            self::assertSame(2, Artisan::call('shelf:export', ['project' => $key, 'file' => trim($file)] + $more));
+        }
+    }
+
+    /** @return array{Done, string} what it came to, and the file */
+    private function export(?Bits $rows, ?Levels $rungs, bool $isQuantized = false, bool $isCompressed = false): array
+    {
+        $bench = $this->bench();
+        $count = $bench->scene()->count();
+        $path = Gltf::keep('', '.glb');
+        $exporting = new Exporting($bench, $rungs ?? Levels::constant($count, 5, 5), $isQuantized, $isCompressed);
+
+        return [$exporting->write($rows ?? Bits::all($count), $path), $path];
+    }
+
+    private static function triangles(Intake $intake): int
+    {
+        $triangles = 0;
+        $meshes = $intake->meshes();
+        for ($row = 1; $row <= $intake->objects()->count(); $row++) {
+            $mesh = $intake->objects()->meshes[$row];
+            $triangles += $mesh < 0 ? 0 : $meshes[$mesh]->triangles * $intake->objects()->drawn($row);
+        }
+
+        return $triangles;
+    }
+
+    /** @return list<float> */
+    private static function bounds(Intake $intake): array
+    {
+        $box = new Box;
+        for ($row = 1; $row <= $intake->objects()->count(); $row++) {
+            $mesh = $intake->objects()->meshes[$row];
+            foreach ($mesh < 0 ? [] : $intake->objects()->placements($row) as $m) {
+                foreach ($intake->primitives($mesh) as $primitive) {
+                    $box = $box->with(Box::around($primitive->positions)->transformed($m));
+                }
+            }
+        }
+
+        return $box->toList();
+    }
+}
