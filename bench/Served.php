@@ -50,6 +50,33 @@ final class Served
         return $rows;
     }
 
+    /** @return array<string, array{float, float, string, float|null}> milliseconds, those of the floor, what was done, goal */
+    public static function weights(string $size): array
+    {
+        [, $base] = self::client($size);
+        $project = App\Models\Project::query()->where('key', basename($base))->firstOrFail();
+        $bench = App\Bench\Bench::of($project, User::query()->where('email', 'bench@marlpit.example')->firstOrFail());
+        $rungs = $bench->seen()->rungs();
+        $all = VineShelf\Scene\Bits::all($bench->scene()->count());
+        $layers = array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk());
+        $rows = array_map($bench->contents()->rows(...), $layers);
+        $weights = $bench->weights();
+        $weights->inEffect($all, $rungs);
+        $weights->full($all);
+        $floor = Rows::best(15, static fn () => $bench->scene()->trianglesOf($all));
+        $took = Rows::best(15, static function () use ($rows, $weights, $rungs): void {
+            foreach ($rows as $those) {
+                $weights->inEffect($those, $rungs);
+            }
+        });
+        $map = Rows::best(5, static fn () => (new App\Weighing\Parts($bench))->inside('meshes', ''));
+
+        return [
+            'weights of all layers, core' => [$took, $floor, count($layers).' layers, five measures each at the rungs in effect', 30.0],
+            'the parts of the map, by mesh' => [$map, $floor, 'names from the database', null],
+        ];
+    }
+
     /**
      * The machine's speed changes from minute to minute: the floor is measured beside each row.
      *

@@ -27,7 +27,7 @@ ini_set('memory_limit', '4G');
 $sizes =
     array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?:
     array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
-$parts = ['core', 'import', 'requests', 'rules', 'sorting', 'simplify', 'canvas'];
+$parts = ['core', 'import', 'requests', 'rules', 'weights', 'sorting', 'simplify', 'canvas'];
 $only =
     array_merge(
         ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
@@ -93,14 +93,11 @@ foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
     for ($n = 0; $n < 2000; $n++) {
         $own[mt_rand(1, $objects->count())] = mt_rand(0, 4);
     }
-    $columns['planes.triangles'] = VineShelf\Facts\Derived::make(new Scene(new ColumnsInMemory($columns)), 'planes.triangles');
-    $columns['planes.placements'] = $columns['planes.triangles'];
     $settings = Settings::of([3 => 2, 7 => 0, 20 => 1], $own);
     $took = Rows::best(9, static function () use ($columns, $tree, $settings): void {
         $inEffect = new InEffect(new Scene(new ColumnsInMemory($columns)), new Organizers($tree), $settings);
         $inEffect->rungs();
         $inEffect->locks();
-        $inEffect->weight();
     });
     $floor = Rows::best(9, static fn () => [unpack('V*', $columns['parent']), unpack('V*', $columns['end'])]);
     $rows->add(
@@ -134,7 +131,6 @@ foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
         $inEffect = new InEffect(new Scene(new ColumnsInMemory($columns)), $sorted, $settings);
         $inEffect->rungs();
         $inEffect->locks();
-        $inEffect->weight();
     });
     $rows->add(
         'the same with 60 tags on half of them each',
@@ -202,6 +198,13 @@ foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
             $heavy($size) ? $rule['goal'] : null,
             $rule['rule'].' · '.number_format($rule['found']).' found',
         );
+    }
+}
+
+// What all layers weigh, and all parts of the map at its top.
+foreach (in_array('weights', $only, true) ? $sizes : [] as $size) {
+    foreach (Served::weights($size) as $name => [$took, $floor, $note, $goal]) {
+        $rows->add($name, $size, $took, $floor, 'adding up the triangles of all', $heavy($size) ? $goal : null, $note);
     }
 }
 

@@ -123,16 +123,6 @@ final readonly class Ranked
         return $all->or(Bits::ofRows($this->length, $rows));
     }
 
-    /** @return \Generator<int, Bits> the rows of each number that several rows have, by the number as a whole one */
-    public function several(): \Generator
-    {
-        for ($place = 0; $place < $this->values; $place++) {
-            if ($this->start($place + 1) - $this->start($place) > 1) {
-                yield (int) $this->value($place) => Bits::ofRows($this->length, $this->rows($place, $place + 1));
-            }
-        }
-    }
-
     /** The rows that have a number. */
     public function present(): Bits
     {

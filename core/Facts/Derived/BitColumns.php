@@ -6,15 +6,20 @@ namespace VineShelf\Facts\Derived;
 
 use VineShelf\Facts\Facts;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
-/** "bits.W": {@see Bits} of the rows that hold others (groups), have no name (unnamed), or have material, textures, properties. */
+/**
+ * "bits.W": {@see Bits} of the rows that hold others (groups), have no name (unnamed), have material, textures, properties, or a mesh that
+ * other rows draw as well (shared).
+ */
 final class BitColumns implements Family
 {
     private const NEEDS = [
         'groups' => ['groups'],
         'unnamed' => ['names'],
         'properties' => ['properties'],
+        'shared' => ['mesh'],
         'material' => ['surfaces', 'surfaces.lists'],
         'textures' => ['surfaces', 'surfaces.lists', 'materials'],
     ];
@@ -41,6 +46,7 @@ final class BitColumns implements Family
             'groups' => $scene->groupBits(),
             'unnamed' => self::unnamed($scene),
             'properties' => self::withProperties($facts),
+            'shared' => self::sharing($scene),
             default => self::drawnWith($facts, $of === 'textures'),
         };
 
@@ -52,6 +58,20 @@ final class BitColumns implements Family
         $rows = [];
         foreach (explode("\n", $scene->column('names')) as $row => $name) {
             if ($name === '' && $row > 0 && $row <= $scene->count()) {
+                $rows[] = $row;
+            }
+        }
+
+        return Bits::ofRows($scene->count(), $rows);
+    }
+
+    private static function sharing(Scene $scene): Bits
+    {
+        $meshes = Packed::uint32($scene->column('mesh'), 0, $scene->count() + 1);
+        $users = array_count_values($meshes);
+        $rows = [];
+        foreach ($meshes as $row => $mesh) {
+            if ($row > 0 && $mesh > 0 && $users[$mesh] > 1) {
                 $rows[] = $row;
             }
         }
