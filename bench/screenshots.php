@@ -83,10 +83,6 @@ foreach (['F1', 'F2', 'F3'] as $key) {
 }
 $go("shelfBench.pick({ keys: '{$tag('Client may change')}', mode: 'replace' }, false)");
 $shot('tags');
-$browser->dark(true);
-usleep(1_500_000);
-$shot('tags-dark');
-$browser->dark(false);
 $go('shelfBench.command("tint-own"); shelfBench.command("clear-pick")');
 foreach ([['tag="Client may change"', 'and'], ['tag="Pipe fitter"', 'or'], ['layer=Lockers', 'without']] as [$condition, $way]) {
     $go('shelfBench.finder.narrow('.json_encode($condition).", '$way')");
@@ -160,6 +156,15 @@ $browser->settled(90)->js('document.getElementById("message").replaceChildren()'
 $browser->screenshot("$folder/output.png");
 $browser->js('document.getElementById("row-menu").hidePopover()');
 $go('shelfBench.command("show-desk")');
+$apply(0);
+$columns = '[["triangles", 84], ["drawn", 76], ["calls", 62], ["drawnbytes", 84], ["desk", 46]]';
+$go("shelfBench.ledger.arrange({ columns: '$columns', sort: 'triangles', down: 1 }); shelfBench.command('weight')");
+$browser->waitFor('.weight-part');
+$go('document.querySelector(".weight-part[aria-label^=\"Plant\"]").dispatchEvent(new MouseEvent("click", { bubbles: true }))');
+$browser->waitForText('.weight-trail', 'Plant');
+$go('shelfBench.command("clear-pick")');
+$shot('weight');
+$browser->js('shelfBench.weight.close()');
 $report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
 foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {
     $browser->dark(false);
