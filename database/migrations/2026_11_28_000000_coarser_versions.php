@@ -6,7 +6,7 @@ use Illuminate\Database\Migrations\Migration;
 use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\Schema;
 
-/** Packs with coarser versions of meshes, which meshes of a source were looked at for them, and how large pictures are. */
+/** Packs with coarser versions of meshes, and which meshes of a source were looked at for them. */
 return new class extends Migration {
     public function up(): void
     {
@@ -15,10 +15,6 @@ return new class extends Migration {
         });
         Schema::table('sources', function (Blueprint $table): void {
             $table->binary('coarsened')->nullable();
-        });
-        Schema::table('textures', function (Blueprint $table): void {
-            $table->integer('width')->default(0);
-            $table->integer('height')->default(0);
         });
     }
 
@@ -29,9 +25,6 @@ return new class extends Migration {
         });
         Schema::table('sources', function (Blueprint $table): void {
             $table->dropColumn('coarsened');
-        });
-        Schema::table('textures', function (Blueprint $table): void {
-            $table->dropColumn(['width', 'height']);
         });
     }
 };
