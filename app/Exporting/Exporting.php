@@ -40,11 +40,13 @@ final class Exporting
 
     private readonly GltfExport $export;
 
+    /** @param (\Closure(int, int): void)|null $told hears now and then how many objects are done, of how many */
     public function __construct(
         private readonly Bench $bench,
         private readonly Levels $rungs,
         bool $isQuantized = false,
         bool $isCompressed = false,
+        private readonly ?\Closure $told = null,
     ) {
         $this->export = new GltfExport(new KeptShapes($bench), new KeptSurfaces($bench->project), $isQuantized, $isCompressed);
         $this->heldBack = self::heldBack($bench);
@@ -75,7 +77,7 @@ final class Exporting
             throw new Refused('Nothing is left to export: what was asked for is empty, hidden, or not for export.', 'rule');
         }
         foreach (array_chunk($wanted, self::CHUNK) as $some) {
-            $this->addAll($some);
+            $this->addAll($some, count($wanted));
         }
         $bytes = $this->keep($path);
 
@@ -113,7 +115,7 @@ final class Exporting
     }
 
     /** @param list<int> $rows ascending */
-    private function addAll(array $rows): void
+    private function addAll(array $rows, int $total): void
     {
         $scene = $this->bench->scene();
         $above = [];
@@ -134,6 +136,7 @@ final class Exporting
             $object = $found[$numbers[$at]] ?? null;
             if (! isset($this->added[$row]) && $object instanceof \stdClass) {
                 $this->added[$row] = $this->export->add($this->part($row, $object));
+                $this->told === null || ($this->told)(min($total, count($this->added)), $total);
             }
         }
     }

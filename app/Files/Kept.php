@@ -41,6 +41,24 @@ final class Kept
         }
     }
 
+    /** Takes a file of this machine over. @throws UnableToKeep when not every byte could be kept; nothing is there then */
+    public static function take(string $file, string $path): void
+    {
+        $disk = self::disk();
+        $bytes = (int) @filesize($path);
+        if ($disk->getAdapter() instanceof LocalFilesystemAdapter) {
+            $disk->makeDirectory(dirname($file));
+            if (@rename($path, $disk->path($file))) {
+                return;
+            }
+        }
+        $stream = @fopen($path, 'rb');
+        if ($stream === false || ! $disk->put($file, $stream) || $disk->size($file) !== $bytes) {
+            $disk->delete($file);
+            throw UnableToKeep::file($file, $bytes);
+        }
+    }
+
     /** The bytes of a file; null when it is not there, or not as long as it should be. */
     public static function get(string $file, ?int $length = null): ?string
     {

@@ -9,6 +9,7 @@ use App\Changes\Edits\RowEdit;
 use App\Files\Kept;
 use App\Lighten\Coarsening;
 use App\Models\Change;
+use App\Models\Export;
 use App\Models\Import;
 use App\Models\Project;
 use App\Scenes\IndexFiles;
@@ -22,6 +23,9 @@ use Illuminate\Support\Facades\DB;
 final class Sweep
 {
     private const YOUNG = 3600;
+
+    /** Seconds for which an export can be fetched. */
+    private const EXPORTS = 86_400;
 
     private readonly FilesystemAdapter $disk;
 
@@ -49,6 +53,9 @@ final class Sweep
         $this->clear('uploads', array_fill_keys($open, true));
         $this->clear('staging', array_fill_keys($open, true));
         $this->clear('sources', array_fill_keys([...$open, ...$named], true));
+        Export::query()->where('created_at', '<', now()->subSeconds(self::EXPORTS))->delete();
+        $kept = Export::query()->pluck('key')->map(static fn (mixed $key): string => "exports/$key.glb");
+        $this->clear('exports', array_fill_keys($kept->all(), true));
         $this->clear('projects', array_fill_keys(Project::query()->pluck('key')->all(), true));
         foreach (Project::query()->cursor() as $project) {
             $this->clearProject($project);
@@ -69,7 +76,12 @@ final class Sweep
                 $this->remove($this->disk->allFiles($inner), $inner);
             }
         }
-        $this->remove(array_filter($this->disk->files($folder), static fn (string $file): bool => ! isset($named[basename($file)])));
+        $this->remove(
+            array_filter(
+                $this->disk->files($folder),
+                static fn (string $file): bool => ! isset($named[basename($file)]) && ! isset($named[$file]),
+            ),
+        );
     }
 
     private function clearProject(Project $project): void

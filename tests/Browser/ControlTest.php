@@ -204,4 +204,26 @@ final class ControlTest extends BrowserTestCase
         self::assertSame('meter', $browser->js('return document.activeElement.className'), 'the focus goes back to where it came from');
         self::assertSame([], $browser->complaints());
     }
+
+    public function test_a_layer_is_exported_from_its_row_and_the_file_is_offered(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $browser->js('shelfBench.openRowMenu(document.querySelector("#row-L16"), document.querySelector("#row-L16 .more-button"))');
+        $browser->waitForText('#row-menu', 'Export…');
+        $browser->js(
+            '[...document.querySelectorAll("#row-menu .item")].find(({ textContent }) => textContent.startsWith("Export"))?.click()',
+        );
+        $browser->waitFor('[data-export]');
+        self::assertSame('L16', $browser->js('return document.querySelector("#export-of").value'));
+        $browser->press('Tab', 'Tab', 'Tab', 'Tab', 'Enter')->waitForText('#dialog [role=status]', 'objects exported.');
+        $link = $browser->js('return document.querySelector("#dialog a").href');
+        $first = $browser->driver->executeAsyncScript(
+            'const done = arguments[arguments.length - 1]; fetch(arguments[0]).then((answer) => answer.text()).then((text) => '.
+                'done(text.slice(0, 4)))',
+            [$link],
+        );
+        self::assertSame('glTF', $first);
+        $browser->press('Escape')->waitUntil('return !document.querySelector("#dialog").open', 'it does not close');
+        self::assertSame([], $browser->complaints());
+    }
 }

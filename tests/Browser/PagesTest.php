@@ -32,6 +32,7 @@ final class PagesTest extends BrowserTestCase
             '/layers/16/delete' => 'delete a layer',
             '/views/1/update' => 'update a view',
             '/why/100' => 'why',
+            '/exports/ask' => 'export parts',
         ]);
         $browser->js('shelfBench.command("keys")');
         self::assertNoFindings($browser, 'keys');

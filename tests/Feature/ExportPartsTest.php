@@ -7,11 +7,16 @@ namespace Tests\Feature;
 use App\Bench\Refused;
 use App\Exporting\Done;
 use App\Exporting\Exporting;
+use App\Files\Kept;
 use App\Files\UnableToKeep;
 use App\Jobs\Coarsen;
+use App\Jobs\ExportParts;
+use App\Jobs\Sweep;
+use App\Models\Export;
 use App\Scenes\SceneStore;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
 use PHPUnit\Framework\Attributes\TestWith;
 use Tests\Core\Support\Gltf;
 use Tests\Core\Support\Node;
@@ -140,6 +145,77 @@ final class ExportPartsTest extends ProjectTestCase
         foreach (['nowhere/x.glb' => [], $path => ['--view' => 'None such'], "$path " => ['--rule' => 'kind:chair']] as $file => $more) {
             self::assertSame(2, Artisan::call('shelf:export', ['project' => $key, 'file' => trim($file)] + $more));
         }
+    }
+
+    public function test_an_export_is_asked_for_written_in_the_queue_fetched_and_nobody_elses(): void
+    {
+        $this->send('POST', 'pick', ['keys' => 'L'.$this->layer($this->project, '51 Seats'), 'mode' => 'replace'])->assertOk();
+        $this->get($this->path('exports/ask'))
+            ->assertOk()
+            ->assertSee('what is picked: ')
+            ->assertSee('51 Seats')
+            ->assertSee('pictures show it');
+        $this->send('POST', 'exports', ['of' => 'pick', 'side' => 'desk', 'compressed' => 1])
+            ->assertOk()
+            ->assertSee('Waiting for a free worker');
+        $export = Export::query()->firstOrFail();
+        Queue::assertPushed(ExportParts::class);
+        $this->get($this->path("exports/$export->key/file"))->assertNotFound();
+        (new ExportParts($export->id))->handle();
+        $export->refresh();
+        self::assertSame('done', $export->state, $export->says);
+        $this->get($this->path("exports/$export->key"))->assertOk()->assertSee('objects exported.')->assertSee('Save Marlpit Baths.glb');
+        $file = $this->get($this->path("exports/$export->key/file"))->assertOk()->assertDownload('Marlpit Baths.glb')->streamedContent();
+        self::assertSame($export->bytes, strlen($file));
+        $kinds = Files::open(Gltf::keep($file, '.glb'))->objects()->kinds;
+        self::assertSame(240, count(array_filter($kinds, static fn (int $kind): bool => $kind === 1)));
+        // Whoever else sees the project sees nothing of it; strangers see nothing at all.
+        $anton = $this->person('Anton Weber');
+        $this->project->people()->attach($anton, ['role' => 'editor']);
+        $this->actingAs($anton)->get($this->path("exports/$export->key/file"))->assertNotFound();
+        $this->actingAs($this->person('Stranger'))->get($this->path('exports/ask'))->assertNotFound();
+        // After a day it is gone.
+        Kept::put('exports/forgotten.glb', 'x');
+        $export->forceFill(['created_at' => now()->subDays(2)])->save();
+        foreach (Kept::disk()->files('exports') as $kept) {
+            touch(Kept::disk()->path($kept), time() - 90_000);
+        }
+        (new Sweep)->run();
+        self::assertSame([[], 0], [Kept::disk()->files('exports'), Export::query()->count()]);
+    }
+
+    public function test_an_export_is_stopped_fails_in_words_and_is_refused_where_it_was_asked_for(): void
+    {
+        foreach (['L999' => 'layer', 'E99' => 'no longer there', 'pick' => 'nothing in that'] as $of => $says) {
+            $this->send('POST', 'exports', ['of' => $of, 'side' => 'desk'])
+                ->assertStatus(422)
+                ->assertSee($says);
+        }
+        $this->send('POST', 'exports', ['of' => 'all', 'side' => 'output'])->assertOk();
+        $export = Export::query()->firstOrFail();
+        $this->post($this->path("exports/$export->key/stop"))->assertOk()->assertSee('Stopped.');
+        (new ExportParts($export->id))->handle();
+        self::assertSame(['stopped', []], [$export->refresh()->state, Kept::disk()->files('exports')]);
+
+        // While it is written, it hears of that as well; and a full disk is said.
+        foreach (['stopped' => ['stop' => true], 'failed' => []] as $state => $how) {
+            $this->send('POST', 'exports', ['of' => 'all', 'side' => 'output'])->assertOk();
+            $export = Export::query()->latest('id')->firstOrFail();
+            $export->update($how);
+            $this->roomForFiles($how === [] ? 30_000 : null);
+            (new ExportParts($export->id))->handle();
+            $this->roomForFiles(null);
+            self::assertSame([$state, []], [$export->refresh()->state, Kept::disk()->files('exports')]);
+            $this->get($this->path("exports/$export->key"))
+                ->assertOk()
+                ->assertSee($how === [] ? 'disk is full' : 'Stopped.');
+        }
+        // A layer that was hidden meanwhile leaves nothing.
+        $this->send('POST', 'rungs', ['keys' => 'K0,K1,K2,K3,K4,K5,K6', 'rung' => 0]);
+        $this->send('POST', 'exports', ['of' => 'all', 'side' => 'desk'])->assertOk();
+        $export = Export::query()->latest('id')->firstOrFail();
+        (new ExportParts($export->id))->handle();
+        self::assertStringContainsString('Nothing is left to export', $export->refresh()->says);
     }
 
     /** @return array{Done, string} what it came to, and the file */

@@ -1,4 +1,5 @@
 import { openFolds, openLayouts } from './columns.js';
+import { openExport } from './exporting.js';
 import { jump } from './jump.js';
 import { openDifference } from './difference.js';
 import { openKeys } from './keysheet.js';
@@ -296,6 +297,7 @@ export function commandsOf(bench) {
             (from) => ask('POST', '/tag', { tag: from.dataset.tag, mode: 'toggle' }),
             { changes: true, quiet: true },
         ),
+        command('Pick', 'export', 'Export parts…', '', () => openExport(bench)),
         command('Sort', 'keep-set', 'Keep as a set…', 's', (from) => bench.keepSet(from.dataset.of), { changes: true }),
         command('Sort', 'landing', 'Where new objects land…', '', () => bench.openDialog('/landing')),
         command('Sort', 'move-rows', 'Move rows to…', 'Shift+m', () => bench.moveRows(bench.ledger.target), { changes: true }),

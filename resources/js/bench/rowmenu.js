@@ -1,3 +1,4 @@
+import { openExport } from './exporting.js';
 import { askForFolder, askForRow } from './newrow.js';
 
 /** Edge line styles in the order of their numbers. */
@@ -42,6 +43,7 @@ export function rowItems(bench, row) {
             items: [
                 ['Full', 5],
                 ['Plain', 4],
+                ['Coarse', 3],
                 ['Ghost', 2],
                 ['Box', 1],
                 ['Hidden', 0],
@@ -50,6 +52,7 @@ export function rowItems(bench, row) {
         ...(mayChange && /^[LOTF]/.test(key) && row.dataset.holds !== 'sets'
             ? [['In pictures…', 'Alt+O', () => bench.openDialog(`/output?keys=${key}`)]]
             : []),
+        ...(/^[LE]/.test(key) ? [['Export…', '', () => openExport(bench, key)]] : []),
         ...(mayChange && /^[LOTFE]/.test(key)
             ? [{ group: 'Lock', items: ['Open', 'Guarded', 'Locked'].map((label, lock) => [label, '', () => bench.setLock([key], lock)]) }]
             : []),

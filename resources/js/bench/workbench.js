@@ -7,6 +7,7 @@ import { Details } from './details.js';
 import { Dialogs } from './dialogs.js';
 import { listenToDivider } from './divider.js';
 import { Edges } from './edges.js';
+import { listenToExports } from './exporting.js';
 import { explain, listenToFailures, listenToLoss, sayUnable } from './failures.js';
 import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
@@ -59,6 +60,7 @@ export class Workbench {
             csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
         });
         this.dialogs = new Dialogs(this);
+        listenToExports(this, this.dialogs.element);
         this.menus = new Menus(this);
         this.pickMarks = new PickMarks(this.canvas, /** @type {SVGElement} */ (/** @type {any} */ (document.getElementById('pick-marks'))));
         this.shelf = new Shelf(this);

@@ -62,7 +62,7 @@
                 Isolate
             </button>
             <span class="rung-set" role="group" aria-label="Rung of the pick">
-                @foreach ([5 => 'Full', 4 => 'Plain', 2 => 'Ghost', 1 => 'Box', 0 => 'Hidden'] as $rung => $label)
+                @foreach ([5 => 'Full', 4 => 'Plain', 3 => 'Coarse', 2 => 'Ghost', 1 => 'Box', 0 => 'Hidden'] as $rung => $label)
                     <button
                         class="button rung-choice"
                         data-command="rung-pick"

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
+
+/**
+ * Parts of a project on their way out, as one person asked for them.
+ *
+ * @property int $id
+ * @property string $key
+ * @property int $project_id
+ * @property int $user_id
+ * @property array{of: string, rows: string, side: string, view: int, quantized: bool, compressed: bool} $asked rows: deflated bits by
+ *     object number, in base64
+ * @property string $file_name
+ * @property string $state "waiting", "running", "done", "failed" or "stopped"
+ * @property int $done objects that were looked at
+ * @property int $total
+ * @property bool $stop whether it is to end
+ * @property string $says what came of it
+ * @property int $bytes
+ * @property Carbon $created_at
+ */
+final class Export extends Model
+{
+    protected $guarded = [];
+
+    protected $attributes = ['state' => 'waiting', 'done' => 0, 'total' => 0, 'stop' => false, 'says' => '', 'bytes' => 0];
+
+    protected $casts = ['asked' => 'array', 'stop' => 'boolean'];
+
+    public function getRouteKeyName(): string
+    {
+        return 'key';
+    }
+
+    /** @return BelongsTo<Project, $this> */
+    public function project(): BelongsTo
+    {
+        return $this->belongsTo(Project::class);
+    }
+
+    public function isOver(): bool
+    {
+        return in_array($this->state, ['done', 'failed', 'stopped'], true);
+    }
+
+    public function percent(): int
+    {
+        return $this->total === 0 ? 0 : (int) floor((100 * $this->done) / $this->total);
+    }
+
+    /** Where the file is kept. */
+    public function file(): string
+    {
+        return "exports/$this->key.glb";
+    }
+}
