@@ -19,7 +19,11 @@ final class Ripen implements ShouldQueue
 
     public int $timeout = 600;
 
-    public function __construct(public readonly int $projectId) {}
+    public function __construct(public readonly int $projectId)
+    {
+        // Before the coarser versions, which are asked for after it; behind every file that somebody waits for.
+        $this->onQueue(Coarsen::QUEUE);
+    }
 
     public function handle(SceneStore $scenes): void
     {
