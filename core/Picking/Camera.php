@@ -20,8 +20,12 @@ final readonly class Camera
      */
     public array $rows;
 
-    /** @param Transform $rows */
-    private function __construct(array $rows, public float $near)
+    /**
+     * @param Transform                         $rows
+     * @param array{float, float, float, float} $ahead metres ahead of the eye, of a point (x, y, z, 1)
+     * @param float                             $scale pixels that a metre is high, a metre ahead; of a parallel camera anywhere
+     */
+    private function __construct(array $rows, public float $near, public array $ahead, public float $scale, public bool $isParallel)
     {
         $this->rows = $rows;
     }
@@ -45,6 +49,9 @@ final readonly class Camera
                 ...self::row($ahead, 1.0, $ahead, 0.0, $eye),
             ],
             $near,
+            self::row($ahead, 1.0, $ahead, 0.0, $eye),
+            $scale,
+            false,
         );
     }
 
@@ -56,12 +63,14 @@ final readonly class Camera
      */
     public static function parallel(array $eye, array $target, array $up, float $tall, float $width, float $height): self
     {
-        [$right, $above] = self::axes($eye, $target, $up);
+        [$right, $above, $ahead] = self::axes($eye, $target, $up);
         $scale = $height / $tall;
         [$a, $b, $c, $d] = self::row($right, $scale, $right, 0.0, $eye);
         [$e, $f, $g, $h] = self::row($above, -$scale, $above, 0.0, $eye);
 
-        return new self([$a, $b, $c, $d + $width / 2, $e, $f, $g, $h + $height / 2, 0.0, 0.0, 0.0, 1.0], 0.5);
+        $rows = [$a, $b, $c, $d + $width / 2, $e, $f, $g, $h + $height / 2, 0.0, 0.0, 0.0, 1.0];
+
+        return new self($rows, 0.5, self::row($ahead, 1.0, $ahead, 0.0, $eye), $scale, true);
     }
 
     /**

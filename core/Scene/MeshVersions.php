@@ -109,7 +109,7 @@ final readonly class MeshVersions
     /**
      * The version that does for the rung Coarse, of the meshes that have one.
      *
-     * @return array<int, array{triangles: int, vertices: int, bytes: int}> by mesh
+     * @return array<int, array{triangles: int, vertices: int, bytes: int, error: float}> by mesh
      */
     public static function coarse(Scene $scene): array
     {
@@ -118,7 +118,12 @@ final readonly class MeshVersions
         for ($at = 0, $end = strlen($column); $at < $end; $at += self::ENTRY) {
             [$mesh, , $triangles, $vertices, , $bytes] = Packed::uint32($column, $at, 6);
             if (($triangles & self::COARSE) !== 0) {
-                $coarse[$mesh] = ['triangles' => $triangles & ~self::COARSE, 'vertices' => $vertices, 'bytes' => $bytes];
+                $coarse[$mesh] = [
+                    'triangles' => $triangles & ~self::COARSE,
+                    'vertices' => $vertices,
+                    'bytes' => $bytes,
+                    'error' => Packed::float32($column, $at + 16, 1)[0],
+                ];
             }
         }
 

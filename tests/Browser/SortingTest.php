@@ -131,9 +131,11 @@ final class SortingTest extends BrowserTestCase
         $browser->waitForText('#message', 'Undone: Put');
         self::assertSame([], $browser->complaints());
 
-        // It ends also when its answer is overtaken by another, which comes first.
+        // It ends also when it travels slowly and something else is arranged meanwhile.
         $browser->press('Shift+w')->waitFor('[data-end-wide]');
-        $browser->js('document.querySelector("[data-end-wide]").click(); setTimeout(() => shelfBench.ledger.arrange({ sort: "name" }), 1)');
+        $browser->js('const send = window.fetch; window.fetch = async (...asked) => { window.fetch = send;'.
+            'await new Promise((go) => setTimeout(go, 700)); return send(...asked); };'.
+            'document.querySelector("[data-end-wide]").click(); setTimeout(() => shelfBench.ledger.arrange({ sort: "name" }), 1)');
         $browser->waitUntil(
             'return !document.querySelector("#ledger-head [data-member]") && '.
                 'document.documentElement.style.getPropertyValue("--ledger") === "496px"',

@@ -35,6 +35,8 @@ export class Ledger {
         this.known = { revision: 0, desk: 0 };
         /** Questions for rows that are not answered yet. */
         this.open = 0;
+        /** What is arranged is written in the order that it was asked for in. @type {Promise<any>} */
+        this.written = Promise.resolve();
         /** A place whose row is to get the focus when it comes. @type {{place: number, quiet: boolean} | undefined} */
         this.awaited = undefined;
         /** @type {number | null} where a range starts */
@@ -132,17 +134,18 @@ export class Ledger {
         this.anchor = null;
         this.selected.clear();
         this.grid.setAttribute('aria-label', document.getElementById(`lens-${lens}`)?.textContent ?? lens);
-        return this.fetch('POST', '/ledger', { lens });
+        return this.arrange({ lens });
     }
 
     /** @param {string} keys @param {boolean} unfold */
     fold(keys, unfold) {
-        return this.fetch('POST', '/ledger', { fold: keys, unfold: unfold ? 1 : 0 });
+        return this.arrange({ fold: keys, unfold: unfold ? 1 : 0 });
     }
 
-    /** Changes how the ledger is arranged. @param {Record<string, any>} values */
+    /** Changes how the ledger is arranged. @param {Record<string, any>} values @returns {Promise<number>} the answer's status */
     arrange(values) {
-        return this.fetch('POST', '/ledger', values);
+        this.written = this.written.catch(() => 0).then(() => this.fetch('POST', '/ledger', values));
+        return this.written;
     }
 
     /**
