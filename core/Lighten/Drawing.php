@@ -28,9 +28,6 @@ final class Drawing
     /** Pixels below which a thing is a dot. */
     private const DOT = 1.0;
 
-    /** How much of its box a thing fills when nobody looked. */
-    private const FILLS = 0.6;
-
     /** Rows whose boxes are read at once. */
     private const CHUNK = 4096;
 
@@ -64,7 +61,7 @@ final class Drawing
     public function of(Levels $rungs): Seen
     {
         $scene = $this->facts->scene;
-        $seen = new Seen($this->raster, $scene->count());
+        $seen = new Seen($scene->count(), $this->raster->height, $this->raster);
         [$large, $small] = $this->sizes($rungs, $seen);
         arsort($large);
         $steps = $rungs->translated(range(0, Rung::Full->value));
@@ -227,7 +224,7 @@ final class Drawing
         if ($box === null) {
             return;
         }
-        $fills = $seen->boxed[$row] * self::FILLS;
+        $fills = $seen->boxed[$row] * Seen::FILLS;
         $seen->covered[$row] = $fills;
         $places = [[($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2]];
         for ($corner = 0; $size > 3 && $corner < 8; $corner++) {
