@@ -15,6 +15,7 @@ use App\Http\Controllers\KeptFileController;
 use App\Http\Controllers\LayerController;
 use App\Http\Controllers\LayoutController;
 use App\Http\Controllers\LedgerController;
+use App\Http\Controllers\LightenController;
 use App\Http\Controllers\MembershipController;
 use App\Http\Controllers\NamesController;
 use App\Http\Controllers\ObjectController;
@@ -38,6 +39,7 @@ use App\Http\Controllers\WhyController;
 use App\Http\Controllers\WhyRowsController;
 use App\Http\Controllers\WorkbenchController;
 use App\Http\Middleware\BringBench;
+use App\Models\Lightening;
 use Illuminate\Support\Facades\Route;
 
 // Every route says who may use it: "guest", or "auth" alone for what is a person's own, or "can" for a project or an import.
@@ -96,6 +98,15 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/exports/{export}', [ExportController::class, 'show'])->name('exports.show');
             Route::post('/exports/{export}/stop', [ExportController::class, 'stop'])->name('exports.stop');
             Route::get('/exports/{export}/file', [ExportController::class, 'file'])->name('exports.file');
+            Route::post('/lighten', [LightenController::class, 'store'])->name('lighten.store');
+            Route::get('/lighten/{lightening}', [LightenController::class, 'show'])->name('lighten.show');
+            Route::post('/lighten/{lightening}/stop', [LightenController::class, 'stop'])->name('lighten.stop');
+            Route::post('/lighten/{lightening}/apply', [LightenController::class, 'apply'])->name('lighten.apply');
+            Route::post('/lighten/{lightening}/back', [LightenController::class, 'giveBack'])->name('lighten.back');
+            Route::post('/lighten/{lightening}/pick', [LightenController::class, 'pick'])->name('lighten.pick');
+            Route::get('/lighten/{lightening}/{picture}.png', [LightenController::class, 'picture'])
+                ->whereIn('picture', Lightening::PICTURES)
+                ->name('lighten.picture');
             Route::get('/weight', [WeightController::class, 'show'])->name('weight');
             Route::post('/weight/pick', [WeightController::class, 'pick'])->name('weight.pick');
             Route::get('/versions', [CanvasController::class, 'versions'])->name('versions');

@@ -11,6 +11,7 @@ use App\Lighten\Coarsening;
 use App\Models\Change;
 use App\Models\Export;
 use App\Models\Import;
+use App\Models\Lightening;
 use App\Models\Project;
 use App\Scenes\IndexFiles;
 use Illuminate\Filesystem\FilesystemAdapter;
@@ -24,7 +25,7 @@ final class Sweep
 {
     private const YOUNG = 3600;
 
-    /** Seconds for which an export can be fetched. */
+    /** Seconds for which an export can be fetched, and a proposal that nobody applied. */
     private const EXPORTS = 86_400;
 
     private readonly FilesystemAdapter $disk;
@@ -56,6 +57,14 @@ final class Sweep
         Export::query()->where('created_at', '<', now()->subSeconds(self::EXPORTS))->delete();
         $kept = Export::query()->pluck('key')->map(static fn (mixed $key): string => "exports/$key.glb");
         $this->clear('exports', array_fill_keys($kept->all(), true));
+        Lightening::query()
+            ->where('created_at', '<', now()->subSeconds(self::EXPORTS))
+            ->where(static fn ($query) => $query->whereNull('applied_at')->orWhereNotNull('given_back_at'))
+            ->delete();
+        $shown = Lightening::query()
+            ->get(['id', 'key'])
+            ->flatMap(static fn (Lightening $one): array => array_map($one->file(...), Lightening::PICTURES));
+        $this->clear('lightenings', array_fill_keys($shown->all(), true));
         $this->clear('projects', array_fill_keys(Project::query()->pluck('key')->all(), true));
         foreach (Project::query()->cursor() as $project) {
             $this->clearProject($project);

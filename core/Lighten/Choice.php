@@ -5,15 +5,20 @@ declare(strict_types=1);
 namespace VineShelf\Lighten;
 
 /**
- * The choice of rungs that fits a budget and loses least: a knapsack problem with several choices each. What each thing can be lowered to is
- * thinned out to steps that lose ever more per triangle (Sinha and Zoltners, "The multiple-choice knapsack problem", 1979), and the cheapest
- * steps of all are taken until all fit. What stands near the last of them, or all where there are few, is then chosen anew, exactly but for
+ * The choice of rungs that fits a budget and loses least: a knapsack problem with several choices each. What each thing can be lowered to
+ * is thinned out to steps that lose ever more per triangle (Sinha and Zoltners, "The multiple-choice knapsack problem", 1979), and the
+ * cheapest steps of all are taken until all fit. What stands near the last of them, or all where there are few, is then chosen anew, exactly but for
  * a small part ({@see Few}).
  */
 final class Choice
 {
     /** Things around the last step that are chosen anew. */
     private const FEW = 160;
+
+    /** Steps that are sorted at once, and parts that more of them are divided into. */
+    private const SORTED = 20_000;
+
+    private const PARTS = 62;
 
     /** @var list<int> the things that steps are of */
     private array $things = [];
@@ -29,8 +34,12 @@ final class Choice
 
     public function __construct(private readonly Options $options) {}
 
-    /** @return Chosen|null null when they cannot fit */
-    public function within(int $budget): ?Chosen
+    /**
+     * @param bool $isGuess whether the cheapest steps will do
+     *
+     * @return Chosen|null null when they cannot fit
+     */
+    public function within(int $budget, bool $isGuess = false): ?Chosen
     {
         $excess = $this->options->cost() - $budget;
         if ($excess <= 0) {
@@ -54,7 +63,11 @@ final class Choice
             }
         }
         $few = [];
-        for ($near = 0, $count = count($order); count($few) < self::FEW && ($last - $near >= 0 || $last + $near < $count); $near++) {
+        for (
+            $near = 0, $count = count($order);
+            ! $isGuess && count($few) < self::FEW && ($last - $near >= 0 || $last + $near < $count);
+            $near++
+        ) {
             foreach ([$last - $near, $last + $near] as $at) {
                 isset($order[$at]) && ($few[$this->things[$order[$at]]] = true);
             }
@@ -71,7 +84,7 @@ final class Choice
     {
         $options = $this->options;
         [$cost, $loss] = $this->sum($taken);
-        $before = $this->sum(array_intersect_key($taken, array_flip($few)), $few);
+        $before = $few === [] ? [0, 0.0] : $this->sum(array_intersect_key($taken, array_flip($few)), $few);
         $anew = (new Few($options, $few))->within($budget - $cost + $before[0], $before[1]);
         if ($anew !== null) {
             $taken = $anew + array_diff_key($taken, array_flip($few));
@@ -93,9 +106,10 @@ final class Choice
         $options = $this->options;
         $cost = $of === null ? $options->cost() : array_sum(array_map(static fn (int $thing): int => $options->costs[$thing], $of));
         $loss = 0.0;
+        ['costs' => $costs, 'costsAt' => $costsAt, 'lossesAt' => $lossesAt] = get_object_vars($options);
         foreach ($taken as $thing => $rung) {
-            $cost += $options->costsAt[$rung][$thing] - $options->costs[$thing];
-            $loss += $options->lossesAt[$rung][$thing];
+            $cost += $costsAt[$rung][$thing] - $costs[$thing];
+            $loss += $lossesAt[$rung][$thing];
         }
 
         return [$cost, $loss];
@@ -140,29 +154,82 @@ final class Choice
 
     /**
      * The steps that lose least for each triangle, as far as they are needed, and some beyond. What costs nothing comes first, the largest
-     * before all, so that as few things as possible are touched.
+     * before all, so that as few things as possible are touched. Only what is near the last that is needed is sorted.
      *
      * @return list<int>
      */
     private function cheapest(int $excess): array
     {
-        $ratios = $this->ratios;
         $saves = $this->saves;
         $free = $others = [];
-        foreach ($ratios as $step => $ratio) {
+        $saved = 0;
+        foreach ($this->ratios as $step => $ratio) {
             if ($ratio <= 0.0) {
                 $free[$step] = $saves[$step];
+                $saved += $saves[$step];
             } else {
                 $others[$step] = $ratio;
             }
         }
-        arsort($free);
+        if ($saved >= $excess) {
+            arsort($free);
+        }
         $order = array_keys($free);
-        if (array_sum($free) >= $excess && count($order) > self::FEW) {
+        if ($saved >= $excess && count($order) > self::FEW) {
             return $order;
+        }
+        while (count($others) > self::SORTED) {
+            $some = self::sample($others);
+            [$low, $high] = [$some[0], $some[count($some) - 1]];
+            // Where among them the last is that is needed.
+            $sums = array_fill(0, count($some) + 1, 0);
+            $places = [];
+            foreach ($others as $step => $ratio) {
+                $place = 0;
+                for ($from = 0, $to = count($some); $from < $to; $place = $from) {
+                    $middle = ($from + $to) >> 1;
+                    $some[$middle] < $ratio ? ($from = $middle + 1) : ($to = $middle);
+                }
+                $places[$step] = $place;
+                $sums[$place] += $saves[$step];
+            }
+            for ($last = 0; $last < count($some) && $saved + $sums[$last] < $excess; $last++) {
+                $saved += $sums[$last];
+            }
+            // The part before and the part behind stay, since what is needed last may stand at an end.
+            $kept = [];
+            foreach ($places as $step => $place) {
+                if ($place < $last - 1) {
+                    $order[] = $step;
+                } elseif ($place <= $last + 1) {
+                    $kept[$step] = $others[$step];
+                }
+            }
+            $last > 0 && ($saved -= $sums[$last - 1]);
+            if ($low === $high || count($kept) === count($others)) {
+                break;
+            }
+            $others = $kept;
         }
         asort($others);
 
         return [...$order, ...array_keys($others)];
+    }
+
+    /**
+     * @param array<int, float> $ratios
+     *
+     * @return list<float> some of them, each once, ascending
+     */
+    private static function sample(array $ratios): array
+    {
+        $some = [];
+        $steps = array_keys($ratios);
+        for ($at = 0, $count = count($steps); $at < $count; $at += intdiv($count, self::PARTS)) {
+            $some[] = $ratios[$steps[$at]];
+        }
+        sort($some);
+
+        return array_values(array_unique($some));
     }
 }

@@ -98,6 +98,19 @@ final class Drawing
         return $seen;
     }
 
+    /** As if nothing were in front of anything: only how large everything is. A guess, for while it is being drawn. */
+    public function sized(Levels $rungs): Seen
+    {
+        $seen = new Seen($this->facts->scene->count(), $this->raster->height, $this->raster);
+        foreach ($this->sizes($rungs, $seen) as $rows) {
+            foreach ($rows as $row => $_) {
+                $seen->seen[$row] = $seen->covered[$row] = $seen->boxed[$row] * Seen::FILLS;
+            }
+        }
+
+        return $seen;
+    }
+
     /**
      * How large everything is in the picture that is in it.
      *
@@ -119,7 +132,7 @@ final class Drawing
         for ($from = 1; $from <= $count; $from += self::CHUNK) {
             $until = min($count, $from + self::CHUNK - 1);
             /** @var array<int, float> $b */
-            $b = unpack('g'.(6 * ($until - $from + 1)), $boxes, $from * 24);
+            $b = unpack('g'. 6 * ($until - $from + 1), $boxes, $from * 24);
             for ($row = $from, $at = 1; $row <= $until; $row++, $at += 6) {
                 if ($shown[$row] === "\0" || $recordAt[$row] === $recordAt[$row + 1] || $b[$at] > $b[$at + 3]) {
                     continue;
@@ -178,7 +191,9 @@ final class Drawing
              *     11: float, 12: float} $m */
             $m = unpack('Vmesh/g12', $scene->column('records'), $record * DrawRecords::RECORD + 4);
             $placement = [$m[1], $m[2], $m[3], $m[4] + $ox, $m[5], $m[6], $m[7], $m[8] + $oy, $m[9], $m[10], $m[11], $m[12] + $oz];
-            $size = sqrt(max($m[1] ** 2 + $m[5] ** 2 + $m[9] ** 2, $m[2] ** 2 + $m[6] ** 2 + $m[10] ** 2, $m[3] ** 2 + $m[7] ** 2 + $m[11] ** 2));
+            $size = sqrt(
+                max($m[1] ** 2 + $m[5] ** 2 + $m[9] ** 2, $m[2] ** 2 + $m[6] ** 2 + $m[10] ** 2, $m[3] ** 2 + $m[7] ** 2 + $m[11] ** 2),
+            );
             $shape = $this->shape($m['mesh'], $rung, self::OFF / max(1e-12, $seen->perMetre[$row] * $size));
             if ($shape !== null && $this->across?->has($row) === true) {
                 $shape = CutShape::of($shape, $placement, $this->planes);
@@ -236,11 +251,11 @@ final class Drawing
             $places[] = [$place[0], $place[1], $place[2]];
         }
         $found = 0;
-        $reach = (1.5 / max(1e-12, $seen->perMetre[$row])) + ($size > 3 ? $size / max(1e-12, $seen->perMetre[$row]) / 2 : 0);
+        $reach = 1.5 / max(1e-12, $seen->perMetre[$row]) + ($size > 3 ? $size / max(1e-12, $seen->perMetre[$row]) / 2 : 0);
         foreach ($places as [$x, $y, $z]) {
             $found += $this->isSeenAt($row, $x, $y, $z, $reach, $look, $size < 2 * self::DOT) ? 1 : 0;
         }
-        $seen->seen[$row] = ($fills * $found) / count($places) * ($look[1] < 1.0 ? 0.5 : 1.0);
+        $seen->seen[$row] = (($fills * $found) / count($places)) * ($look[1] < 1.0 ? 0.5 : 1.0);
     }
 
     /** @param array{int, float} $look */

@@ -21,7 +21,7 @@ use VineShelf\Scene\Packed;
  * |---|---|
  * | Hidden | all that is seen of it |
  * | Box | what the box covers beyond the object, as far as the object is seen at all; and {@see SHADE} of what is seen, its shading |
- * | Coarse | along an edge as wide as the version is off, beyond what an eye can see ({@see UNSEEN}), on both sides: at most all that is seen |
+ * | Coarse | along an edge as wide as the version is off, beyond what an eye sees ({@see UNSEEN}), on both sides: at most all of it |
  *
  * Whoever has pictures of materials loses {@see PICTURE} of what is seen on any of them.
  */
@@ -42,82 +42,98 @@ final class Losses
     /** Triangles of what cannot be lowered. */
     public int $fixed = 0;
 
-    /** @var array<int, int|float> bytes of pictures by row */
-    private array $pictures;
-
     /** @var array<int, array{triangles: int, vertices: int, bytes: int, error: float}> */
-    private array $versions;
+    private readonly array $versions;
 
     /**
      * @param Levels     $rungs in effect
      * @param Bits       $free  rows that may be lowered
      * @param list<Seen> $seen  the pictures
+     * @param bool       $hides whether things may be hidden; else boxes are the least
      */
-    public function __construct(private readonly Facts $facts, Levels $rungs, Bits $free, private readonly array $seen)
+    public function __construct(private readonly Facts $facts, Levels $rungs, Bits $free, array $seen, bool $hides = true)
     {
         $scene = $facts->scene;
-        $this->options = new Options;
-        $this->pictures = Values::numbers($scene, 'texture');
         $this->versions = MeshVersions::coarse($scene);
         $fine = PlaneColumns::numbers($scene, 'triangles');
         $coarse = PlaneColumns::numbers($scene, 'coarsetriangles');
         $times = PlaneColumns::numbers($scene, 'placements');
         $steps = $rungs->translated(range(0, Rung::Full->value));
         $may = $free->mask();
+        $rows = $costs = $boxes = $coarses = [];
+        $fixed = 0;
         for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
             $rung = ord($steps[$row]);
-            if ($times[$row - 1] === 0 || $rung === Rung::Hidden->value) {
+            $placed = $times[$row - 1];
+            if ($placed === 0 || $rung === 0) {
                 continue;
             }
-            $box = 12 * $times[$row - 1];
-            $cost = $rung >= Rung::Plain->value ? $fine[$row - 1] : ($rung >= Rung::Ghost->value ? $coarse[$row - 1] : $box);
+            $cost = $rung >= 4 ? $fine[$row - 1] : ($rung >= 2 ? $coarse[$row - 1] : 12 * $placed);
             if ($may[$row] === "\0") {
-                $this->fixed += $cost;
+                $fixed += $cost;
 
                 continue;
             }
-            $this->rows[] = $row;
-            $this->options->add($cost, $this->lower($row, $rung, $coarse[$row - 1], $box));
+            $rows[] = $row;
+            $costs[] = $cost;
+            $boxes[] = 12 * $placed;
+            $coarses[] = $coarse[$row - 1];
         }
+        $this->rows = $rows;
+        $this->fixed = $fixed;
+        $options = new Options;
+        $options->costs = $costs;
+        $options->costsAt = [3 => $coarses, 1 => $boxes, 0 => array_fill(0, count($rows), 0)];
+        $options->lossesAt = $this->lost($steps, $seen, $hides);
+        $this->options = $options;
     }
 
-    /** @return array<int, array{int, float}> cost and loss by rung */
-    private function lower(int $row, int $rung, int $coarse, int $box): array
+    /**
+     * @param string     $steps rung by row
+     * @param list<Seen> $seen
+     *
+     * @return array<int, list<float>> by rung, then by place among the rows
+     */
+    private function lost(string $steps, array $seen, bool $hides): array
     {
-        $lower = [Rung::Hidden->value => [0, 0.0]];
-        if ($rung > Rung::Box->value) {
-            $lower[Rung::Box->value] = [$box, 0.0];
-        }
-        if ($rung > Rung::Coarse->value) {
-            $lower[Rung::Coarse->value] = [$coarse, 0.0];
-        }
+        $rows = $this->rows;
+        $textures = Values::numbers($this->facts->scene, 'texture');
+        $hidden = $boxed = $coarse = $pictures = array_fill(0, count($rows), 0.0);
         $pixels = 0.0;
-        $off = null;
-        $picture = $rung === Rung::Full->value && ($this->pictures[$row] ?? 0) > 0 ? self::PICTURE : 0.0;
-        foreach ($this->seen as $seen) {
-            $pixels += $seen->pixels;
-            $visible = $seen->seen[$row];
-            if ($visible <= 0) {
-                continue;
-            }
-            $covered = max($visible, $seen->covered[$row]);
-            $boxed = max($covered, $seen->boxed[$row]);
-            $lower[0][1] += $visible;
-            if (isset($lower[1])) {
-                $lower[1][1] += ($boxed - $covered) * ($visible / $covered) + $visible * (self::SHADE + $picture);
-            }
-            if (isset($lower[3])) {
-                $off ??= $this->off($row);
-                $times = Seen::TALL / $seen->tall;
-                $wide = max(0.0, $off * $seen->perMetre[$row] * $times - self::UNSEEN);
-                $lower[3][1] += $visible * (min(1.0, (2 * $wide) / (sqrt($boxed) * $times)) + $picture);
+        foreach ($seen as $one) {
+            $pixels += $one->pixels;
+            $times = Seen::TALL / $one->tall;
+            ['seen' => $visibles, 'covered' => $covers, 'boxed' => $boxes, 'perMetre' => $perMetres] = get_object_vars($one);
+            foreach ($rows as $at => $row) {
+                $visible = $visibles[$row];
+                if ($visible <= 0) {
+                    continue;
+                }
+                $covered = $covers[$row] > $visible ? $covers[$row] : $visible;
+                $box = $boxes[$row] > $covered ? $boxes[$row] : $covered;
+                $hidden[$at] += $visible;
+                $boxed[$at] += ($box - $covered) * ($visible / $covered) + $visible * self::SHADE;
+                if ($steps[$row] > "\3") {
+                    $wide = $this->off($row) * $perMetres[$row] * $times - self::UNSEEN;
+                    if ($wide > 0) {
+                        $share = (2 * $wide) / (sqrt($box) * $times);
+                        $coarse[$at] += $visible * ($share < 1.0 ? $share : 1.0);
+                    }
+                    if ($steps[$row] === "\5" && ($textures[$row] ?? 0) > 0) {
+                        $pictures[$at] += $visible * self::PICTURE;
+                    }
+                }
             }
         }
-        foreach ($lower as $rung => [$cost, $loss]) {
-            $lower[$rung] = [$cost, $pixels > 0 ? min(1.0, $loss / $pixels) : 0.0];
+        $part = 1 / max(1.0, $pixels);
+        foreach ($rows as $at => $row) {
+            $rung = $steps[$row];
+            $hidden[$at] = $hides ? $hidden[$at] * $part : Options::NEVER;
+            $boxed[$at] = $rung > "\1" ? min(1.0, ($boxed[$at] + $pictures[$at]) * $part) : Options::NEVER;
+            $coarse[$at] = $rung > "\3" ? ($coarse[$at] + $pictures[$at]) * $part : Options::NEVER;
         }
 
-        return $lower;
+        return [3 => $coarse, 1 => $boxed, 0 => $hidden];
     }
 
     /** Metres that the coarse version of a row's mesh is off where it is placed. */

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace VineShelf\Lighten;
 
 /**
- * What each of many things could be drawn as: what it costs in triangles on each rung, and how much of the picture is lost. Kept as columns,
- * since there may be hundreds of thousands.
+ * What each of many things could be drawn as: what it costs in triangles on each rung, and how much of the picture is lost. Kept as
+ * columns, since there may be hundreds of thousands.
  */
 final class Options
 {
@@ -51,14 +51,16 @@ final class Options
     /** The least that all can cost. */
     public function least(): int
     {
-        $least = 0;
-        foreach ($this->costs as $at => $cost) {
-            foreach (self::RUNGS as $rung) {
-                $cost = $this->lossesAt[$rung][$at] >= 0 ? min($cost, $this->costsAt[$rung][$at]) : $cost;
+        $least = $this->costs;
+        foreach (self::RUNGS as $rung) {
+            $losses = $this->lossesAt[$rung];
+            foreach ($this->costsAt[$rung] as $at => $cost) {
+                if ($cost < $least[$at] && $losses[$at] >= 0) {
+                    $least[$at] = $cost;
+                }
             }
-            $least += $cost;
         }
 
-        return $least;
+        return array_sum($least);
     }
 }
