@@ -7,7 +7,7 @@ namespace App\Files;
 /** Pictures as PNG (W3C, "Portable Network Graphics Specification"): true colour, 8 bits a channel. */
 final class Png
 {
-    /** @param list<int> $pixels 0xRRGGBB, line by line from the top */
+    /** @param array<int, int> $pixels 0xRRGGBB, line by line from the top */
     public static function of(array $pixels, int $width): string
     {
         $lines = '';

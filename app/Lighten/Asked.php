@@ -23,6 +23,7 @@ final readonly class Asked
      * @param list<array<string, mixed>> $cameras   as views keep them, from the origin of the scene; none for everywhere
      * @param Bits|null                 $keep      object numbers that are left as they are
      * @param bool                      $hides     whether things may be hidden, and not only be boxes
+     * @param list<int>                 $views     the views that the cameras are of
      */
     public function __construct(
         public int $triangles,
@@ -32,6 +33,7 @@ final readonly class Asked
         public array $cameras = [],
         public ?Bits $keep = null,
         public bool $hides = true,
+        public array $views = [],
     ) {}
 
     /** @return array<string, mixed> */
@@ -46,7 +48,7 @@ final readonly class Asked
 
         /**
          * @var array{
-         *     triangles: int, side: string, by: string, from: string, cameras: list<array<string, mixed>>, keep: string, hides: bool
+         *     triangles: int, side: string, by: string, from: string, cameras: list<array<string, mixed>>, keep: string, hides: bool, views?: list<int>
          * } $kept
          */
         return new self(
@@ -57,6 +59,7 @@ final readonly class Asked
             $kept['cameras'],
             $kept['keep'] === '' ? null : Members::unpack((string) base64_decode($kept['keep'], true)),
             $kept['hides'],
+            $kept['views'] ?? [],
         );
     }
 }

@@ -142,11 +142,11 @@ final class Proposing
         }
         $this->tell((count($seen) + 1) / (2 * count($seen) + 2));
         $after = $isGuess ? $this->base : $this->after($losses, $chosen, $layers);
-        [$pictures, $differs] = $this->pictures($seen, $again, $after);
+        [$pictures, $differs, $pictured] = $this->pictures($seen, $again, $after);
 
         return new Proposal(
             $this->settings($losses, $chosen, $layers),
-            $this->report($losses, $chosen, $isGuess ? null : $after) + ['differs' => $differs],
+            $this->report($losses, $chosen, $isGuess ? null : $after) + ['differs' => $differs, 'pictured' => $pictured],
             $pictures,
         );
     }
@@ -202,14 +202,16 @@ final class Proposing
      */
     private function layers(Losses $losses): ?array
     {
-        $costs = $none = [];
+        /** @var array<int, array<int, int>> $costs */
+        $costs = [];
+        /** @var array<int, array<int, float>> $lost */
+        $lost = [];
         $parents = [];
         foreach ($this->bench->layers()->walk() as [$layer]) {
             $parents[$layer->number] = $layer->parent;
             $costs[$layer->number] = array_fill_keys(LayersChoice::CAPS, 0);
-            $none[$layer->number] = array_fill_keys(LayersChoice::CAPS, 0.0);
+            $lost[$layer->number] = array_fill_keys(LayersChoice::CAPS, 0.0);
         }
-        $lost = $none;
         $layerOf = $this->scene->layers();
         $options = $losses->options;
         foreach ($losses->rows as $at => $row) {
@@ -300,12 +302,15 @@ final class Proposing
      * @param list<Seen> $seen
      * @param list<int>  $again
      *
-     * @return array{array<string, string>, float|null} pictures, and the part of their pixels that differ
+     * @return array{array<string, string>, float|null, int|null} pictures of the camera that loses most, the part of all their pixels that
+     *     differ, and which camera that is
      */
     private function pictures(array $seen, array $again, Levels $after): array
     {
         $pictures = [];
         $differs = 0.0;
+        $most = -1.0;
+        $pictured = null;
         foreach ($again as $at) {
             $before = $seen[$at]->raster;
             $then = $this->drawing($at)->of($after)->raster;
@@ -314,18 +319,18 @@ final class Proposing
             }
             $apart = new Apart($before->colours, $then->colours);
             $differs += $apart->share / count($again);
-            $pictures =
-                $pictures === []
-                    ? array_map(static fn (array $pixels): string => Png::of($pixels, $before->width), [
-                        'before' => $before->colours,
-                        'after' => $then->colours,
-                        'lost' => $apart->marked,
-                    ])
-                    : $pictures;
+            if ($apart->share > $most) {
+                [$most, $pictured] = [$apart->share, $at];
+                $pictures = array_map(static fn (array $pixels): string => Png::of($pixels, $before->width), [
+                    'before' => $before->colours,
+                    'after' => $then->colours,
+                    'lost' => $apart->marked,
+                ]);
+            }
             $this->tell((count($seen) + 2 + $at) / (2 * count($seen) + 2));
         }
 
-        return [$pictures, $again === [] ? null : $differs];
+        return [$pictures, $again === [] ? null : $differs, $pictured];
     }
 
     /**

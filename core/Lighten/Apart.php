@@ -15,12 +15,16 @@ final readonly class Apart
     /** Part of the pixels that differ, 0 to 1. */
     public float $share;
 
-    /** The second picture with what differs marked, 0xRRGGBB. @var list<int> */
+    /**
+     * The second picture with what differs marked, 0xRRGGBB.
+     *
+     * @var array<int, int>
+     */
     public array $marked;
 
     /**
-     * @param list<int> $before 0xRRGGBB
-     * @param list<int> $after
+     * @param array<int, int> $before 0xRRGGBB
+     * @param array<int, int> $after
      */
     public function __construct(array $before, array $after)
     {

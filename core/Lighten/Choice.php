@@ -106,7 +106,7 @@ final class Choice
         $options = $this->options;
         $cost = $of === null ? $options->cost() : array_sum(array_map(static fn (int $thing): int => $options->costs[$thing], $of));
         $loss = 0.0;
-        ['costs' => $costs, 'costsAt' => $costsAt, 'lossesAt' => $lossesAt] = get_object_vars($options);
+        [$costs, $costsAt, $lossesAt] = [$options->costs, $options->costsAt, $options->lossesAt];
         foreach ($taken as $thing => $rung) {
             $cost += $costsAt[$rung][$thing] - $costs[$thing];
             $loss += $lossesAt[$rung][$thing];
@@ -118,7 +118,7 @@ final class Choice
     /** From each thing as it stands down, always to where least is lost for each triangle that is saved. */
     private function steps(): void
     {
-        ['costs' => $costs, 'costsAt' => $costsAt, 'lossesAt' => $lossesAt] = get_object_vars($this->options);
+        [$costs, $costsAt, $lossesAt] = [$this->options->costs, $this->options->costsAt, $this->options->lossesAt];
         $things = $rungs = $saves = $ratios = [];
         for ($thing = 0, $count = count($costs); $thing < $count; $thing++) {
             $cost = $costs[$thing];

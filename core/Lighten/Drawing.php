@@ -76,7 +76,7 @@ final class Drawing
             if ($opaque < 1.0) {
                 $clear[$row] = [$colour, $opaque];
             } else {
-                $seen->covered[$row] = $this->draw($seen, $row, ord($steps[$row]), $colour, 1.0)[0];
+                $seen->covered[$row] = (float) $this->draw($seen, $row, ord($steps[$row]), $colour, 1.0)[0];
             }
         }
         foreach ($small as $row => $size) {
@@ -84,7 +84,7 @@ final class Drawing
         }
         foreach ($clear as $row => [$colour, $opaque]) {
             [$covered, $pixels] = $this->draw($seen, $row, ord($steps[$row]), $colour, $opaque);
-            $seen->covered[$row] = $covered;
+            $seen->covered[$row] = (float) $covered;
             $front[$row] = $pixels / 2;
         }
         foreach ($this->raster->counts() as $row => $pixels) {
@@ -125,7 +125,7 @@ final class Drawing
         [$ox, $oy, $oz] = $this->facts->origin();
         [$m0, $m1, $m2, $m3, $m4, $m5, $m6, $m7] = $this->camera->rows;
         [$h0, $h1, $h2, $h3] = $this->camera->ahead;
-        ['near' => $near, 'scale' => $scale, 'isParallel' => $parallel] = get_object_vars($this->camera);
+        [$near, $scale, $parallel] = [$this->camera->near, $this->camera->scale, $this->camera->isParallel];
         [$width, $height] = [$this->raster->width, $this->raster->height];
         $shown = $rungs->atLeast(Rung::Box->value)->mask();
         $large = $small = [];
@@ -243,12 +243,9 @@ final class Drawing
         $seen->covered[$row] = $fills;
         $places = [[($box[0] + $box[3]) / 2, ($box[1] + $box[4]) / 2, ($box[2] + $box[5]) / 2]];
         for ($corner = 0; $size > 3 && $corner < 8; $corner++) {
-            $place = [];
-            foreach ([0, 1, 2] as $axis) {
-                $share = (($corner >> $axis) & 1) === 1 ? 0.8 : 0.2;
-                $place[] = $box[$axis] + ($box[$axis + 3] - $box[$axis]) * $share;
-            }
-            $places[] = [$place[0], $place[1], $place[2]];
+            $at = static fn (int $axis): float => $box[$axis] +
+                ($box[$axis + 3] - $box[$axis]) * ((($corner >> $axis) & 1) === 1 ? 0.8 : 0.2);
+            $places[] = [$at(0), $at(1), $at(2)];
         }
         $found = 0;
         $reach = 1.5 / max(1e-12, $seen->perMetre[$row]) + ($size > 3 ? $size / max(1e-12, $seen->perMetre[$row]) / 2 : 0);

@@ -54,7 +54,7 @@ final readonly class Few
     /** @return array<int, int>|null */
     private function once(int $budget, float $known): ?array
     {
-        $count = count($this->things);
+        $count = max(1, count($this->things));
         $most = (int) min($count / self::PART, max(50, self::WORK / $count));
         $part = $known / $most;
         $costs = [0];

@@ -36,7 +36,11 @@ final class Losses
 
     public readonly Options $options;
 
-    /** The rows that the options are of. @var list<int> */
+    /**
+     * The rows that the options are of.
+     *
+     * @var list<int>
+     */
     public array $rows = [];
 
     /** Triangles of what cannot be lowered. */
@@ -92,7 +96,7 @@ final class Losses
      * @param string     $steps rung by row
      * @param list<Seen> $seen
      *
-     * @return array<int, list<float>> by rung, then by place among the rows
+     * @return array<int, array<int, float>> by rung, then by place among the rows
      */
     private function lost(string $steps, array $seen, bool $hides): array
     {
@@ -103,7 +107,7 @@ final class Losses
         foreach ($seen as $one) {
             $pixels += $one->pixels;
             $times = Seen::TALL / $one->tall;
-            ['seen' => $visibles, 'covered' => $covers, 'boxed' => $boxes, 'perMetre' => $perMetres] = get_object_vars($one);
+            [$visibles, $covers, $boxes, $perMetres] = [$one->seen, $one->covered, $one->boxed, $one->perMetre];
             foreach ($rows as $at => $row) {
                 $visible = $visibles[$row];
                 if ($visible <= 0) {

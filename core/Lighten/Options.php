@@ -16,13 +16,21 @@ final class Options
     /** Of a rung that a thing cannot be lowered to. */
     public const NEVER = -1.0;
 
-    /** What each costs as it stands. @var list<int> */
+    /**
+     * What each costs as it stands.
+     *
+     * @var array<int, int>
+     */
     public array $costs = [];
 
-    /** @var array<int, list<int>> by rung */
+    /** @var array<int, array<int, int>> */
     public array $costsAt = [3 => [], 1 => [], 0 => []];
 
-    /** Parts of the picture, 0 to 1; {@see NEVER} where that cannot be. @var array<int, list<float>> by rung */
+    /**
+     * Parts of the picture, 0 to 1; {@see NEVER} where that cannot be.
+     *
+     * @var array<int, array<int, float>> by rung
+     */
     public array $lossesAt = [3 => [], 1 => [], 0 => []];
 
     /**

@@ -15,16 +15,16 @@ final class Raster
     /** Where nothing is. */
     public const NOTHING = 0xe9e4d8;
 
-    /** @var list<int> 0 for none */
+    /** @var array<int, int> 0 for none */
     public array $rows;
 
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $near;
 
-    /** @var list<int> 0xRRGGBB */
+    /** @var array<int, int> 0xRRGGBB */
     public array $colours;
 
-    /** @var list<int> by pixel the last thing that covered it */
+    /** @var array<int, int> by pixel the last thing that covered it */
     private array $stamps;
 
     private int $stamp = 0;
@@ -107,7 +107,11 @@ final class Raster
                 $line = $y + 0.5;
                 $left = $xa + ($line - $ya) * $long;
                 $right =
-                    $line < $yb ? $xa + (($line - $ya) * ($xb - $xa)) / ($yb - $ya) : ($yc > $yb ? $xb + (($line - $yb) * ($xc - $xb)) / ($yc - $yb) : $xb);
+                    $line < $yb
+                        ? $xa + (($line - $ya) * ($xb - $xa)) / ($yb - $ya)
+                        : ($yc > $yb
+                            ? $xb + (($line - $yb) * ($xc - $xb)) / ($yc - $yb)
+                            : $xb);
                 if ($left > $right) {
                     $x = $right;
                     $right = $left;

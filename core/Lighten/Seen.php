@@ -18,16 +18,32 @@ final class Seen
     /** Part of its box that a thing covers, when nobody has looked. */
     public const FILLS = 0.6;
 
-    /** How much of it is to be seen. @var list<float> */
+    /**
+     * How much of it is to be seen.
+     *
+     * @var array<int, float>
+     */
     public array $seen;
 
-    /** How much it would cover if nothing stood in front. @var list<float> */
+    /**
+     * How much it would cover if nothing stood in front.
+     *
+     * @var array<int, float>
+     */
     public array $covered;
 
-    /** How much the box around it would cover. @var list<float> */
+    /**
+     * How much the box around it would cover.
+     *
+     * @var array<int, float>
+     */
     public array $boxed;
 
-    /** Pixels that a metre is seen in where it stands. @var list<float> */
+    /**
+     * Pixels that a metre is seen in where it stands.
+     *
+     * @var array<int, float>
+     */
     public array $perMetre;
 
     /** Pixels of the picture. */

@@ -45,18 +45,17 @@ final class LightenController
             'keep' => ['nullable', 'boolean'],
             'hides' => ['nullable', 'boolean'],
         ]);
+        $from = (string) $given['from'];
+        $views = $from === 'views' ? self::views($bench, (string) ($given['views'] ?? '')) : [];
         $asked = new Asked(
             (int) $given['triangles'],
             (string) $given['side'],
             (string) $given['by'],
-            (string) $given['from'],
-            match ($given['from']) {
-                'camera' => [self::camera((string) ($given['camera'] ?? ''))],
-                'views' => self::cameras($bench, (string) ($given['views'] ?? '')),
-                default => [],
-            },
+            $from,
+            $from === 'camera' ? [self::camera((string) ($given['camera'] ?? ''))] : array_values($views),
             $request->boolean('keep') && $bench->pick()->count() > 0 ? $bench->scene()->numberBits($bench->pickedBits()) : null,
             $request->boolean('hides'),
+            array_keys($views),
         );
         // At once what can be said from sizes alone; what is seen takes longer.
         $guess = (new Proposing($bench, $asked))->quick();
@@ -206,11 +205,11 @@ final class LightenController
     }
 
     /**
-     * @return list<array<string, mixed>>
+     * @return array<int, array<string, mixed>> cameras by number of the view
      *
      * @throws Refused
      */
-    private static function cameras(Bench $bench, string $numbers): array
+    private static function views(Bench $bench, string $numbers): array
     {
         $cameras = [];
         $wanted = $numbers === '' ? [] : array_map(intval(...), explode(',', $numbers));
@@ -219,7 +218,7 @@ final class LightenController
         }
         foreach ($bench->shelf()->members as $view) {
             if (in_array($view->no, $wanted, true) && $view->camera !== null) {
-                $cameras[] = $view->camera;
+                $cameras[$view->no] = $view->camera;
             }
         }
 

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Bench\Bench;
 use App\Bench\DeskChange;
 use App\Models\Desk;
+use App\Models\View as SavedView;
 use App\Weighing\Lists;
 use App\Weighing\Map;
 use App\Weighing\Parts;
@@ -28,6 +29,7 @@ final class WeightController
         'repeats' => 'Repeats',
         'pictures' => 'Pictures',
         'total' => 'Total',
+        'lighten' => 'Lighten',
     ];
 
     /** A part's key, see {@see Parts}; "" for the whole. */
@@ -68,7 +70,19 @@ final class WeightController
             'repeats' => $show === 'repeats' ? $lists->repeats() : [],
             'pictures' => $show === 'pictures' ? (new Pictures($bench))->all() : [],
             'history' => $show === 'total' ? $lists->history() : [],
+            ...$show === 'lighten' ? self::lighten($bench) : [],
         ]);
+    }
+
+    /** @return array<string, mixed> what a proposal is asked for with, and the last one */
+    private static function lighten(Bench $bench): array
+    {
+        return [
+            'lightening' => LightenController::last($bench),
+            'now' => $bench->weights()->drawn(Bits::all($bench->scene()->count()), $bench->seen()->rungs()),
+            'views' => array_values(array_filter($bench->shelf()->members, static fn (SavedView $view): bool => $view->camera !== null)),
+            'picked' => $bench->pick()->count(),
+        ];
     }
 
     /** Picks what a part stands for. */

@@ -73,7 +73,7 @@ final class PlaneColumns implements Family
         };
         if (str_starts_with($of, 'coarse')) {
             foreach (MeshVersions::coarse($scene) as $mesh => $version) {
-                $each[$mesh] = $version[substr($of, 6)];
+                $each[$mesh] = (int) $version[substr($of, 6)];
             }
         }
 

@@ -86,6 +86,7 @@ export function showingCommands(bench, command, needsPick) {
         ),
         command('Show', 'open-all', 'Open all', '', () => ask('POST', '/locks/whole', { act: 'open' }), { changes: true }),
         command('Show', 'weight', 'Weight: what costs what', 'Shift+h', () => bench.weight.toggle()),
+        command('Show', 'lighten', 'Lighten: rungs that fit a budget', 'Alt+h', () => bench.weight.lighten()),
         command('Section', 'section', 'Section: box and planes', 'Shift+x', () => bench.section.toggle()),
         command('Section', 'section-turn', 'Section on or off', 'Shift+t', () => bench.section.turn()),
         command(

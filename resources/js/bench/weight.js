@@ -1,3 +1,5 @@
+import { hearPick, listenToLightening } from './lighten.js';
+
 const START = { show: 'map', by: 'layers', size: 'triangles', colour: 'own', inside: '' };
 
 /** What weighs what, above the canvas: a map whose parts open, lists beside it, and from each a pick. */
@@ -13,8 +15,10 @@ export class WeightPanel {
         this.turn = 0;
         this.opener = /** @type {HTMLElement | null} */ (null);
         this.panel.addEventListener('click', (event) => this.clicked(event));
+        listenToLightening(bench, this.panel);
         this.panel.addEventListener('change', (event) => {
             const select = /** @type {HTMLSelectElement} */ (event.target);
+            if (!select.dataset.weight) return;
             const what = /** @type {'by' | 'size' | 'colour'} */ (select.dataset.weight);
             this.go({ [what]: select.value, ...(what === 'by' ? { inside: '' } : {}) }, `[data-weight="${what}"]`);
         });
@@ -24,6 +28,15 @@ export class WeightPanel {
 
     get isOpen() {
         return !this.panel.hidden;
+    }
+
+    /** Shows what can be lightened, or closes the panel when it does. */
+    async lighten() {
+        if (this.isOpen && this.asked.show === 'lighten') return this.close();
+        this.asked.show = 'lighten';
+        if (this.isOpen) await this.draw();
+        else await this.toggle();
+        return /** @type {HTMLElement | null} */ (this.panel.querySelector('#lighten-triangles'))?.focus();
     }
 
     async toggle() {
@@ -37,20 +50,22 @@ export class WeightPanel {
 
     close() {
         this.panel.hidden = true;
-        this.work.classList.remove('has-weight');
+        this.work.classList.remove('has-weight', 'has-lighten');
         // The one that opened it may have been drawn anew since.
         (this.opener?.isConnected ? this.opener : /** @type {HTMLElement | null} */ (document.querySelector('.meter')))?.focus();
     }
 
     /** Something has changed: what is shown may weigh something else. @param {number} revision */
     hears(revision) {
-        if (this.isOpen && revision !== this.revision) this.draw();
+        // What somebody fills in stays as it is.
+        if (this.asked.show === 'lighten') hearPick(this.bench, this.panel);
+        else if (this.isOpen && revision !== this.revision) this.draw();
         this.revision = revision;
     }
 
     resized() {
         const { clientWidth } = this.panel;
-        if (!this.isOpen || Math.abs(clientWidth - (this.width ?? clientWidth)) < 2) return;
+        if (!this.isOpen || this.asked.show === 'lighten' || Math.abs(clientWidth - (this.width ?? clientWidth)) < 2) return;
         clearTimeout(this.timer);
         this.timer = window.setTimeout(() => this.draw(), 120);
     }
@@ -63,6 +78,7 @@ export class WeightPanel {
     }
 
     async draw() {
+        this.work.classList.toggle('has-lighten', this.asked.show === 'lighten');
         this.width = this.panel.clientWidth;
         const width = Math.max(200, Math.min(4000, this.width - 16));
         const height = Math.max(80, this.panel.clientHeight - 84);
