@@ -85,11 +85,12 @@ final class Applying
             return $command->change === null ? 'Nothing of it is left.' : trim($command->name().". $command->leftAlone");
         }
         $locked = $bench->scene()->numberBits($bench->inEffect()->locked());
-        $count = 0;
+        $count = $left = 0;
         $changed = DeskSteps::take($bench, 'Give back what was lightened', static function (Settings $now) use (
             $lightening,
             $locked,
             &$count,
+            &$left,
         ): Settings {
             $own = self::held($lightening, true);
             $did = Settings::unpack($own->done());
@@ -102,7 +103,9 @@ final class Applying
                 }
             }
             foreach ($did->objects as $rung => $numbers) {
-                $still = self::both($numbers, $now->objects[$rung] ?? Bits::none(0))->less($locked);
+                $held = self::both($numbers, $now->objects[$rung] ?? Bits::none(0));
+                $still = $held->less($locked);
+                $left += $held->count() - $still->count();
                 $count += $still->count();
                 $after = $after->withObjects($still, null);
                 foreach ($own->was['objects'] ?? [] as $held => $packed) {
@@ -115,7 +118,9 @@ final class Applying
         });
         $what = Asked::of($lightening)->by === 'layers' ? 'layer' : 'object';
 
-        return $changed ? 'Given back: '.number_format($count)." $what".($count === 1 ? '.' : 's.') : 'Nothing of it is left.';
+        $says = $changed ? 'Given back: '.number_format($count)." $what".($count === 1 ? '.' : 's.') : 'Nothing of it is left.';
+
+        return trim("$says ".Command::lockedInWords($left));
     }
 
     /**

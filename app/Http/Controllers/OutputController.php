@@ -54,7 +54,7 @@ final class OutputController
             static fn (Bench $held): SetOutput => new SetOutput(
                 $held,
                 ($given['on'] ?? 'rows') === 'pick' ? Targets::pick($held) : Targets::in($request, $held),
-                Output::named($given['output']),
+                Output::named((string) $given['output']),
                 $given['note'] ?? '',
             ),
         );
