@@ -233,6 +233,26 @@ final class LightenTest extends ProjectTestCase
         $this->ask(['side' => 'output'])->assertOk();
     }
 
+    public function test_odd_cameras_see_something_or_nothing_and_what_is_proposed_fits(): void
+    {
+        foreach (
+            [
+                '{"eye":[1,2,3],"target":[1,2,3]}',
+                '{"eye":[0,0,50],"target":[0,0,0],"up":[0,0,1]}',
+                '{"eye":[0,0,50],"target":[0,0,0],"up":[0,0,0]}',
+                '{"eye":[0,0,50],"target":[0,0,0],"up":[0,1,0],"tall":0.001}',
+                '{"eye":[1e7,1e7,1e7],"target":[-1e7,0,0],"fov":170,"width":1,"height":20000}',
+                '{"eye":[1,2,3],"target":[4,5,6],"fov":1,"width":20000,"height":1}',
+            ] as $camera
+        ) {
+            $lightening = $this->proposed(['from' => 'camera', 'camera' => $camera]);
+            self::assertSame('done', $lightening->state, $camera.$lightening->says);
+            $report = (array) $lightening->report;
+            self::assertLessThanOrEqual(90_000, $report['after']['triangles'], $camera);
+            self::assertFinite($report['loss'], $camera);
+        }
+    }
+
     public function test_it_is_stopped_fails_in_words_and_waits_for_nobody_elses(): void
     {
         $this->ask([])->assertOk()->assertSee('Waiting for a free worker')->assertSee('A first guess');

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Bench\Bench;
+use App\Jobs\Lighten;
 use App\Models\Casts\Bytes;
+use App\Models\Lightening;
 use App\Models\Project;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
@@ -83,6 +85,34 @@ final class SameMomentTest extends CommittedTestCase
         self::assertSame(3, $this->project->changes()->count(), 'taking in, keeping, deleting');
         $this->actingAs($this->ida)->post($this->path('undo'))->assertOk()->assertSee('Undone: Delete view Panes.');
         $this->post($this->path('undo'))->assertOk()->assertSee('Undone: Keep view Panes.');
+    }
+
+    public function test_what_is_proposed_is_applied_and_given_back_once_beside_what_others_set(): void
+    {
+        $asked = ['triangles' => 10, 'by' => 'objects', 'from' => 'everywhere', 'hides' => 1];
+        foreach (['desk', 'output'] as $side) {
+            $this->actingAs($this->ida)
+                ->post($this->path('lighten'), ['side' => $side] + $asked)
+                ->assertOk();
+            $own = Lightening::query()->latest('id')->firstOrFail();
+            (new Lighten($own->id))->handle();
+            $set =
+                $side === 'desk'
+                    ? [$this->ida, 'POST', $this->path('rungs'), ['keys' => 'O1', 'rung' => 2]]
+                    : [$this->bea, 'POST', $this->path('output'), ['keys' => 'O1', 'output' => '2']];
+            foreach (['apply', 'back'] as $what) {
+                $once = [$this->ida, 'POST', $this->path("lighten/$own->key/$what"), []];
+                $answers = $this->atOnce([$once, $once, $set]);
+                $statuses = array_map(static fn (array $answer): int => $answer[0][0], $answers);
+                sort($statuses);
+                self::assertSame([200, 200, 422], $statuses, $answers[0][0][1].$answers[1][0][1]);
+            }
+            $bench = Bench::of($this->project, $this->ida);
+            $rungs = $side === 'desk' ? $bench->seen()->rungs() : $bench->outputs()->of(null)->inEffect->rungs();
+            $found = array_map(static fn (int $number): int => $rungs->at($bench->scene()->row($number)), range(1, 20));
+            self::assertContains($found[0], [2, 5], 'as it was set, or as it was before');
+            self::assertSame(array_fill(0, 19, 5), array_slice($found, 1));
+        }
     }
 
     public function test_layers_of_the_same_name_in_the_same_moment_are_one_layer(): void
