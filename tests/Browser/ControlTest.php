@@ -205,6 +205,52 @@ final class ControlTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_lightening_is_proposed_looked_at_applied_and_given_back_by_keyboard_and_by_mouse(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $browser->waitForText('.differ', 'no difference');
+        $browser->press('Alt+h')->waitFor('#lighten-triangles');
+        $browser->waitUntil('return document.activeElement.id === "lighten-triangles"', 'the number is not at hand');
+        $browser->press('Control+a', '30000', 'Enter')->waitForText('.lighten-says', 'Loses');
+        $browser->waitForText('.lighten-both', 'Pipes');
+        $shown = static fn (): string => (string) $browser->js(
+            'return [...document.querySelectorAll(".lighten-stack img:not([hidden])")].map(({ dataset, naturalWidth }) =>'.
+                ' `${dataset.picture} ${naturalWidth}`).join(" ")',
+        );
+        $browser->waitUntil(
+            'return [...document.querySelectorAll(".lighten-stack img")].every(({ naturalWidth }) => naturalWidth === 480)',
+            'the pictures do not come',
+        );
+        self::assertSame('before 480 after 480', $shown());
+        self::assertSame('no difference', trim($browser->find('.differ')->getText()), 'nothing changes until it is applied');
+        $browser->js('document.querySelector("[data-lighten-cut]").focus()');
+        $browser->press('End');
+        self::assertSame('100%', $browser->js('return document.querySelector(".lighten-stack").style.getPropertyValue("--cut")'));
+        $browser->press('Tab', ' ');
+        self::assertSame('before 480 lost 480', $shown());
+
+        $browser->js('document.querySelector("[data-lighten-do=apply]").focus()');
+        $browser->press('Enter')->waitForText('#message', 'Lighten to 30,000 triangles.');
+        $browser->waitUntil('return document.activeElement.dataset.lightenDo === "back"', 'what takes it back is not at hand');
+        $lowered = (int) $browser->js(
+            'return [...document.querySelectorAll(".lighten-rungs span")]'.
+                '.reduce((sum, { textContent }) => sum + +textContent.replaceAll(",", ""), 0)',
+        );
+        $browser->waitForText('.differ', number_format($lowered).' differ');
+        $browser->click('.lighten-both .link')->waitFor('#card .card');
+        $browser->click('[data-lighten-do=back]')->waitForText('#message', 'Given back: ');
+        $browser->waitForText('.differ', 'no difference');
+
+        // Where it cannot be done, that is said beside what was asked for, which stays.
+        $browser->type('#lighten-triangles', '0');
+        $browser->js('document.querySelector("[name=hides]").click()');
+        $browser->click('[data-lighten-ask] .primary')->waitForText('[data-lighten-ask] .error', 'does not come down to 0 triangles');
+        $browser->waitForText('.lighten-says', '80,744');
+        $browser->press('Escape');
+        $browser->waitUntil('return document.querySelector("#weight").hidden', 'it does not close');
+        self::assertSame([], $browser->complaints());
+    }
+
     public function test_a_layer_is_exported_from_its_row_and_the_file_is_offered(): void
     {
         $browser = $this->workbench(drawn: false);

@@ -62,6 +62,11 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'map of weights');
         $browser->click('[data-value=repeats]')->waitForText('.weight-list', 'FilterVessel');
         self::assertNoFindings($browser, 'meshes that are stored several times');
+        $browser->js('shelfBench.weight.lighten()');
+        $browser->waitFor('#lighten-triangles')->type('#lighten-triangles', '30000');
+        $browser->js('document.querySelector("#lighten-side").value = "output"');
+        $browser->click('[data-lighten-ask] .primary')->waitForText('.lighten-says', 'Loses');
+        self::assertNoFindings($browser, 'what is proposed to be lightened');
         $browser->js('shelfBench.weight.close()');
         $browser->type('#words', 'kind:chair')->waitFor('#rule-says .error');
         self::assertNoFindings($browser, 'a rule that is wrong');
@@ -206,6 +211,9 @@ final class PagesTest extends BrowserTestCase
         $browser->js('shelfBench.section.toggle(); shelfBench.command("weight")');
         $browser->waitFor('.weight-part');
         self::assertStandsApart($browser, 496, 'weight');
+        $browser->js('shelfBench.weight.lighten()');
+        $browser->waitFor('#lighten-triangles');
+        self::assertStandsApart($browser, 496, 'lighten');
         $browser->size(360, 780);
         foreach (['/projects', (string) parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH)] as $path) {
             $browser->visit($path);
