@@ -226,7 +226,7 @@ final class Served
     }
 
     /** @return array<string, mixed> a camera from which the whole model fills the picture */
-    private static function sight(string $base): array
+    public static function sight(string $base): array
     {
         $scene = app(App\Scenes\SceneStore::class)->scene(App\Models\Project::query()->where('key', basename($base))->firstOrFail());
         $box = (new VineShelf\Facts\Facts($scene))->box(1) ?? [0.0, 0.0, 0.0, 1.0, 1.0, 1.0];

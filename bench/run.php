@@ -17,6 +17,7 @@ use VineShelf\Scene\SceneBuilder;
 
 require __DIR__.'/../vendor/autoload.php';
 require __DIR__.'/Client.php';
+require __DIR__.'/Lightens.php';
 require __DIR__.'/Rows.php';
 require __DIR__.'/Seen.php';
 require __DIR__.'/Served.php';
@@ -27,7 +28,7 @@ ini_set('memory_limit', '4G');
 $sizes =
     array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?:
     array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
-$parts = ['core', 'import', 'requests', 'rules', 'weights', 'sorting', 'simplify', 'canvas'];
+$parts = ['core', 'import', 'requests', 'rules', 'weights', 'lighten', 'sorting', 'simplify', 'canvas'];
 $only =
     array_merge(
         ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
@@ -205,6 +206,13 @@ foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
 foreach (in_array('weights', $only, true) ? $sizes : [] as $size) {
     foreach (Served::weights($size) as $name => [$took, $floor, $note, $goal]) {
         $rows->add($name, $size, $took, $floor, 'adding up the triangles of all', $heavy($size) ? $goal : null, $note);
+    }
+}
+
+// Rungs that fit a budget, proposed.
+foreach (in_array('lighten', $only, true) ? $sizes : [] as $size) {
+    foreach (Lightens::requests($size) as $name => [$took, $floor, $goal, $note]) {
+        $rows->add($name, $size, $took, $floor, 'an empty request', $heavy($size) ? $goal : null, $note);
     }
 }
 

@@ -57,7 +57,6 @@ $apply = static function (int $view) use ($browser, $go): void {
     $browser->waitForText('#message', 'applied.');
 };
 $apply(1);
-$shot('workbench-ghosts');
 $go("shelfBench.pick({ keys: '{$layer('Seats')}', mode: 'replace' })");
 $shot('workbench-pick');
 // Details of one of them.
@@ -164,6 +163,15 @@ $go('document.querySelector(".weight-part[aria-label^=\"Plant\"]").dispatchEvent
 $browser->waitForText('.weight-trail', 'Plant');
 $go('shelfBench.command("clear-pick")');
 $shot('weight');
+$go('shelfBench.ledger.arrange({ columns: '.
+    'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" })');
+$apply(2);
+$browser->js('shelfBench.weight.lighten()');
+$browser->waitFor('#lighten-triangles')->type('#lighten-triangles', '50000');
+$browser->js('document.querySelector("[data-lighten-ask] .primary").click()');
+$browser->waitForText('.lighten-says', 'Loses')->click('[data-lighten-lost]');
+$browser->waitUntil('return document.querySelector("[data-picture=lost]").naturalWidth > 0', 'there is no picture');
+$shot('lighten');
 $browser->js('shelfBench.weight.close()');
 $report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
 foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {

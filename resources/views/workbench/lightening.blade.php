@@ -25,7 +25,10 @@
                     <b>{{ number_format($report['after']['triangles']) }}</b>{{ $isDone ? ',' : '.' }}
                     @if ($isDone)
                         {{ Marks::bytes($report['before']['bytes']) }} become {{ Marks::bytes($report['after']['bytes']) }}. Loses
-                        <b title="No choice of rungs loses less than {{ number_format(100 * $report['bound'], 3) }} %"
+                        <b
+                            @if ($asked->by === 'objects')
+                                title="No choice of rungs loses less than {{ number_format(100 * $report['bound'], 3) }} %"
+                            @endif
                             >{{ $percent($report['loss']) }}</b
                         >
                         {{ $whole }}{{ $report['differs'] === null ? '.' : '; '.$percent($report['differs']).' of the pixels differ.' }}

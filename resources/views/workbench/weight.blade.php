@@ -42,7 +42,9 @@
         </select>
     @endif
     <span class="gap"></span>
-    <span class="weight-sum" title="{{ $says($all) }} at Full">{{ Marks::short($all->triangles) }}</span>
+    @if ($show !== 'map')
+        <span class="weight-sum" title="{{ $says($all) }} at Full">{{ Marks::short($all->triangles) }}</span>
+    @endif
     <button class="icon-button" data-weight="close" title="Close (Esc)" aria-label="Close">{!! Icon::svg('x') !!}</button>
 </div>
 @if ($show === 'map')
