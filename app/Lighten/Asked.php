@@ -48,7 +48,8 @@ final readonly class Asked
 
         /**
          * @var array{
-         *     triangles: int, side: string, by: string, from: string, cameras: list<array<string, mixed>>, keep: string, hides: bool, views?: list<int>
+         *     triangles: int, side: string, by: string, from: string, cameras: list<array<string, mixed>>, keep: string, hides: bool,
+         *     views?: list<int>
          * } $kept
          */
         return new self(

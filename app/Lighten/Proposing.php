@@ -9,7 +9,6 @@ use App\Bench\Refused;
 use App\Files\Png;
 use VineShelf\Facts\Facts;
 use VineShelf\Lighten\Apart;
-use VineShelf\Lighten\Choice;
 use VineShelf\Lighten\Chosen;
 use VineShelf\Lighten\Drawing;
 use VineShelf\Lighten\LayersChoice;
@@ -132,7 +131,7 @@ final class Proposing
     {
         $losses = new Losses($this->facts, $this->base, $this->free, $seen, $this->asked->hides);
         $budget = $this->asked->triangles - $losses->fixed;
-        $chosen = $this->asked->by === 'objects' ? (new Choice($losses->options))->within($budget, $isGuess) : null;
+        $chosen = $this->asked->by === 'objects' ? $losses->nested()->within($budget, $isGuess) : null;
         $layers = $this->asked->by === 'layers' ? $this->layers($losses) : [];
         if ($this->asked->by === 'layers' && $layers !== null) {
             $chosen = $this->ofLayers($losses, $layers);
@@ -153,7 +152,7 @@ final class Proposing
 
     private function tooLittle(Losses $losses): string
     {
-        $least = number_format($losses->fixed + $losses->options->least());
+        $least = number_format($losses->fixed + $losses->nested()->least());
         $reasons = [];
         $this->locked > 0 && ($reasons[] = number_format($this->locked).' locked');
         $this->kept > 0 && ($reasons[] = number_format($this->kept).' to be kept');

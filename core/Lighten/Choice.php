@@ -7,8 +7,8 @@ namespace VineShelf\Lighten;
 /**
  * The choice of rungs that fits a budget and loses least: a knapsack problem with several choices each. What each thing can be lowered to
  * is thinned out to steps that lose ever more per triangle (Sinha and Zoltners, "The multiple-choice knapsack problem", 1979), and the
- * cheapest steps of all are taken until all fit. What stands near the last of them, or all where there are few, is then chosen anew, exactly but for
- * a small part ({@see Few}).
+ * cheapest steps of all are taken until all fit. What stands near the last of them, or all where there are few, is then chosen anew,
+ * exactly but for a small part ({@see Few}).
  */
 final class Choice
 {

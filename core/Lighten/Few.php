@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace VineShelf\Lighten;
 
 /**
- * The best choice for a few things: what is lost is counted in small parts, and for each sum of parts the least cost that there is to be had
- * is worked out (the approximation scheme of Ibarra and Kim, "Fast approximation algorithms for the knapsack and sum of subset problems",
- * 1975). No more than {@see PART} of what is lost otherwise is given away.
+ * The best choice for a few things: what is lost is counted in small parts, and for each sum of parts the least cost that there is to be
+ * had is worked out (the approximation scheme of Ibarra and Kim, "Fast approximation algorithms for the knapsack and sum of subset
+ * problems", 1975). No more than {@see PART} of what is lost otherwise is given away.
  */
 final readonly class Few
 {

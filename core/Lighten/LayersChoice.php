@@ -138,7 +138,13 @@ final class LayersChoice
                 foreach (self::CAPS as $cap) {
                     $more = $this->costs[$layer][$cap] - $this->costs[$layer][$now];
                     $won = $this->losses[$layer][$now] - $this->losses[$layer][$cap];
-                    if ($cap > $now && $cap <= $above && $more <= $left && $won > 0 && ($best === null || $won / max(1, $more) > $best[0])) {
+                    if (
+                        $cap > $now &&
+                        $cap <= $above &&
+                        $more <= $left &&
+                        $won > 0 &&
+                        ($best === null || $won / max(1, $more) > $best[0])
+                    ) {
                         $best = [$won / max(1, $more), $at, $cap];
                     }
                 }

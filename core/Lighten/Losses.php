@@ -43,7 +43,10 @@ final class Losses
      */
     public array $rows = [];
 
-    /** Triangles of what cannot be lowered. */
+    /** What is drawn and stays as it is. */
+    public readonly Bits $fixedRows;
+
+    /** Triangles of it. */
     public int $fixed = 0;
 
     /** @var array<int, array{triangles: int, vertices: int, bytes: int, error: float}> */
@@ -64,7 +67,7 @@ final class Losses
         $times = PlaneColumns::numbers($scene, 'placements');
         $steps = $rungs->translated(range(0, Rung::Full->value));
         $may = $free->mask();
-        $rows = $costs = $boxes = $coarses = [];
+        $rows = $costs = $boxes = $coarses = $fixedRows = [];
         $fixed = 0;
         for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
             $rung = ord($steps[$row]);
@@ -75,6 +78,7 @@ final class Losses
             $cost = $rung >= 4 ? $fine[$row - 1] : ($rung >= 2 ? $coarse[$row - 1] : 12 * $placed);
             if ($may[$row] === "\0") {
                 $fixed += $cost;
+                $fixedRows[] = $row;
 
                 continue;
             }
@@ -85,11 +89,18 @@ final class Losses
         }
         $this->rows = $rows;
         $this->fixed = $fixed;
+        $this->fixedRows = Bits::ofRows($scene->count(), $fixedRows);
         $options = new Options;
         $options->costs = $costs;
         $options->costsAt = [3 => $coarses, 1 => $boxes, 0 => array_fill(0, count($rows), 0)];
         $options->lossesAt = $this->lost($steps, $seen, $hides);
         $this->options = $options;
+    }
+
+    /** The choice among them. */
+    public function nested(): Nested
+    {
+        return new Nested($this->options, $this->rows, $this->facts->scene->column('end'), $this->fixedRows);
     }
 
     /**

@@ -56,7 +56,7 @@ final class Raster
      * @param int             $colour  0xRRGGBB
      * @param float           $opaque  1 hides what is behind, less does not
      *
-     * @return array{int, int} pixels that this thing covers, whatever is in front; and those of them where it is in front, if it is see-through
+     * @return array{int, int} pixels that this covers, whatever is in front; and those where it is in front, if it is see-through
      */
     public function triangles(int $row, array $xs, array $ys, array $qs, array $corners, int $colour, float $opaque): array
     {

@@ -57,7 +57,8 @@ final class Seen
     }
 
     /**
-     * As if everything were looked at by itself, from all around and so far away that the whole model would fit: nothing is behind anything.
+     * As if everything were looked at by itself, from all around and so far away that the whole model would fit: nothing is behind
+     * anything.
      * A box is seen in a quarter of its surface on the average (Cauchy).
      */
     public static function fromEverywhere(Facts $facts, Levels $rungs): self

@@ -117,8 +117,7 @@ final class SeenTest extends TestCase
 
     private static function shapes(ShapedModel $model): VersionedShapes
     {
-        return new class($model) implements VersionedShapes
-        {
+        return new class ($model) implements VersionedShapes {
             public function __construct(private readonly ShapedModel $model) {}
 
             public function within(int $mesh, float $error): ?Shape

@@ -15,6 +15,8 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
 use PHPUnit\Framework\Attributes\TestWith;
+use Tests\Core\Support\ForeignModel;
+use Tests\Core\Support\Gltf;
 use VineShelf\Scene\MeshVersions;
 
 /** Marlpit Baths made lighter, counted from the database. */
@@ -328,6 +330,38 @@ final class LightenTest extends ProjectTestCase
         $this->send('POST', 'rungs', ['keys' => 'K1', 'rung' => 0])->assertOk();
         $this->post($this->path("lighten/$desk->key/apply"))->assertOk();
         self::assertLessThanOrEqual(60_000, $this->counted($this->rungs('desk')));
+    }
+
+    public function test_models_of_other_people_never_come_out_heavier_than_was_asked_for(): void
+    {
+        mt_srand(20261127);
+        foreach ([1, 2, 9, 60, 200, 3, 120] as $round => $nodes) {
+            $empty = ['asset' => ['version' => '2.0'], 'scenes' => [['nodes' => [0]]], 'nodes' => [['name' => 'Group']]];
+            $file = $round === 0 ? Gltf::file($empty) : null;
+            $import = $this->takeIn($this->ida, $file ?? ForeignModel::grow($nodes)->write('glb'), name: $file ? 'a.gltf' : 'a.glb');
+            $this->project = $import->project ?? self::fail("not taken in: $import->error");
+            $this->objects = null;
+            (new Coarsen($this->project->id))->handle($this->app->make(SceneStore::class));
+            $whole = $this->counted($before = $this->rungs('desk'));
+            foreach ([0, 0.3, 0.8, 1] as $part) {
+                foreach (['objects', 'layers'] as $by) {
+                    $camera = json_encode(['eye' => [mt_rand(-9, 9), mt_rand(-9, 9), 5], 'target' => [0, 0, 0], 'up' => [0, 0, 1]]);
+                    $lightening = $this->proposed(
+                        ['triangles' => (int) ($part * $whole), 'by' => $by, 'from' => ['camera', 'everywhere'][$round % 2]] +
+                            compact('camera'),
+                    );
+                    self::assertSame('done', $lightening->state, $lightening->says);
+                    $report = (array) $lightening->report;
+                    self::assertSame($whole, $report['before']['triangles']);
+                    $this->post($this->path("lighten/$lightening->key/apply"))->assertOk();
+                    $after = $this->rungs('desk');
+                    self::assertSame($this->counted($after), $report['after']['triangles']);
+                    self::assertLessThanOrEqual($part * $whole, $report['after']['triangles']);
+                    $this->post($this->path("lighten/$lightening->key/back"))->assertOk();
+                    self::assertSame($before, $this->rungs('desk'));
+                }
+            }
+        }
     }
 
     public function test_scripts_lighten_and_give_back(): void

@@ -2,6 +2,7 @@
 @use ('VineShelf\Rungs\Rung')
 @php
     $report = $lightening->report;
+    $alternatives = ['before' => 'Now', 'after' => 'Lightened', 'lost' => 'Lightened, what is lost marked'];
     $isDone = $lightening->state === 'done';
     $percent = static fn (float $part): string => $part > 0 && $part < 0.0005 ? '<0.1 %' : number_format(100 * $part, 1).' %';
     $pictured = $asked->views[$report['pictured'] ?? -1] ?? null;
@@ -26,7 +27,7 @@
                     @if ($isDone)
                         {{ Marks::bytes($report['before']['bytes']) }} become {{ Marks::bytes($report['after']['bytes']) }}. Loses
                         <b
-                            @if ($asked->by === 'objects')
+                            @if ($report['bound'] > 0)
                                 title="No choice of rungs loses less than {{ number_format(100 * $report['bound'], 3) }} %"
                             @endif
                             >{{ $percent($report['loss']) }}</b
@@ -57,7 +58,9 @@
                     @else
                         <button type="button" class="button primary" data-lighten-do="apply">Lighten</button>
                     @endif
-                    <button type="button" class="button" data-lighten-do="pick" data-layer="0" title="Pick what is lowered">Pick them</button>
+                    <button type="button" class="button" data-lighten-do="pick" data-layer="0" title="Pick what is lowered">
+                        Pick them
+                    </button>
                 @elseif (! $isDone)
                     <button type="button" class="button" data-lighten-do="stop" @disabled ($lightening->stop)>
                         {{ $lightening->stop ? 'Stopping' : 'Stop' }}
@@ -76,7 +79,8 @@
                 ><i style="width: {{ $lightening->percent }}%"></i></div
             >
             <p class="hint">
-                A first guess, from sizes alone. {{ $lightening->state === 'waiting' ? 'Waiting for a free worker.' : 'Looking at what is seen.' }}
+                A first guess, from sizes alone.
+                {{ $lightening->state === 'waiting' ? 'Waiting for a free worker.' : 'Looking at what is seen.' }}
             </p>
         @endunless
         @if ($isDone && $report['layers'] !== [])
@@ -87,7 +91,7 @@
                             @foreach (['before', 'after', 'lost'] as $picture)
                                 <img
                                     src="{{ route('lighten.picture', [$bench->project, $lightening->key, $picture]) }}"
-                                    alt="{{ ['before' => 'Now', 'after' => 'Lightened', 'lost' => 'Lightened, what is lost marked'][$picture] }}"
+                                    alt="{{ $alternatives[$picture] }}"
                                     data-picture="{{ $picture }}"
                                     @if ($picture === 'lost') hidden @endif
                                 />
@@ -97,7 +101,14 @@
                             <b>lightened</b>
                         </span>
                         <figcaption>
-                            <input type="range" data-lighten-cut min="0" max="100" value="50" aria-label="Where now ends and lightened begins" />
+                            <input
+                                type="range"
+                                data-lighten-cut
+                                min="0"
+                                max="100"
+                                value="50"
+                                aria-label="Where now ends and lightened begins"
+                            />
                             <span class="lighten-line">
                                 <label class="tick"
                                     ><input type="checkbox" data-lighten-lost /> <span>mark what is lost</span></label

@@ -84,8 +84,8 @@
     <div class="lighten-result" data-lighten-result>
         @if ($lightening === null)
             <p class="lighten-none">
-                Says which objects can be drawn as less, so that all fit and as little as possible of the picture is lost. What stands behind
-                other things costs nothing to lose. Nothing changes until you lighten.
+                Says which objects can be drawn as less, so that all fit and as little as possible of the picture is lost. What stands
+                behind other things costs nothing to lose. Nothing changes until you lighten.
             </p>
         @else
             @include ('workbench.lightening', ['asked' => $given])

@@ -135,7 +135,10 @@ final class ShapedModel implements Shapes
                 $this->meshes,
                 $placed,
                 $placements,
-                array_map(static fn (Box $box): array => ['pack' => 1, 'triangles' => 1, 'colour' => 0xff6080a0, 'box' => $box], $this->boxes),
+                array_map(
+                    static fn (Box $box): array => ['pack' => 1, 'triangles' => 1, 'colour' => 0xff6080a0, 'box' => $box],
+                    $this->boxes,
+                ),
             );
     }
 }
