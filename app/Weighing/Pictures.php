@@ -63,7 +63,7 @@ final readonly class Pictures
     }
 
     /**
-     * @param list<array{list<float>, float}> $cameras
+     * @param list<array{list<float>, float, bool}> $cameras
      *
      * @return int pixels
      */
@@ -76,26 +76,34 @@ final readonly class Pictures
             if ($box === null) {
                 continue;
             }
-            foreach ($cameras as [$eye, $perMetre]) {
+            foreach ($cameras as [$eye, $perMetre, $isParallel]) {
                 $away = 0.0;
                 foreach ([0, 1, 2] as $axis) {
                     $away += max($box[$axis] - $eye[$axis], 0.0, $eye[$axis] - $box[$axis + 3]) ** 2;
                 }
-                $most = max($most, ($size * $perMetre) / max(0.1, sqrt($away)));
+                $most = max($most, ($size * $perMetre) / ($isParallel ? 1.0 : max(0.1, sqrt($away))));
             }
         }
 
         return $cameras === [] ? self::TALL : (int) round($most);
     }
 
-    /** @return list<array{list<float>, float}> eye, and pixels that a metre a metre away is seen in */
+    /** @return list<array{list<float>, float, bool}> eye, pixels that a metre a metre away is seen in, and whether so at any distance */
     private function cameras(): array
     {
         $cameras = [];
+        // Views count from the origin of the scene.
+        $origin = $this->facts->origin();
         foreach ($this->bench->project->views()->limit(self::VIEWS)->get() as $view) {
             \assert($view instanceof View);
-            if ($view->camera !== null) {
-                $cameras[] = [$view->camera['eye'], self::TALL / (2 * tan(deg2rad(max(1.0, $view->camera['fov'])) / 2))];
+            ['eye' => $eye, 'fov' => $fov] = $view->camera ?? ['eye' => null, 'fov' => 45.0];
+            if ($eye !== null) {
+                $tall = $view->camera['tall'] ?? null;
+                $cameras[] = [
+                    array_map(static fn (int $axis): float => $eye[$axis] + $origin[$axis], [0, 1, 2]),
+                    self::TALL / ($tall ?? 2 * tan(deg2rad(max(1.0, $fov)) / 2)),
+                    $tall !== null,
+                ];
             }
         }
 

@@ -184,6 +184,21 @@ final class LightenTest extends ProjectTestCase
             ->assertSee(number_format($report['after']['triangles']));
     }
 
+    public function test_the_same_is_seen_wherever_in_the_world_the_model_stands(): void
+    {
+        $found = [];
+        foreach ([self::demoFile(), self::farDemoFile()] as $path) {
+            $this->project = $this->takeIn($this->ida, $path)->project ?? self::fail('not taken in');
+            [$eye, $target] = $this->fromOutside();
+            $report = (array) $this->proposed(['from' => 'camera', 'camera' => json_encode(compact('eye', 'target'))])->report;
+            $found[] = [$report['unseen'], 100 * $report['loss']];
+        }
+        // So far away, places are off by a few millimetres.
+        self::assertEqualsWithDelta($found[0][0], $found[1][0], 40);
+        self::assertEqualsWithDelta($found[0][1], $found[1][1], 0.1);
+        self::assertGreaterThan(1000, $found[0][0]);
+    }
+
     public function test_views_are_looked_from_together(): void
     {
         [$eye, $target] = $this->fromOutside();

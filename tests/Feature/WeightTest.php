@@ -206,6 +206,26 @@ final class WeightTest extends ProjectTestCase
         }
     }
 
+    public function test_what_is_seen_of_a_picture_does_not_depend_on_where_in_the_world_the_model_stands(): void
+    {
+        foreach ([[], ['tall' => 5_000]] as $parallel) {
+            $shown = [];
+            foreach ([[self::demoFile(), [0, 0, 0]], [self::farDemoFile(), [420_000, 51_000, 30]]] as [$path, $there]) {
+                $this->project = $this->takeIn($this->ida, $path)->project ?? self::fail('not taken in');
+                $origin = $this->bench()->facts()->origin();
+                $eye = array_map(static fn (int $axis): float => [60, -60, 30][$axis] + $there[$axis] - $origin[$axis], [0, 1, 2]);
+                $camera = json_encode(['eye' => $eye, 'target' => [0, 0, 0], 'fov' => 40] + $parallel);
+                $this->send('POST', 'views', ['name' => 'Corner', 'keep_camera' => 1, 'camera' => $camera])->assertOk();
+                $seen = array_column((new Pictures($this->bench()))->all(), 'shown', 'name');
+                ksort($seen);
+                $shown[] = $seen;
+            }
+            self::assertGreaterThan(100_000, abs($origin[0]));
+            self::assertSame($shown[0], $shown[1]);
+            self::assertGreaterThan($parallel === [] ? 100 : 2, max($shown[0]));
+        }
+    }
+
     /** @return list<Row> */
     private function rows(string $lens, int $count = 60): array
     {
