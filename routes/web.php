@@ -17,6 +17,7 @@ use App\Http\Controllers\LayoutController;
 use App\Http\Controllers\LedgerController;
 use App\Http\Controllers\LightenController;
 use App\Http\Controllers\MembershipController;
+use App\Http\Controllers\MeshController;
 use App\Http\Controllers\NamesController;
 use App\Http\Controllers\ObjectController;
 use App\Http\Controllers\OrganizerController;
@@ -110,6 +111,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/weight', [WeightController::class, 'show'])->name('weight');
             Route::post('/weight/pick', [WeightController::class, 'pick'])->name('weight.pick');
             Route::get('/versions', [CanvasController::class, 'versions'])->name('versions');
+            Route::get('/meshes', [CanvasController::class, 'meshes'])->name('meshes');
             Route::get('/ledger/columns', [LedgerController::class, 'columns'])->name('ledger.columns');
             Route::get('/layouts', [LayoutController::class, 'index'])->name('layouts');
             Route::post('/layouts', [LayoutController::class, 'store'])->name('layouts.store');
@@ -217,6 +219,9 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/views/{view}/update', [ViewController::class, 'preview'])->name('views.preview');
             Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');
             Route::delete('/views/{view}', [ViewController::class, 'destroy'])->name('views.destroy');
+            Route::post('/meshes/coarser', [MeshController::class, 'coarser'])->name('meshes.coarser');
+            Route::post('/meshes/finer', [MeshController::class, 'finer'])->name('meshes.finer');
+            Route::post('/meshes/share', [MeshController::class, 'share'])->name('meshes.share');
             Route::post('/picture', [KeptFileController::class, 'keepProjectPicture'])->name('projects.picture.keep');
             Route::post('/undo', [HistoryController::class, 'undo'])->name('undo');
             Route::post('/redo', [HistoryController::class, 'redo'])->name('redo');

@@ -16,7 +16,6 @@ use VineShelf\Lighten\Losses;
 use VineShelf\Lighten\Options;
 use VineShelf\Lighten\Raster;
 use VineShelf\Lighten\Seen;
-use VineShelf\Picking\Camera;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
@@ -36,9 +35,6 @@ final class Proposing
 
     /** Cameras for which what comes of it is drawn as well. */
     private const DRAWN_TWICE = 4;
-
-    /** Metres in front of an eye where a picture begins. */
-    private const NEAR = 0.05;
 
     /** Layers that are listed. */
     private const LISTED = 60;
@@ -166,30 +162,14 @@ final class Proposing
 
     private function drawing(int $at): Drawing
     {
-        $camera = $this->asked->cameras[$at];
         $isOne = count($this->asked->cameras) === 1;
-        [$ox, $oy, $oz] = $this->facts->origin();
-        /**
-         * @var array{
-         *     eye: array{float, float, float}, target: array{float, float, float}, fov?: float, tall?: float,
-         *     up?: array{float, float, float}, width?: float, height?: float
-         * } $camera
-         */
-        $wide = self::WIDE[$isOne ? 0 : 1];
-        $shape = max(0.2, min(5.0, ($camera['height'] ?? 10.0) / max(1e-6, $camera['width'] ?? 16.0)));
-        $high = max(8, (int) round($wide * $shape));
-        $place = static fn (array $at): array => [$at[0] + $ox, $at[1] + $oy, $at[2] + $oz];
-        [$eye, $target, $up] = [$place($camera['eye']), $place($camera['target']), $camera['up'] ?? [0.0, 0.0, 1.0]];
         $section = $this->asked->side === 'desk' ? $this->bench->cutting() : null;
 
-        return new Drawing(
+        return Looking::from(
             $this->facts,
-            isset($camera['tall'])
-                ? Camera::parallel($eye, $target, $up, $camera['tall'], $wide, $high)
-                : Camera::perspective($eye, $target, $up, $camera['fov'] ?? 45.0, $wide, $high, self::NEAR),
-            $wide,
-            $high,
-            ($this->shapes ??= new KeptVersions($this->bench)),
+            $this->asked->cameras[$at],
+            self::WIDE[$isOne ? 0 : 1],
+            $this->shapes ??= new KeptVersions($this->bench),
             $section?->section->planes() ?? [],
             $section?->across(),
             $isOne ? self::TRIANGLES[0] : intdiv(self::TRIANGLES[1], count($this->asked->cameras)),

@@ -19,6 +19,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $pieces
  * @property int $bytes
  * @property string $bounds
+ * @property int $source_id
+ * @property int $made_of the mesh that it is a coarser version of; 0 for what came with a file
  * @property list<int> $materials every material that it uses; empty for a mesh that was taken in before they were kept
  */
 final class Mesh extends Model
@@ -31,5 +33,10 @@ final class Mesh extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['bounds' => Casts\Bytes::class, 'materials' => 'array'];
+    protected $casts = [
+        'bounds' => Casts\Bytes::class,
+        'hull' => Casts\Bytes::class,
+        'shape' => Casts\Bytes::class,
+        'materials' => 'array',
+    ];
 }

@@ -25,6 +25,7 @@ use VineShelf\Organizers\Organizers;
  * @property int $next_folder
  * @property int $next_set
  * @property int $next_value
+ * @property int $meshed how often objects have got other meshes
  * @property int $next_view
  * @property int $next_mesh
  * @property int $next_material

@@ -228,12 +228,17 @@ final class SceneQuery
         }
     }
 
-    /** Entries of {@see Hulls} or {@see ShapeIndex}, from the files of all sources. */
+    /** Entries of {@see Hulls} or {@see ShapeIndex}. @param 'hulls'|'shapes' $what */
     private function beside(Project $project, string $what): string
     {
         $entries = '';
         foreach ($project->sources()->where('gone', false)->where('hulls', '<>', '')->orderBy('id')->pluck('hulls') as $file) {
             $entries .= Kept::get(dirname((string) $file).'/'.$what) ?? '';
+        }
+        // Meshes that were put in place of others came with no file.
+        $column = ['hulls' => 'hull', 'shapes' => 'shape'][$what];
+        foreach (DB::table('meshes')->where('project_id', $project->id)->whereNotNull($column)->orderBy('no')->pluck($column) as $entry) {
+            $entries .= Bytes::read($entry);
         }
 
         return $entries;

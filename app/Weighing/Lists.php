@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Weighing;
 
 use App\Bench\Bench;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\Measure;
 
@@ -47,6 +48,7 @@ final readonly class Lists
         $rows = DB::table('meshes')
             ->where('project_id', $this->bench->project->id)
             ->whereNotIn('source_id', $gone)
+            ->whereIn('no', $this->used())
             ->selectRaw('hash, min(name) AS name, count(*) AS times, min(triangles) AS triangles, (count(*) - 1) * min(bytes) AS saves')
             ->groupBy('hash')
             ->havingRaw('count(*) > 1 AND min(bytes) > 0')
@@ -79,6 +81,7 @@ final readonly class Lists
                 DB::table('meshes')
                     ->where('project_id', $this->bench->project->id)
                     ->whereNotIn('source_id', $gone)
+                    ->whereIn('no', $this->used())
                     ->selectRaw('sum(bytes) AS bytes, min(bytes) AS once')
                     ->groupBy('hash'),
                 'alike',
@@ -87,6 +90,12 @@ final readonly class Lists
             ->first();
 
         return [(int) ($sums->bytes ?? 0), (int) ($sums->once ?? 0)];
+    }
+
+    /** Meshes that something is drawn with: one that was replaced is kept, and weighs nothing. */
+    private function used(): Builder
+    {
+        return DB::table('objects')->where('project_id', $this->bench->project->id)->where('gone', false)->distinct()->select('mesh_no');
     }
 
     /** @return list<array{at: string, what: string, triangles: int}> the total at Full after each file that came or went */

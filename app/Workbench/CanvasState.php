@@ -15,9 +15,10 @@ final class CanvasState
     private const HELD = 16;
 
     /**
-     * @return array{revision: int, desk: int, packs: int, states: string, pick: string, tint: string, edges: string, section: string} how
-     *     many packs there ever were, which grows with every batch of coarser versions; states and pick are deflated and in base64, the
-     *     section is JSON
+     * @return array{
+     *     revision: int, desk: int, packs: int, meshed: int, states: string, pick: string, tint: string, edges: string, section: string
+     * } how many packs there ever were, which grows with every batch of coarser versions, and how often objects have got other meshes;
+     *     states and pick are deflated and in base64, the section is JSON
      */
     public static function of(Bench $bench): array
     {
@@ -25,6 +26,7 @@ final class CanvasState
             'revision' => $bench->project->revision,
             'desk' => $bench->desk->revision,
             'packs' => $bench->project->next_pack,
+            'meshed' => $bench->project->meshed,
             'states' => base64_encode((string) gzdeflate(self::states($bench), 1)),
             'pick' => base64_encode((string) gzdeflate(self::pick($bench), 1)),
             'tint' => Tinted::of($bench)->stamp(),

@@ -112,6 +112,25 @@ final class PackWriter
         return ['vertices' => $shape->vertices(), 'bytes' => $this->bytes - $before];
     }
 
+    /** A mesh made of what stands in a pack already, its places counted as they are there. @param Box $box that counts as its own */
+    public function addShape(int $number, PackedShape $shape, Box $box): PackedMesh
+    {
+        $before = $this->bytes;
+        $hash = hash_init('xxh128');
+        hash_update($hash, pack('e6', ...$shape->centre, ...$shape->scale));
+        $this->pieces = [];
+        $entries = array_map(fn (PackedPiece $piece): array => $this->piece($piece, self::reach($piece->positions), $hash), $shape->pieces);
+        $this->nodes[] = $this->file->add('nodes', [
+            'mesh' => $this->file->add('meshes', ['primitives' => $entries]),
+            'translation' => $shape->centre,
+            'scale' => $shape->scale,
+            'extras' => ['mesh' => $number],
+        ]);
+        $entry = ShapeIndex::entry($number, $shape->scale, $this->pieces);
+
+        return new PackedMesh($number, $box, $shape->triangles(), $shape->vertices(), $this->bytes - $before, hash_final($hash), $entry);
+    }
+
     /**
      * @param array{float, float, float} $centre
      * @param array{float, float, float} $scale

@@ -60,6 +60,12 @@ final class CanvasController
         return self::binary($bench->scene()->column('versions'));
     }
 
+    /** The mesh that each object is drawn with, four bytes by object number, 0 for none. */
+    public function meshes(Bench $bench): Response
+    {
+        return self::binary($bench->scene()->byNumber($bench->scene()->column('mesh'), "\0\0\0\0"));
+    }
+
     /**
      * @param array<int> $rows
      *

@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Bench\DeskChange;
 use App\Models\Desk;
 use App\Models\View as SavedView;
+use App\Weighing\Fine;
 use App\Weighing\Lists;
 use App\Weighing\Map;
 use App\Weighing\Parts;
@@ -28,6 +29,7 @@ final class WeightController
         'heaviest' => 'Heaviest',
         'repeats' => 'Repeats',
         'pictures' => 'Pictures',
+        'fine' => 'Too fine',
         'total' => 'Total',
         'lighten' => 'Lighten',
     ];
@@ -45,6 +47,8 @@ final class WeightController
             'inside' => ['nullable', ...self::KEY],
             'width' => ['nullable', 'integer', 'between:200,4000'],
             'height' => ['nullable', 'integer', 'between:80,3000'],
+            'per' => ['nullable', 'in:'.implode(',', array_keys(Fine::BY))],
+            'least' => ['nullable', 'numeric', 'between:0,1000000000'],
         ]);
         [$show, $by, $inside] = [$given['show'] ?? 'map', $given['by'] ?? 'layers', $given['inside'] ?? ''];
         [$size, $colour] = [$given['size'] ?? 'triangles', $given['colour'] ?? 'own'];
@@ -63,6 +67,7 @@ final class WeightController
             'width' => $width,
             'height' => $height,
             'all' => $all,
+            'mayChange' => $bench->mayChange(),
             'sharing' => $show === 'repeats' ? $lists->sharing() : [0, 0],
             'laid' => $show === 'map' ? (new Map($parts->inside($by, $inside), $size, $colour))->laid($width, $height) : [],
             'trail' => $show === 'map' ? $parts->trail($inside) : [],
@@ -71,7 +76,30 @@ final class WeightController
             'pictures' => $show === 'pictures' ? (new Pictures($bench))->all() : [],
             'history' => $show === 'total' ? $lists->history() : [],
             ...$show === 'lighten' ? self::lighten($bench) : [],
+            ...$show === 'fine' ? self::fine($bench, $given) : [],
         ]);
+    }
+
+    /**
+     * @param array<string, mixed> $given
+     *
+     * @return array<string, mixed> meshes that are too fine, and how that is counted
+     */
+    private static function fine(Bench $bench, array $given): array
+    {
+        $fine = new Fine($bench);
+        $by = $fine->hasViews() ? (string) ($given['per'] ?? 'pixel') : 'area';
+        // A number of the other way to count says nothing.
+        $least = isset($given['least']) && $by === ($given['per'] ?? '') ? (float) $given['least'] : Fine::BY[$by];
+
+        return [
+            'by' => $by,
+            'least' => $least,
+            'fine' => $fine->meshes($by, $least),
+            'replaced' => $fine->replaced(),
+            'hasViews' => $fine->hasViews(),
+            'mayChange' => $bench->mayChange(),
+        ];
     }
 
     /** @return array<string, mixed> what a proposal is asked for with, and the last one */

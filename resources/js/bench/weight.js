@@ -1,6 +1,6 @@
 import { hearPick, listenToLightening } from './lighten.js';
 
-const START = { show: 'map', by: 'layers', size: 'triangles', colour: 'own', inside: '' };
+const START = { show: 'map', by: 'layers', size: 'triangles', colour: 'own', inside: '', per: '', least: '' };
 
 /** What weighs what, above the canvas: a map whose parts open, lists beside it, and from each a pick. */
 export class WeightPanel {
@@ -18,6 +18,7 @@ export class WeightPanel {
         listenToLightening(bench, this.panel);
         this.panel.addEventListener('change', (event) => {
             const select = /** @type {HTMLSelectElement} */ (event.target);
+            if (select.dataset.fine) this.count(select);
             if (!select.dataset.weight) return;
             const what = /** @type {'by' | 'size' | 'colour'} */ (select.dataset.weight);
             this.go({ [what]: select.value, ...(what === 'by' ? { inside: '' } : {}) }, `[data-weight="${what}"]`);
@@ -99,6 +100,8 @@ export class WeightPanel {
     clicked(event) {
         const part = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('.weight-part'));
         if (part) return this.open(part, event);
+        const doing = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-mesh-do]'));
+        if (doing) return this.change(doing);
         const button = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-weight]'));
         if (!button || button instanceof HTMLSelectElement) return undefined;
         const { weight, value = '' } = button.dataset;
@@ -117,6 +120,22 @@ export class WeightPanel {
         const adds = event.shiftKey || event.altKey;
         this.pick(key, event);
         if (deep === '1' && !adds) this.go({ inside: key }, '.weight-part');
+    }
+
+    /** Counts otherwise what is too fine. @param {HTMLSelectElement | HTMLInputElement} changed */
+    count(changed) {
+        const way = /** @type {HTMLSelectElement} */ (this.panel.querySelector('#fine-by')).value;
+        const least = /** @type {HTMLInputElement} */ (this.panel.querySelector('#fine-least')).value;
+        this.go({ per: way, least: changed.id === 'fine-by' ? '' : least }, `#${changed.id}`);
+    }
+
+    /** Puts meshes in place of others. @param {HTMLElement} button */
+    async change(button) {
+        const { meshDo: what, meshes, hashes } = button.dataset;
+        const values = hashes === undefined ? { meshes: meshes ?? '' } : { hashes };
+        const status = await this.bench.server.ask('POST', `/meshes/${what}`, values);
+        // What hears of the change draws this anew; the focus stays in the list.
+        if (status === 200) await this.go({}, '.weight-list');
     }
 
     /** @param {string} key @param {MouseEvent | KeyboardEvent} event */

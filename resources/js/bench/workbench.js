@@ -55,6 +55,7 @@ export class Workbench {
             textures: `${base}/textures`,
             budget: JSON.parse(element.dataset.budget ?? '{}'),
             versions: `${base}/versions`,
+            meshes: `${base}/meshes`,
             smoothing: Number(element.dataset.smoothing),
             materials: JSON.parse(document.getElementById('materials')?.textContent ?? '{}'),
             csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
@@ -127,10 +128,11 @@ export class Workbench {
     }
 
     /** @param {DOMStringMap} said */
-    async apply({ revision, packs, states, pick, tint, edges, edgeMode, section, more }) {
+    async apply({ revision, packs, meshed, states, pick, tint, edges, edgeMode, section, more }) {
         const wanted = JSON.parse(more ?? '[]');
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
         this.canvas.hearPacks(Number(packs));
+        this.canvas.meshed.hear(Number(meshed));
         this.tint.read(tint ?? '');
         this.edges.read(edges ?? '');
         this.edges.turn(edgeMode ?? 'own');

@@ -30,25 +30,30 @@ export class Arriving {
         for (let part = 1; part <= parts; part++) parts = (await this.read(fetch(`${this.settings.records}?part=${part}`)))?.parts ?? parts;
     }
 
-    /** Objects that were not on show. @param {Uint32Array} numbers */
-    some(numbers) {
+    /**
+     * Objects that were not on show.
+     * @param {Uint32Array} numbers
+     * @param {(read: import('./reader.js').Read) => void} [again] what becomes of them where all of them have come before
+     */
+    some(numbers, again) {
         return this.read(
             fetch(this.settings.records, {
                 method: 'POST',
                 body: /** @type {any} */ (numbers),
                 headers: { 'X-CSRF-TOKEN': this.settings.csrf, 'Content-Type': 'application/octet-stream' },
             }),
+            again,
         );
     }
 
-    /** @param {Promise<Response>} asked */
-    async read(asked) {
+    /** @param {Promise<Response>} asked @param {(read: import('./reader.js').Read) => void} [again] */
+    async read(asked, again) {
         let response = null;
         try {
             response = await asked;
             if (!response.ok) return void this.fail(response);
-            const read = await this.reading.of(await response.arrayBuffer());
-            this.came(read);
+            const read = await this.reading.of(await response.arrayBuffer(), again !== undefined);
+            (again ?? this.came)(read);
             return read;
         } catch {
             this.fail(null);
@@ -68,6 +73,13 @@ export class Arriving {
         } catch {
             return new Map();
         }
+    }
+
+    /** @returns {Promise<Uint32Array>} the mesh that each object is drawn with, by object number */
+    async meshes() {
+        const response = await fetch(this.settings.meshes);
+        if (!response.ok) throw new Error(String(response.status));
+        return new Uint32Array(await response.arrayBuffer());
     }
 
     /** @returns {Promise<Map<number, ImageBitmap>>} pictures of materials by number; one that cannot be shown is missing */

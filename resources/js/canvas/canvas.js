@@ -2,6 +2,7 @@ import { Arriving } from './arriving.js';
 import { Viewpoint } from './camera.js';
 import { Draft } from './draft.js';
 import { Framing } from './framing.js';
+import { Meshed } from './meshed.js';
 import { Packs } from './packs.js';
 import { Painter, UnableToDraw } from './painter.js';
 import { Placements } from './placements.js';
@@ -15,6 +16,7 @@ import { portraitOf } from './portrait.js';
  * @property {string} packs
  * @property {string} textures
  * @property {string} versions address of what coarser versions there are
+ * @property {string} meshes address of what mesh each object is drawn with
  * @property {{triangles: number, calls: number, megabytes: number}} budget of the graphics card
  * @property {number} smoothing times that a finished picture is drawn again
  * @property {Record<string, import('./look.js').Surface>} materials
@@ -52,6 +54,7 @@ export class Canvas {
         this.packs.held = true;
         /** How many packs there were when coarser versions were asked for. */
         this.packCount = 0;
+        this.meshed = new Meshed(this);
         this.painter = new Painter(this.placements, this.packs, settings.budget, settings.smoothing);
         this.painter.look.setMaterials(settings.materials);
         this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
@@ -106,6 +109,8 @@ export class Canvas {
         this.loading = false;
         this.refreshBounds();
         this.cameMore();
+        // Some may have got others while all were on their way.
+        if (this.meshed.times > 0) this.meshed.ask();
     }
 
     /** Asks for coarser versions when there may be more than are known. @param {number} packs that there ever were */

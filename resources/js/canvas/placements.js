@@ -61,6 +61,28 @@ export class Placements {
         this.meshes.needsUpdate = true;
     }
 
+    /**
+     * Takes in what came anew of objects that are here: each stands where it did, with as many placements.
+     * @param {import('./reader.js').Read} read
+     * @returns {number[]} the placements
+     */
+    replace({ meshes, object, mesh, place, sphere }) {
+        for (const row of meshes) this.addMesh(row);
+        const found = [];
+        let at = -1;
+        for (let index = 0; index < object.length; index++) {
+            at = index > 0 && object[index] === object[index - 1] ? at + 1 : this.first[object[index]] - 1;
+            if (this.object[at] !== object[index]) continue;
+            this.mesh[at] = mesh[index];
+            this.sphere.set(sphere.subarray(index * 4, index * 4 + 4), at * 4);
+            /** @type {Float32Array} */ (this.place.image.data).set(place.subarray(index * 16, index * 16 + 16), at * 16);
+            found.push(at);
+        }
+        this.place.needsUpdate = true;
+        this.meshes.needsUpdate = true;
+        return found;
+    }
+
     /** @param {import('./reader.js').MeshRow} row */
     addMesh(row) {
         const { half, colour } = row;

@@ -45,9 +45,10 @@ export class PlacementReader {
 
     /**
      * @param {ArrayBuffer} buffer as the server packs it: parts of the whole, counts of meshes, forms and placements; these
+     * @param {boolean} [anew] whether objects count that have come before
      * @returns {Read}
      */
-    read(buffer) {
+    read(buffer, anew = false) {
         const head = new DataView(buffer);
         const [parts, meshes, forms, count] = [0, 4, 8, 12].map((at) => head.getUint32(at, true));
         let start = 16;
@@ -64,11 +65,11 @@ export class PlacementReader {
             for (let at = 0; at < 9; at++) form[at + Math.floor(at / 3)] = head.getFloat32(start + 4 + at * 4, true);
             this.forms.set(head.getUint32(start, true), form);
         }
-        return { parts, meshes: found, ...this.placements(new Planes(new Uint8Array(buffer, start), count), count) };
+        return { parts, meshes: found, ...this.placements(new Planes(new Uint8Array(buffer, start), count), count, anew) };
     }
 
-    /** @param {Planes} read @param {number} count */
-    placements(read, count) {
+    /** @param {Planes} read @param {number} count @param {boolean} anew */
+    placements(read, count, anew) {
         const object = new Uint32Array(count);
         const mesh = new Uint32Array(count);
         const place = new Float32Array(count * 16);
@@ -79,7 +80,7 @@ export class PlacementReader {
         for (let index = 0; index < count; index++) {
             const number = read.uint32(0, index);
             // An object comes whole: it is here already, or comes with this answer.
-            if (this.here.has(number)) continue;
+            if (this.here.has(number) !== anew) continue;
             const slot = this.slots.get(read.uint32(4, index));
             if (slot === undefined) continue;
             const half = this.halves[slot];

@@ -12,11 +12,15 @@ export class Reading {
         this.worker.addEventListener('messageerror', fail);
     }
 
-    /** @param {ArrayBuffer} buffer given away @returns {Promise<import('./reader.js').Read>} */
-    of(buffer) {
+    /**
+     * @param {ArrayBuffer} buffer given away
+     * @param {boolean} anew whether objects count that have come before
+     * @returns {Promise<import('./reader.js').Read>}
+     */
+    of(buffer, anew) {
         return new Promise((resolve, reject) => {
             this.waiting.push({ resolve, reject });
-            this.worker.postMessage(buffer, [buffer]);
+            this.worker.postMessage({ buffer, anew }, [buffer]);
         });
     }
 }

@@ -3,6 +3,7 @@
     data-revision="{{ $state['revision'] }}"
     data-desk="{{ $state['desk'] }}"
     data-packs="{{ $state['packs'] }}"
+    data-meshed="{{ $state['meshed'] }}"
     data-states="{{ $state['states'] }}"
     data-pick="{{ $state['pick'] }}"
     data-tint="{{ $state['tint'] }}"

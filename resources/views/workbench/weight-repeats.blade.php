@@ -3,9 +3,21 @@
     <p class="weight-none">Every mesh is stored once.</p>
 @else
     @php ([$stored, $once] = $sharing)
-    <p class="weight-says">
-        Meshes take {{ Marks::bytes($stored) }}; stored once each, they would take {{ Marks::bytes($once) }}.
-    </p>
+    <div class="weight-says fine-says">
+        <span>Meshes take {{ Marks::bytes($stored) }}; stored once each, they would take {{ Marks::bytes($once) }}.</span>
+        <span class="gap"></span>
+        @if ($mayChange)
+            <button
+                type="button"
+                class="button"
+                data-mesh-do="share"
+                data-hashes="{{ implode(',', array_map(static fn (array $one): string => substr($one['key'], 1), $repeats)) }}"
+                title="Each of them once, for everybody, as one change; what has other materials stays"
+            >
+                Share them
+            </button>
+        @endif
+    </div>
     <div class="weight-list" tabindex="0" role="group" aria-label="Meshes that are stored several times">
         <table>
             <thead>
@@ -14,6 +26,7 @@
                     <th scope="col" class="number">Stored</th>
                     <th scope="col" class="number">Triangles each</th>
                     <th scope="col" class="number">Sharing saves</th>
+                    <th scope="col"><span class="sr-only">What is done</span></th>
                 </tr>
             </thead>
             <tbody>
@@ -27,6 +40,18 @@
                         <td class="number">{{ number_format($one['times']).'×' }}</td>
                         <td class="number">{{ number_format($one['triangles']) }}</td>
                         <td class="number">{{ Marks::bytes($one['saves']) }}</td>
+                        <td>
+                            @if ($mayChange)
+                                <button
+                                    class="link"
+                                    data-mesh-do="share"
+                                    data-hashes="{{ substr($one['key'], 1) }}"
+                                    aria-label="Share {{ $one['name'] }}"
+                                >
+                                    Share
+                                </button>
+                            @endif
+                        </td>
                     </tr>
                 @endforeach
             </tbody>

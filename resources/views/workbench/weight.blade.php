@@ -24,23 +24,6 @@
             </button>
         @endforeach
     </span>
-    @if ($show === 'map')
-        <select data-weight="by" aria-label="Divided by" title="Divided by">
-            @foreach (Parts::BY as $id => $label)
-                <option value="{{ $id }}" @selected ($by === $id)>{{ $label }}</option>
-            @endforeach
-        </select>
-        <select data-weight="size" aria-label="As large as" title="As large as">
-            @foreach (Map::SIZES as $id => $label)
-                <option value="{{ $id }}" @selected ($size === $id)>{{ $label }}</option>
-            @endforeach
-        </select>
-        <select data-weight="colour" aria-label="Coloured by" title="Coloured by">
-            @foreach (Map::COLOURS as $id => $label)
-                <option value="{{ $id }}" @selected ($colour === $id)>{{ $label }}</option>
-            @endforeach
-        </select>
-    @endif
     <span class="gap"></span>
     @if ($show !== 'map')
         <span class="weight-sum" title="{{ $says($all) }} at Full">{{ Marks::short($all->triangles) }}</span>
@@ -62,6 +45,22 @@
                 {{ $name }}
             </button>
         @endforeach
+        <span class="gap"></span>
+        <select data-weight="by" aria-label="Divided by" title="Divided by">
+            @foreach (Parts::BY as $id => $label)
+                <option value="{{ $id }}" @selected ($by === $id)>{{ $label }}</option>
+            @endforeach
+        </select>
+        <select data-weight="size" aria-label="As large as" title="As large as">
+            @foreach (Map::SIZES as $id => $label)
+                <option value="{{ $id }}" @selected ($size === $id)>{{ $label }}</option>
+            @endforeach
+        </select>
+        <select data-weight="colour" aria-label="Coloured by" title="Coloured by">
+            @foreach (Map::COLOURS as $id => $label)
+                <option value="{{ $id }}" @selected ($colour === $id)>{{ $label }}</option>
+            @endforeach
+        </select>
     </nav>
     @if ($laid === [])
         <p class="weight-none">Nothing here draws anything.</p>
