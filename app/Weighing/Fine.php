@@ -17,7 +17,7 @@ use VineShelf\Scene\MeshVersions;
 final readonly class Fine
 {
     /** What is counted, and from how many triangles for each on a mesh is too fine. */
-    public const BY = ['pixel' => 1.0, 'area' => 2_000.0];
+    public const BY = ['pixel' => 1.0, 'area' => 500.0];
 
     /** Triangles that are fine whatever they show. */
     private const LEAST = 60;

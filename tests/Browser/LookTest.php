@@ -81,6 +81,23 @@ final class LookTest extends BrowserTestCase
         $browser->tools->execute('Page.removeScriptToEvaluateOnNewDocument', $waiting);
     }
 
+    /** How far the picture is from the one that was kept last: the mean over pixels and channels, of 255. It is kept then. */
+    private const KEEPS_A_PICTURE = <<<'JS'
+    let kept = null;
+    window.keptApart = () => {
+        const { painter, surface } = shelfBench.canvas;
+        painter.show(0);
+        const flat = document.createElement('canvas').getContext('2d', { willReadFrequently: true });
+        [flat.canvas.width, flat.canvas.height] = [surface.width, surface.height];
+        flat.drawImage(surface, 0, 0);
+        const now = flat.getImageData(0, 0, surface.width, surface.height).data;
+        const apart = kept?.length === now.length ? now.reduce((sum, value, at) => sum + Math.abs(value - kept[at]), 0) / now.length : -1;
+        kept = now;
+        return apart;
+    };
+    keptApart();
+    JS;
+
     public function test_ghosts_are_drawn_in_slices_that_make_the_same_picture(): void
     {
         $browser = $this->workbench();
@@ -106,9 +123,10 @@ final class LookTest extends BrowserTestCase
         self::assertGreaterThan(2000, strlen((string) $whole), 'there is nothing in the picture');
     }
 
-    public function test_coarser_versions_come_while_the_page_is_open_and_what_the_budget_makes_coarser_is_said_and_tinted(): void
+    public function test_coarser_versions_come_while_the_page_is_open_and_what_is_coarser_is_said_tinted_and_made_so_on_purpose(): void
     {
         $browser = $this->workbench();
+        $browser->js(self::KEEPS_A_PICTURE);
         $levels = 'return Math.max(...shelfBench.canvas.placements.facts.map(({ levels }) => levels.length))';
         self::assertSame(1, $browser->js($levels), 'only the meshes themselves, until the queue has come to it');
         $drawn = static fn (): mixed => $browser->js('return shelfBench.canvas.painter.summary.drawn');
@@ -121,6 +139,8 @@ final class LookTest extends BrowserTestCase
         self::assertSame(0, $code, implode("\n", $said));
         $browser->waitUntil("$levels > 2", 'the page does not hear of coarser versions')->settled();
         self::assertLessThan($before, $drawn(), 'what cannot be told from the mesh is drawn instead of it');
+        $apart = $browser->js('return keptApart()');
+        self::assertLessThan(1.5, $apart, 'of 255 a channel');
         self::assertSame(0, $browser->js('return shelfBench.canvas.painter.summary.coarser'));
         self::assertFalse($browser->js('return document.getElementById("coarser").offsetWidth > 0'));
 
@@ -142,7 +162,27 @@ final class LookTest extends BrowserTestCase
         $browser->waitForText('#card', 'Tree#20')->js('shelfBench.command("fit-pick")');
         $browser->settled();
         $level = 'const { placements, painter } = shelfBench.canvas; return painter.detail.level[placements.first[arguments[0]] - 1]';
-        self::assertSame(0, $browser->js($level, self::number($browser, 'Tree#20')));
+        $tree = self::number($browser, 'Tree#20');
+        self::assertSame(0, $browser->js($level, $tree));
+
+        // Coarser on purpose: by keyboard, for everybody, and the page draws it at once; so does undo.
+        $facts = 'const { placements } = shelfBench.canvas, facts = placements.facts[placements.mesh[placements.first[arguments[0]] - 1]];';
+        [$mesh, $whole] = (array) $browser->js("$facts return [facts.number, facts.triangles]", $tree);
+        $now = static fn (string $is): string => str_replace('arguments[0]', (string) $tree, $facts).
+            " return facts.triangles $is $whole && ".
+            'facts.levels[0].pieces !== null';
+        $browser->js('keptApart()');
+        $browser->js('shelfBench.weight.asked = { ...shelfBench.weight.asked, show: "fine", per: "area", least: "0" }');
+        $browser->js('shelfBench.command("weight")');
+        $button = "[data-mesh-do=coarser][data-meshes=\"$mesh\"]";
+        $browser->waitFor($button)->js("document.querySelector('$button').focus()");
+        $browser->press('Enter')->waitForText('#message', 'Put a coarser version in place of');
+        $browser->waitUntil($now('<'), 'the page draws the finer one');
+        $browser->waitForText('.weight-list', 'coarser on purpose, was '.number_format((int) $whole));
+        $browser->js('shelfBench.weight.close(); shelfBench.server.ask("POST", "/undo", {})');
+        $browser->waitForText('#message', 'Undone: Put a coarser version')->waitUntil($now('==='), 'the page draws the coarser one');
+        $browser->settled();
+        self::assertSame(0, $browser->js('return keptApart()'), 'as it was, to the pixel');
         self::assertSame([], $browser->complaints());
     }
 

@@ -62,6 +62,9 @@ final class PagesTest extends BrowserTestCase
         self::assertNoFindings($browser, 'map of weights');
         $browser->click('[data-value=repeats]')->waitForText('.weight-list', 'FilterVessel');
         self::assertNoFindings($browser, 'meshes that are stored several times');
+        $browser->js('shelfBench.weight.go({ show: "fine", least: "0", per: "area" })');
+        $browser->waitForText('.weight-list', 'Off by');
+        self::assertNoFindings($browser, 'meshes that are too fine');
         $browser->js('shelfBench.weight.lighten()');
         $browser->waitFor('#lighten-triangles')->type('#lighten-triangles', '30000');
         $browser->js('document.querySelector("#lighten-side").value = "output"');
