@@ -219,6 +219,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/views/{view}/update', [ViewController::class, 'preview'])->name('views.preview');
             Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');
             Route::delete('/views/{view}', [ViewController::class, 'destroy'])->name('views.destroy');
+            Route::get('/sources/{source}/hold-back', [ExportController::class, 'askHoldBack'])->name('sources.askHoldBack');
+            Route::post('/sources/{source}/hold-back', [ExportController::class, 'holdBack'])->name('sources.holdBack');
             Route::post('/meshes/coarser', [MeshController::class, 'coarser'])->name('meshes.coarser');
             Route::post('/meshes/finer', [MeshController::class, 'finer'])->name('meshes.finer');
             Route::post('/meshes/share', [MeshController::class, 'share'])->name('meshes.share');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests;
 
+use App\Jobs\Coarsen;
 use App\Jobs\Sorted;
 use App\Jobs\TakeIn;
 use App\Jobs\Uploads;
@@ -103,6 +104,20 @@ abstract class TestCase extends BaseTestCase
             $import = $this->takeIn($person, self::demoFile(), name: 'Marlpit Baths.glb');
             $project = $import->project ?? throw new \LogicException("The demo was not taken in: $import->error");
             $snapshot ??= Snapshot::of($project, $person);
+        }
+
+        return $project;
+    }
+
+    /** Marlpit Baths with coarser versions of all meshes. */
+    protected function coarseBaths(User $person): Project
+    {
+        static $snapshot = null;
+        $project = $snapshot?->putBack($person);
+        if ($project === null) {
+            $project = $this->baths($person);
+            (new Coarsen($project->id))->handle($this->app->make(SceneStore::class));
+            $snapshot ??= Snapshot::of($project->refresh(), $person);
         }
 
         return $project;

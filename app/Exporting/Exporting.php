@@ -52,12 +52,31 @@ final class Exporting
         $this->heldBack = self::heldBack($bench);
     }
 
-    /** What is not for export: what is marked, and all that it holds. */
+    /** What is not for export: what is marked, and all that it holds; and what came in files that are not. */
     public static function heldBack(Bench $bench): Bits
     {
         $scene = $bench->scene();
+        $held = Relatives::within($scene, $bench->organizers()->own->rows($scene, OwnValue::EXPORT));
+        foreach (self::sources($bench) as $rows) {
+            $held = $held->or($rows);
+        }
 
-        return Relatives::within($scene, $bench->organizers()->own->rows($scene, OwnValue::EXPORT));
+        return $held;
+    }
+
+    /** @return array<string, Bits> by reason, what came in files that are not for export */
+    public static function sources(Bench $bench): array
+    {
+        $held = [];
+        foreach ($bench->project->sources()->where('gone', false)->where('held_back', '<>', '')->orderBy('id')->get() as $source) {
+            $rows = $bench
+                ->facts()
+                ->sources()
+                ->rowsOf([$source->id => true]);
+            $held[$source->held_back] = isset($held[$source->held_back]) ? $held[$source->held_back]->or($rows) : $rows;
+        }
+
+        return $held;
     }
 
     /**
@@ -108,6 +127,12 @@ final class Exporting
             $count = $this->drawing($those);
             if ($count > 0) {
                 $reasons[$value->value] = $count;
+            }
+        }
+        foreach (self::sources($this->bench) as $reason => $those) {
+            $count = $this->drawing($those->and($rows));
+            if ($count > 0) {
+                $reasons[$reason] = ($reasons[$reason] ?? 0) + $count;
             }
         }
 

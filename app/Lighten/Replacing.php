@@ -11,7 +11,6 @@ use App\Changes\SwapMeshes;
 use App\Files\Compressing;
 use App\Files\Kept;
 use App\Files\UnableToKeep;
-use App\Jobs\Coarsen;
 use App\Models\Mesh;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Geometry\Box;
@@ -123,7 +122,6 @@ final class Replacing
         }
         if ($command->change !== null) {
             $this->bench->refresh();
-            Coarsen::dispatch($this->bench->project->id);
         }
 
         return $command;

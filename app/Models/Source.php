@@ -20,6 +20,7 @@ use Illuminate\Support\Carbon;
  * @property int $kept bytes on the disk
  * @property string $hulls file of the points that can lie outermost, "" if there is none
  * @property string $coarsened the meshes that were looked at for coarser versions, as {@see \VineShelf\Scene\Members} packs numbers
+ * @property string $held_back why exports leave it out; empty when they do not
  * @property bool $gone whether taking it in was taken back
  * @property Carbon $created_at
  */
@@ -27,7 +28,7 @@ final class Source extends Model
 {
     protected $guarded = [];
 
-    protected $attributes = ['kept' => 0, 'gone' => false, 'hulls' => ''];
+    protected $attributes = ['kept' => 0, 'gone' => false, 'hulls' => '', 'held_back' => ''];
 
     protected $casts = ['gone' => 'boolean', 'coarsened' => Casts\Bytes::class, 'report' => 'array'];
 

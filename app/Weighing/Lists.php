@@ -5,14 +5,28 @@ declare(strict_types=1);
 namespace App\Weighing;
 
 use App\Bench\Bench;
+use App\Models\View;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Facts\Measure;
+use VineShelf\Scene\Bits;
+use VineShelf\Weights\Weight;
 
 /** What weighs most, what is stored several times, and how the total came about. */
 final readonly class Lists
 {
     private const MOST = 100;
+
+    /** What views are sorted by. */
+    public const VIEW_COLUMNS = [
+        'name' => 'View',
+        'triangles' => 'Triangles',
+        'vertices' => 'Vertices',
+        'calls' => 'Calls',
+        'geometry' => 'Geometry',
+        'textures' => 'Textures',
+        'pictures' => 'In pictures',
+    ];
 
     public function __construct(private Bench $bench) {}
 
@@ -96,6 +110,45 @@ final readonly class Lists
     private function used(): Builder
     {
         return DB::table('objects')->where('project_id', $this->bench->project->id)->where('gone', false)->distinct()->select('mesh_no');
+    }
+
+    /**
+     * What views draw: with the rungs that each keeps, those of the desk where it keeps none; and in pictures.
+     *
+     * @param string $sort one of {@see VIEW_COLUMNS}; names from the first on, numbers from the largest
+     *
+     * @return list<array{no: int, name: string, weight: Weight, pictures: int}>
+     */
+    public function views(string $sort): array
+    {
+        $all = Bits::all($this->bench->scene()->count());
+        $weights = $this->bench->weights();
+        $views = [];
+        foreach (array_slice($this->bench->shelf()->members, 0, self::MOST) as $view) {
+            if ($view instanceof View) {
+                $views[] = [
+                    'no' => $view->no,
+                    'name' => $view->name,
+                    'weight' => $weights->inEffect($all, $this->bench->asIn($view)->rungs()),
+                    'pictures' => $weights->drawn($all, $this->bench->outputs()->of($view)->inEffect->rungs()),
+                ];
+            }
+        }
+        $by = array_map(
+            static fn (array $one): array => match ($sort) {
+                'name' => [0, mb_strtolower($one['name'])],
+                'vertices' => [-$one['weight']->vertices, ''],
+                'calls' => [-$one['weight']->calls, ''],
+                'geometry' => [-$one['weight']->geometry, ''],
+                'textures' => [-$one['weight']->textures, ''],
+                'pictures' => [-$one['pictures'], ''],
+                default => [-$one['weight']->triangles, ''],
+            },
+            $views,
+        );
+        uksort($views, static fn (int $a, int $b): int => [...$by[$a], $a] <=> [...$by[$b], $b]);
+
+        return array_values($views);
     }
 
     /** @return list<array{at: string, what: string, triangles: int}> the total at Full after each file that came or went */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Workbench;
 
 use App\Bench\Bench;
+use App\Exporting\Exporting;
 use VineShelf\Facts\Measure;
 use VineShelf\Facts\Shared;
 use VineShelf\Own\OwnValue;
@@ -78,6 +79,18 @@ final readonly class Details
     public function heldBack(): string
     {
         return $this->common(OwnValue::EXPORT);
+    }
+
+    /** Why exports leave out the file that all of them came in; "" when they do not, or when they came in several. */
+    public function fileHeldBack(): string
+    {
+        foreach (Exporting::sources($this->bench) as $reason => $rows) {
+            if (! $this->rows->isEmpty() && $this->rows->without($rows)->isEmpty()) {
+                return (string) $reason;
+            }
+        }
+
+        return '';
     }
 
     private function common(string $property): string

@@ -28,6 +28,14 @@ final class Weights
     /** @var array{array<int, int>, array<int, int>, array<int, int>}|null mesh by row, bytes by mesh, and at Coarse */
     private ?array $meshes = null;
 
+    /** Meshes up to which the rows of each are kept apart, and rows from which that is quicker than to walk them. */
+    private const APART = 400;
+
+    private const MANY = 600;
+
+    /** @var array<int, Bits>|false|null the rows of each mesh that several draw, false where there are too many to keep them apart */
+    private array|false|null $apart = null;
+
     /** @var list<array{Bits, int}>|null the rows that each picture is seen on, and its bytes */
     private ?array $pictures = null;
 
@@ -143,6 +151,9 @@ final class Weights
         if ($fine->isEmpty() && $coarse->isEmpty()) {
             return 0;
         }
+        if ($fine->count() + $coarse->count() > self::MANY && $this->apart() !== []) {
+            return $this->bytesApart($fine, $coarse);
+        }
         [$meshOf, $atFull, $atCoarse] = $this->meshes();
         $bytes = 0;
         $seen = [];
@@ -163,6 +174,42 @@ final class Weights
         }
 
         return $bytes;
+    }
+
+    private function bytesApart(Bits $fine, Bits $coarse): int
+    {
+        [, $atFull, $atCoarse] = $this->meshes();
+        $isFine = ! $fine->isEmpty();
+        $isCoarse = ! $coarse->isEmpty();
+        $bytes = 0;
+        foreach ($this->apart() as $mesh => $rows) {
+            $here = $isFine && ! $rows->and($fine)->isEmpty();
+            $bytes += $here ? $atFull[$mesh] : 0;
+            if ($isCoarse && ! $rows->and($coarse)->isEmpty()) {
+                $bytes += $atCoarse[$mesh] ?? ($here ? 0 : $atFull[$mesh]);
+            }
+        }
+
+        return $bytes;
+    }
+
+    /** @return array<int, Bits> the rows of each mesh that several draw; none where there are too many */
+    private function apart(): array
+    {
+        if ($this->apart === null) {
+            $this->apart = false;
+            $meshes = $this->facts->ranked('mesh');
+            $shared = $this->facts->bits('shared');
+            $all = array_keys(array_count_values(array_map(fn (int $row): int => $this->meshes()[0][$row], $shared->rows())));
+            if (count($all) <= self::APART) {
+                $this->apart = [];
+                foreach ($all as $mesh) {
+                    $this->apart[$mesh] = $meshes->in([$mesh]);
+                }
+            }
+        }
+
+        return $this->apart === false ? [] : $this->apart;
     }
 
     /** @return array{array<int, int>, array<int, int>, array<int, int>} */

@@ -88,6 +88,34 @@ final class ExportPartsTest extends ProjectTestCase
         self::assertSame([], $done->heldBack);
     }
 
+    public function test_what_came_in_a_file_that_is_not_for_export_stays_out_until_that_is_taken_back(): void
+    {
+        $own = $this->project->sources()->firstOrFail();
+        $this->takeIn($this->ida, Gltf::file(Gltf::triangle()), name: 'pane.gltf', into: $this->project);
+        $pane = $this->project->sources()->where('name', 'pane.gltf')->firstOrFail();
+        $this->get($this->path("sources/$own->id/hold-back"))->assertOk()->assertSee('Marlpit Baths.glb');
+        $this->send('POST', "sources/$own->id/hold-back", ['reason' => ' Only   lent '])
+            ->assertOk()
+            ->assertSee('Keep out of exports: Marlpit Baths.glb');
+        [$done, $path] = $this->export(null, null);
+        $parts = DB::table('objects')->where('source_id', $own->id)->where('kind', '<>', 0)->count();
+        self::assertSame(['Only lent' => $parts], $done->heldBack);
+        self::assertSame(1, self::triangles(Files::open($path)));
+        $this->send('POST', 'pick', ['keys' => 'O'.$this->number('Tree#20'), 'mode' => 'replace']);
+        $this->get($this->path('details'))->assertOk()->assertSee('leave its file out: Only lent');
+        $this->send('POST', "sources/$own->id/hold-back", ['reason' => 'Only lent'])->assertSee('It is so already.');
+        $this->send('POST', "sources/$pane->id/hold-back", ['reason' => str_repeat('x', 401)])->assertStatus(422);
+        $this->send('POST', 'sources/999999999/hold-back', ['reason' => 'x'])
+            ->assertStatus(422)
+            ->assertSee('no longer there');
+        foreach ([['undo', []], ['redo', ['Only lent' => $parts]]] as [$way, $held]) {
+            $this->post($this->path($way))->assertOk();
+            self::assertSame($held, $this->export(null, null)[0]->heldBack);
+        }
+        $this->send('POST', "sources/$own->id/hold-back", ['reason' => ''])->assertSee('again');
+        self::assertSame([], $this->export(null, null)[0]->heldBack);
+    }
+
     public function test_each_rung_goes_out_as_it_is_drawn(): void
     {
         (new Coarsen($this->project->id))->handle($this->app->make(SceneStore::class));

@@ -14,6 +14,9 @@ use Tests\TestCase;
 /** A test that starts signed in, with Marlpit Baths taken in. */
 abstract class ProjectTestCase extends TestCase
 {
+    /** Whether its meshes have coarser versions. */
+    protected const IS_COARSE = false;
+
     protected User $ida;
 
     protected Project $project;
@@ -22,7 +25,7 @@ abstract class ProjectTestCase extends TestCase
     {
         parent::setUp();
         $this->ida = $this->person();
-        $this->project = $this->baths($this->ida);
+        $this->project = static::IS_COARSE ? $this->coarseBaths($this->ida) : $this->baths($this->ida);
         $this->actingAs($this->ida);
     }
 

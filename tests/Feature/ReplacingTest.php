@@ -9,10 +9,10 @@ use App\Files\Kept;
 use App\Files\UnableToKeep;
 use App\Jobs\Coarsen;
 use App\Jobs\Sweep;
+use App\Lighten\Fine;
 use App\Lighten\Replacing;
 use App\Scenes\MeshShapes;
 use App\Scenes\SceneStore;
-use App\Weighing\Fine;
 use App\Weighing\Lists;
 use Illuminate\Support\Facades\DB;
 use Tests\Core\Support\Gltf;
@@ -25,11 +25,7 @@ use VineShelf\Scene\MeshVersions;
 /** Meshes that are too fine for what they show, and coarser ones in their place. */
 final class ReplacingTest extends ProjectTestCase
 {
-    protected function setUp(): void
-    {
-        parent::setUp();
-        $this->coarsen();
-    }
+    protected const IS_COARSE = true;
 
     protected function tearDown(): void
     {

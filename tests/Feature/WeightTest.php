@@ -5,11 +5,9 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Bench\Bench;
-use App\Jobs\Coarsen;
 use App\Ledger\Ledger;
 use App\Ledger\Row;
 use App\Models\Texture;
-use App\Scenes\SceneStore;
 use App\Weighing\Cell;
 use App\Weighing\Lists;
 use App\Weighing\Parts;
@@ -24,6 +22,8 @@ use VineShelf\Weights\Weight;
 /** What things cost to draw, in the ledger and beside it, against counting objects one by one in the database. */
 final class WeightTest extends ProjectTestCase
 {
+    protected const IS_COARSE = true;
+
     private const COLUMNS = [
         'triangles',
         'vertices',
@@ -45,7 +45,6 @@ final class WeightTest extends ProjectTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        (new Coarsen($this->project->id))->handle($this->app->make(SceneStore::class));
         foreach (['51 Seats' => 3, '41 Lane ropes' => 2, '40 Basins' => 1, '10 Structure' => 4] as $name => $rung) {
             $this->send('POST', 'rungs', ['keys' => 'L'.$this->layer($this->project, $name), 'rung' => $rung])->assertOk();
         }
@@ -192,6 +191,37 @@ final class WeightTest extends ProjectTestCase
         $this->send('POST', 'undo')->assertOk();
         self::assertSame([0], array_column((new Lists($this->bench()))->history(), 'triangles'));
         $this->get($this->path('weight'))->assertOk()->assertSee('Nothing here draws anything.');
+    }
+
+    public function test_views_weigh_what_they_draw_and_are_sorted_by_it(): void
+    {
+        $names = ['As it is' => null, 'Without seats' => '51 Seats', 'Without planting' => '91 Planting'];
+        $weights = [];
+        foreach ($names as $name => $layer) {
+            $layer === null ||
+                $this->send('POST', 'rungs', ['keys' => 'L'.$this->layer($this->project, $layer), 'rung' => 0])->assertOk();
+            $this->send('POST', 'views', ['name' => $name, 'keep_rungs' => 1])->assertOk();
+            $this->seen = null;
+            $weights[$name] = $this->slow($this->project->objects()->pluck('no')->all(), true);
+        }
+        foreach (['triangles', 'vertices', 'calls', 'geometry', 'textures', 'pictures', 'name'] as $sort) {
+            $views = (new Lists($this->bench()))->views($sort);
+            self::assertEqualsCanonicalizing(array_keys($names), array_column($views, 'name'));
+            foreach ($views as $view) {
+                self::assertEquals($weights[$view['name']], $view['weight'], $view['name']);
+            }
+            $values = match ($sort) {
+                'name' => array_column($views, 'name'),
+                'pictures' => array_column($views, 'pictures'),
+                default => array_map(static fn (array $view): int => $view['weight']->{$sort}, $views),
+            };
+            $sorted = $values;
+            $sort === 'name' ? sort($sorted) : rsort($sorted);
+            self::assertSame($sorted, $values, $sort);
+        }
+        $this->get($this->path('weight').'?show=views&sort=calls')
+            ->assertOk()
+            ->assertSeeInOrder(['As it is', number_format($weights['As it is']->triangles), 'Without seats']);
     }
 
     public function test_a_picture_that_is_seen_small_is_said_to_be_larger_than_it_shows(): void

@@ -51,6 +51,11 @@ final readonly class Edits
                 isset($step['source']) => new SourceEdit(self::whole($step['source']), self::whole($step['objects']), (bool) $step['gone']),
                 isset($step['objects']) => ObjectsEdit::fromArray($step),
                 isset($step['names']) => NamesEdit::fromArray($step),
+                isset($step['held']) => new HoldBackEdit(
+                    self::whole($step['held']),
+                    self::text($step['before']),
+                    self::text($step['after']),
+                ),
                 isset($step['mesh']) => MeshEdit::fromArray($step),
                 default => new NameEdit(self::whole($step['name']), self::text($step['before']), self::text($step['after'])),
             };

@@ -7,11 +7,15 @@ namespace App\Http\Controllers;
 use App\Bench\Bench;
 use App\Bench\Groups;
 use App\Bench\Refused;
+use App\Changes\History;
+use App\Changes\HoldBackSource;
 use App\Exporting\Exporting;
 use App\Jobs\ExportParts;
 use App\Ledger\Ledger;
 use App\Models\Export;
+use App\Workbench\Answer;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
@@ -34,6 +38,25 @@ final class ExportController
             'views' => $bench->project->views()->get(['no', 'project_id', 'name', 'position']),
             'heldBack' => Exporting::heldBack($bench)->count(),
         ]);
+    }
+
+    /** Asks why exports leave out what came in a file. */
+    public function askHoldBack(Bench $bench, int $source): View
+    {
+        return view('workbench.hold-back', [
+            'bench' => $bench,
+            'source' => $bench->project->sources()->where('gone', false)->findOrFail($source),
+        ]);
+    }
+
+    public function holdBack(Request $request, Bench $bench, History $history, int $source): Response
+    {
+        $command = $history->carryOut(
+            $bench,
+            static fn (Bench $held): HoldBackSource => new HoldBackSource($held, $source, $request->string('reason')->value()),
+        );
+
+        return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
     }
 
     public function store(Request $request, Bench $bench): View

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Changes\SwapMeshes;
+use App\Jobs\Coarsen;
 use App\Lighten\Replacing;
 use App\Workbench\Answer;
 use Illuminate\Http\Request;
@@ -41,6 +42,9 @@ final class MeshController
 
     private static function answer(Request $request, Bench $bench, SwapMeshes $command): Response
     {
+        // The new ones get coarser versions as well.
+        $command->change === null || Coarsen::dispatch($bench->project->id);
+
         return Answer::to($bench, $request)->after($command, '')->send();
     }
 }

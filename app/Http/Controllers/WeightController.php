@@ -6,9 +6,9 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\DeskChange;
+use App\Lighten\Fine;
 use App\Models\Desk;
 use App\Models\View as SavedView;
-use App\Weighing\Fine;
 use App\Weighing\Lists;
 use App\Weighing\Map;
 use App\Weighing\Parts;
@@ -30,6 +30,7 @@ final class WeightController
         'repeats' => 'Repeats',
         'pictures' => 'Pictures',
         'fine' => 'Too fine',
+        'views' => 'Views',
         'total' => 'Total',
         'lighten' => 'Lighten',
     ];
@@ -47,6 +48,7 @@ final class WeightController
             'inside' => ['nullable', ...self::KEY],
             'width' => ['nullable', 'integer', 'between:200,4000'],
             'height' => ['nullable', 'integer', 'between:80,3000'],
+            'sort' => ['nullable', 'in:'.implode(',', array_keys(Lists::VIEW_COLUMNS))],
             'per' => ['nullable', 'in:'.implode(',', array_keys(Fine::BY))],
             'least' => ['nullable', 'numeric', 'between:0,1000000000'],
         ]);
@@ -74,6 +76,8 @@ final class WeightController
             'heaviest' => $show === 'heaviest' ? $lists->heaviest() : [],
             'repeats' => $show === 'repeats' ? $lists->repeats() : [],
             'pictures' => $show === 'pictures' ? (new Pictures($bench))->all() : [],
+            'sort' => $given['sort'] ?? 'triangles',
+            'viewsWeighed' => $show === 'views' ? $lists->views($given['sort'] ?? 'triangles') : [],
             'history' => $show === 'total' ? $lists->history() : [],
             ...$show === 'lighten' ? self::lighten($bench) : [],
             ...$show === 'fine' ? self::fine($bench, $given) : [],

@@ -53,6 +53,9 @@ export function rowItems(bench, row) {
             ? [['In pictures…', 'Alt+O', () => bench.openDialog(`/output?keys=${key}`)]]
             : []),
         ...(/^[LE]/.test(key) ? [['Export…', '', () => openExport(bench, key)]] : []),
+        ...(mayChange && row.dataset.kind === 'source'
+            ? [['Not for export…', '', () => bench.openDialog(`/sources/${key.slice(1)}/hold-back`)]]
+            : []),
         ...(mayChange && /^[LOTFE]/.test(key)
             ? [{ group: 'Lock', items: ['Open', 'Guarded', 'Locked'].map((label, lock) => [label, '', () => bench.setLock([key], lock)]) }]
             : []),

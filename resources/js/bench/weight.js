@@ -1,6 +1,6 @@
 import { hearPick, listenToLightening } from './lighten.js';
 
-const START = { show: 'map', by: 'layers', size: 'triangles', colour: 'own', inside: '', per: '', least: '' };
+const START = { show: 'map', by: 'layers', size: 'triangles', colour: 'own', inside: '', per: '', least: '', sort: 'triangles' };
 
 /** What weighs what, above the canvas: a map whose parts open, lists beside it, and from each a pick. */
 export class WeightPanel {
@@ -107,6 +107,8 @@ export class WeightPanel {
         const { weight, value = '' } = button.dataset;
         if (weight === 'close') return this.close();
         if (weight === 'pick') return this.pick(value, event);
+        if (weight === 'apply') return this.bench.server.ask('POST', `/views/${value}/apply`, {});
+        if (weight === 'sort') return this.go({ sort: value }, `[data-weight=sort][data-value=${value}]`);
         if (weight === 'inside' && value !== '') this.pick(value, event);
         return this.go(
             { [/** @type {'show' | 'inside'} */ (weight)]: value },

@@ -34,6 +34,11 @@
             <span class="details-value details-note">leave it out: {{ $details->heldBack() }}</span>
             <span></span>
         @endif
+        @if ($details->fileHeldBack() !== '')
+            <span class="details-label">Exports</span>
+            <span class="details-value details-note">leave its file out: {{ $details->fileHeldBack() }}</span>
+            <span></span>
+        @endif
         @if ($note !== '')
             <span class="details-label">Note</span> <span class="details-value details-note">{{ $note }}</span> <span></span>
         @endif

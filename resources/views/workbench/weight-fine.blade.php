@@ -59,7 +59,7 @@
                     <th scope="col" class="number">Coarser</th>
                     <th scope="col" class="number">Off by</th>
                     <th scope="col" class="number">Saves</th>
-                    <th scope="col"><span class="sr-only">What is done</span></th>
+                    <th scope="col"><span class="unseen">What is done</span></th>
                 </tr>
             </thead>
             <tbody>

@@ -26,7 +26,7 @@
                     <th scope="col" class="number">Stored</th>
                     <th scope="col" class="number">Triangles each</th>
                     <th scope="col" class="number">Sharing saves</th>
-                    <th scope="col"><span class="sr-only">What is done</span></th>
+                    <th scope="col"><span class="unseen">What is done</span></th>
                 </tr>
             </thead>
             <tbody>

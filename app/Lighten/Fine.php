@@ -2,11 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Weighing;
+namespace App\Lighten;
 
 use App\Bench\Bench;
-use App\Lighten\KeptVersions;
-use App\Lighten\Looking;
 use App\Models\View;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Lighten\Drawing;

@@ -1,0 +1,15 @@
+<form class="ask" data-submit="post" data-address="{{ route('sources.holdBack', [$bench->project, $source->id]) }}">
+    <h2 id="dialog-title">Not for export: what came in {{ $source->name }}</h2>
+    <label for="hold-back">Why exports leave it out</label>
+    <input
+        id="hold-back"
+        name="reason"
+        value="{{ $source->held_back }}"
+        maxlength="400"
+        autocomplete="off"
+        placeholder="empty lets exports have it"
+        autofocus
+    />
+    <p class="error" role="alert" hidden></p>
+    <p class="acts"><button class="button primary">Keep</button> <button type="button" class="button" data-close>Cancel</button></p>
+</form>
