@@ -23,13 +23,17 @@ use App\Changes\DeleteLayer;
 use App\Changes\DeleteRows;
 use App\Changes\EmptyLayer;
 use App\Changes\FileObjects;
+use App\Changes\GiveBackPictures;
 use App\Changes\History;
+use App\Changes\HoldBackSource;
+use App\Changes\LightenPictures;
 use App\Changes\MergeLayers;
 use App\Changes\MoveRows;
 use App\Changes\RenameRows;
 use App\Changes\SetLocks;
 use App\Changes\SetOutput;
 use App\Changes\SetOwn;
+use App\Changes\SwapMeshes;
 use App\Changes\TagObjects;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
@@ -42,7 +46,9 @@ use VineShelf\Locks\Lock;
 use VineShelf\Naming\Renaming;
 use VineShelf\Output\Output;
 use VineShelf\Own\OwnValue;
+use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Members;
 
 /**
  * Random changes, one after the other and back again, by two people: the database, the index and what each change said of itself agree, no
@@ -65,7 +71,7 @@ final class SequencesTest extends ProjectTestCase
                 'extras' => ['layer' => 'Layer '.$index % 6],
             ];
             if ($index % 2 === 1) {
-                $nodes[$index]['mesh'] = 0;
+                $nodes[$index]['mesh'] = intdiv($index, 2) % 2;
             }
             if ($parent !== null && $parent >= 0) {
                 $nodes[$parent]['children'][] = $index;
@@ -73,6 +79,7 @@ final class SequencesTest extends ProjectTestCase
         }
         $held = array_merge(...array_map(static fn (array $node): array => $node['children'] ?? [], $nodes));
         $gltf = Gltf::triangle();
+        $gltf['meshes'][1] = ['name' => 'Other'] + $gltf['meshes'][0];
         $gltf['nodes'] = $nodes;
         $gltf['scenes'] = [['nodes' => array_values(array_diff(range(0, 44), $held))]];
         $import = $this->takeIn($person, Gltf::file($gltf), SortBy::Property, 'small.gltf', property: 'layer');
@@ -93,7 +100,7 @@ final class SequencesTest extends ProjectTestCase
         mt_srand(77);
         $states = [];
         $made = $refused = $turned = 0;
-        for ($step = 0; $step < 420; $step++) {
+        for ($step = 0; $step < 380; $step++) {
             $bench = Bench::of($this->project->refresh(), mt_rand(0, 1) === 0 ? $this->ida : $this->bea);
             $before = $this->state();
             $lockedBefore = $this->locked($bench);
@@ -151,7 +158,7 @@ final class SequencesTest extends ProjectTestCase
         }
         $done = $undone = [];
         $steps = 0;
-        for ($step = 0; $step < 700; $step++) {
+        for ($step = 0; $step < 600; $step++) {
             $bench = Bench::of($this->project->refresh(), [$this->ida, $this->bea][mt_rand(0, 1)]);
             $turn = mt_rand(0, 9);
             if ($turn < 2 && $done !== []) {
@@ -336,8 +343,9 @@ final class SequencesTest extends ProjectTestCase
         $rows['objects'] = DB::table('objects')
             ->where('project_id', $this->project->id)
             ->orderBy('no')
-            ->get(['no', 'layer_no', 'lock', 'gone', 'name'])
+            ->get(['no', 'layer_no', 'lock', 'gone', 'name', 'mesh_no', 'triangles', 'vertices'])
             ->all();
+        $rows['sources'] = DB::table('sources')->where('project_id', $this->project->id)->orderBy('id')->pluck('held_back')->all();
 
         return json_encode($rows, JSON_THROW_ON_ERROR);
     }
@@ -461,7 +469,12 @@ final class SequencesTest extends ProjectTestCase
         ];
         $owned = [...$tags === [] ? [] : ['T'.$one($tags)], ...$sets === [] ? [] : ['E'.$one($sets)]];
 
-        return match (mt_rand(0, 31)) {
+        $numbers = static fn (): Bits => $bench->scene()->numberBits($rows());
+        $proposed = static fn (): Settings => mt_rand(0, 1) === 1
+            ? new Settings([(int) $one($layers) => [0, 1, 3][mt_rand(0, 2)]])
+            : new Settings([], [[0, 1, 3][mt_rand(0, 2)] => $numbers()]);
+
+        return match (mt_rand(0, 35)) {
             0, 1, 2 => new FileObjects($bench, $rows(), $bench->layers()->get($one($layers)), mt_rand(0, 1) === 1),
             3 => new CreateLayer($bench, $name(), $one([0, ...$layers]), mt_rand(0, 1) === 1 ? $rows() : null),
             4, 5 => new CreateTag($bench, $name(), $one($folders), mt_rand(0, 1) === 1 ? $rows() : null, mt_rand(0, 1) === 1),
@@ -531,6 +544,10 @@ final class SequencesTest extends ProjectTestCase
                 ['', 'helper'][mt_rand(0, 1)],
             ),
             30 => ChangeView::keep($bench->project, $name(), null, null, $bench->outputs()->settings(), ''),
+            31 => new LightenPictures($bench, $proposed(), 100),
+            32 => new GiveBackPictures($bench, $proposed(), ['objects' => ['2' => base64_encode(Members::pack($numbers()))]]),
+            33 => new SwapMeshes($bench, [[1 => 2], [2 => 1]][mt_rand(0, 1)], 'Swap'),
+            34 => new HoldBackSource($bench, (int) $bench->project->sources()->value('id'), ['', 'lent', 'sketch'][mt_rand(0, 2)]),
             default => new CreateLayers($bench, GroupBy::cases()[mt_rand(0, 5)], $one([0, ...$layers]), $rows()),
         };
     }
