@@ -58,21 +58,24 @@ final class Served
         $bench = App\Bench\Bench::of($project, User::query()->where('email', 'bench@marlpit.example')->firstOrFail());
         $rungs = $bench->seen()->rungs();
         $all = VineShelf\Scene\Bits::all($bench->scene()->count());
-        $layers = array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk());
-        $rows = array_map($bench->contents()->rows(...), $layers);
-        $weights = $bench->weights();
-        $weights->inEffect($all, $rungs);
-        $weights->full($all);
         $floor = Rows::best(15, static fn () => $bench->scene()->trianglesOf($all));
-        $took = Rows::best(15, static function () use ($rows, $weights, $rungs): void {
-            foreach ($rows as $those) {
-                $weights->inEffect($those, $rungs);
-            }
-        });
+        $parents = [];
+        foreach ($bench->layers()->walk() as [$layer]) {
+            $parents[$layer->number] = $layer->parent;
+        }
+        $took = Rows::best(
+            15,
+            static fn () => (new VineShelf\Weights\GroupWeights($bench->facts()))->all($bench->scene()->layers(), $parents, $rungs),
+        );
         $map = Rows::best(5, static fn () => (new App\Weighing\Parts($bench))->inside('meshes', ''));
 
         return [
-            'weights of all layers, core' => [$took, $floor, count($layers).' layers, five measures each at the rungs in effect', 30.0],
+            'weights of all layers, core' => [
+                $took,
+                $floor,
+                count($parents).' layers with what is nested in them, five measures each at the rungs in effect',
+                30.0,
+            ],
             'the parts of the map, by mesh' => [$map, $floor, 'names from the database', null],
         ];
     }

@@ -56,19 +56,23 @@ final class Costs
      */
     public function cells(\Closure $rows): array
     {
-        if ($this->columns === []) {
-            return [];
-        }
-        [$full, $drawn] = [null, null];
-        $cells = [];
+        return $this->cellsOf(fn (bool $isDrawn): Weight => $this->weight($rows(), $isDrawn));
+    }
+
+    /**
+     * @param \Closure(bool): Weight $weight at the rungs in effect, or at Full
+     *
+     * @return array<string, string> by column
+     */
+    public function cellsOf(\Closure $weight): array
+    {
+        $known = $cells = [];
         foreach ($this->columns as $column) {
-            if (isset(self::DRAWN[$column])) {
-                $drawn ??= $this->bench->weights()->inEffect($rows(), $this->bench->seen()->rungs());
-                $cells[$column] = self::shown(self::DRAWN[$column], self::DRAWN[$column]->of($drawn));
-            } else {
-                $full ??= $this->bench->weights()->full($rows());
-                $cells[$column] = Measure::from($column)->shown(self::atFull($column, $full) ?? 0);
-            }
+            $isDrawn = self::isDrawn($column);
+            $known[(int) $isDrawn] ??= $weight($isDrawn);
+            $cells[$column] = $isDrawn
+                ? self::shown(self::DRAWN[$column], self::DRAWN[$column]->of($known[1]))
+                : Measure::from($column)->shown(self::atFull($column, $known[0]) ?? 0);
         }
 
         return $cells;
@@ -92,9 +96,20 @@ final class Costs
     /** What rows are sorted by. */
     public function value(string $column, Bits $rows): int
     {
-        return isset(self::DRAWN[$column])
-            ? self::DRAWN[$column]->of($this->bench->weights()->inEffect($rows, $this->bench->seen()->rungs()))
-            : self::atFull($column, $this->bench->weights()->full($rows)) ?? 0;
+        return self::of($column, $this->weight($rows, self::isDrawn($column)));
+    }
+
+    /** What of a weight the column says. */
+    public static function of(string $column, Weight $weight): int
+    {
+        return isset(self::DRAWN[$column]) ? self::DRAWN[$column]->of($weight) : self::atFull($column, $weight) ?? 0;
+    }
+
+    private function weight(Bits $rows, bool $isDrawn): Weight
+    {
+        $weights = $this->bench->weights();
+
+        return $isDrawn ? $weights->inEffect($rows, $this->bench->seen()->rungs()) : $weights->full($rows);
     }
 
     /** All objects by what they cost at the rungs in effect. */

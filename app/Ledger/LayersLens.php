@@ -10,6 +10,9 @@ use VineShelf\Layers\Layer;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bands;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Levels;
+use VineShelf\Weights\GroupWeights;
+use VineShelf\Weights\Weight;
 
 /** Layers in their order; an unfolded layer shows the layers nested in it, then its own objects. */
 final class LayersLens implements Lens
@@ -28,6 +31,9 @@ final class LayersLens implements Lens
     private readonly ObjectRows $objects;
 
     private readonly Costs $costs;
+
+    /** @var array<int, array<int, Weight>> by whether at the rungs in effect, and by layer with what is nested in it */
+    private array $weights = [];
 
     /**
      * @param array<int, true> $unfolded layer numbers
@@ -219,6 +225,22 @@ final class LayersLens implements Lens
         return true;
     }
 
+    /** What a layer weighs with what is nested in it: once one is asked for, all are known. */
+    private function weight(int $layer, bool $isDrawn): Weight
+    {
+        if (! isset($this->weights[(int) $isDrawn])) {
+            $scene = $this->bench->scene();
+            $parents = [];
+            foreach ($this->bench->layers()->walk() as [$each]) {
+                $parents[$each->number] = $each->parent;
+            }
+            $rungs = $isDrawn ? $this->bench->seen()->rungs() : Levels::constant($scene->count(), Rung::Full->value, Rung::Full->value);
+            $this->weights[(int) $isDrawn] = (new GroupWeights($this->bench->facts()))->all($scene->layers(), $parents, $rungs);
+        }
+
+        return $this->weights[(int) $isDrawn][$layer] ?? new Weight;
+    }
+
     /**
      * Layers beside each other in the order of the ledger's sorting, Unsorted on top.
      *
@@ -234,7 +256,9 @@ final class LayersLens implements Lens
             'name' => static fn (int $number): string => mb_strtolower($layers->get($number)->name),
             'count' => $contents->objectsWithNested(...),
             'weigh', 'weight', 'triangles' => $contents->trianglesWithNested(...),
-            default => Costs::has($this->sortBy) ? fn (int $number): int => $this->costs->value($this->sortBy, $this->all($number)) : null,
+            default => Costs::has($this->sortBy)
+                ? fn (int $number): int => Costs::of($this->sortBy, $this->weight($number, Costs::isDrawn($this->sortBy)))
+                : null,
         };
         if ($value === null) {
             return $numbers;
@@ -314,7 +338,7 @@ final class LayersLens implements Lens
             $this->matches !== null || isset($this->unfolded[$layer->number]),
             'layer',
             $bench->desk->landing_layer === $layer->number,
-            $this->costs->cells(fn (): Bits => $this->all($layer->number)),
+            $this->costs->cellsOf(fn (bool $isDrawn): Weight => $this->weight($layer->number, $isDrawn)),
             about: new About($layer->note, $layer->line, $layer->oneAtATime, $this->isShown($layer)),
             pictures: $this->pictures($layer),
         );

@@ -19,6 +19,9 @@ final readonly class Ranked
 {
     private const CHECKPOINTS = 48;
 
+    /** Rows that are read at once: more than fit near the processor take twice as long. */
+    private const READ = 4096;
+
     private const MASKS = ["\x01", "\x02", "\x04", "\x08", "\x10", "\x20", "\x40", "\x80"];
 
     private int $valuesAt;
@@ -121,6 +124,33 @@ final readonly class Ranked
         sort($rows);
 
         return $all->or(Bits::ofRows($this->length, $rows));
+    }
+
+    /** The numbers, packed as doubles. */
+    public function numbers(): string
+    {
+        return substr($this->packed, $this->valuesAt, 8 * $this->values);
+    }
+
+    /** @return list<int> how many rows stand before those of each number, and in all */
+    public function starts(): array
+    {
+        return Packed::uint32($this->packed, $this->startsAt, $this->values + 1);
+    }
+
+    /** Bytes of rows put in the order of numbers. @param string $bytes by row */
+    public function sorted(string $bytes): string
+    {
+        $sorted = '';
+        for ($at = 0, $count = $this->start($this->values); $at < $count; $at += self::READ) {
+            /** @var array<int, int> $rows */
+            $rows = unpack('V'.min(self::READ, $count - $at), $this->packed, $this->rowsAt + 4 * $at);
+            foreach ($rows as $row) {
+                $sorted .= $bytes[$row];
+            }
+        }
+
+        return $sorted;
     }
 
     /** The rows that have a number. */

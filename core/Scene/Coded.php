@@ -127,6 +127,16 @@ final class Coded
         return $result ?? $this->codes;
     }
 
+    /** @return string one byte per row: 1 + place of its value among {@see values()} in the rows of a set, else 0; of at most 255 values */
+    public function codes(Bits $rows): string
+    {
+        if ($this->blocks !== '') {
+            throw new \LengthException('More than '.self::BLOCK.' values have no codes of one byte.');
+        }
+
+        return $this->codes & $rows->mask();
+    }
+
     /** @return array<int, int> rows by value, only values that there are; with a set, only rows that are in it */
     public function histogram(?Bits $among = null): array
     {

@@ -51,6 +51,12 @@ final readonly class Planes
         return new self($planes);
     }
 
+    /** @return list<Bits> the rows whose number has each bit, from the lowest on */
+    public function all(): array
+    {
+        return $this->planes;
+    }
+
     /** The sum over the rows of a set. */
     public function sum(Bits $rows): int
     {

@@ -11,6 +11,7 @@ use VineShelf\Facts\FactsBuilder;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Box;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Coded;
 use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\Levels;
@@ -19,6 +20,7 @@ use VineShelf\Scene\MeshWeights;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
 use VineShelf\Weights\Cost;
+use VineShelf\Weights\GroupWeights;
 use VineShelf\Weights\Weight;
 use VineShelf\Weights\Weights;
 
@@ -70,6 +72,29 @@ final class WeightsTest extends TestCase
                 self::assertSame($slow->triangles, $weights->drawn($rows, $levels));
             }
             $this->assertEach($weights, $count);
+            $this->assertGroups($count);
+        }
+    }
+
+    /** Groups in groups, few and more than have a code of one byte. */
+    private function assertGroups(int $count): void
+    {
+        foreach ([3, 20, 400] as $most) {
+            $parents = [];
+            for ($group = 1; $group <= $most; $group++) {
+                $parents[$group] = mt_rand(0, 2) === 0 ? 0 : mt_rand(0, $group - 1);
+            }
+            $of = array_map(static fn (): int => mt_rand(1, $most), array_fill(0, $count, 0));
+            $rungs = array_map(static fn (): int => mt_rand(0, 5), array_fill(0, $count + 1, 0));
+            $all = (new GroupWeights($this->facts))->all(Coded::fromValues($of), $parents, self::levels($count, $rungs));
+            foreach ($most > 100 ? array_rand($parents, 12) : array_keys($parents) as $group) {
+                $within = [];
+                foreach ($of as $at => $there) {
+                    for ($above = $there; $above > 0 && $above !== $group; $above = $parents[$above]);
+                    $above === 0 || ($within[] = $at + 1);
+                }
+                self::assertEquals($this->slow($within, $rungs), $all[$group], "$count objects, $most groups, group $group");
+            }
         }
     }
 
