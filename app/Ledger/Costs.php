@@ -69,10 +69,10 @@ final class Costs
         $known = $cells = [];
         foreach ($this->columns as $column) {
             $isDrawn = self::isDrawn($column);
-            $known[(int) $isDrawn] ??= $weight($isDrawn);
+            $is = $known[(int) $isDrawn] ??= $weight($isDrawn);
             $cells[$column] = $isDrawn
-                ? self::shown(self::DRAWN[$column], self::DRAWN[$column]->of($known[1]))
-                : Measure::from($column)->shown(self::atFull($column, $known[0]) ?? 0);
+                ? self::shown(self::DRAWN[$column], self::DRAWN[$column]->of($is))
+                : Measure::from($column)->shown(self::atFull($column, $is) ?? 0);
         }
 
         return $cells;

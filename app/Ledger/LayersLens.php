@@ -172,17 +172,6 @@ final class LayersLens implements Lens
         return null;
     }
 
-    /** Everything in a layer and in those nested in it. */
-    private function all(int $layer): Bits
-    {
-        $rows = Bits::none($this->bench->scene()->count());
-        foreach ($this->bench->layers()->withNested($layer) as $nested) {
-            $rows = $rows->or($this->bench->contents()->rows($nested));
-        }
-
-        return $rows;
-    }
-
     /** A layer's own objects, as far as they match. */
     private function list(int $layer): RowList
     {
