@@ -56,7 +56,7 @@ final class KeptShapes implements Shapes
                 $this->open = [];
             }
             $bytes = Kept::get($this->files[$number] ?? '');
-            $this->open[$number] = $bytes === null ? null : new PackReader($bytes);
+            $this->open[$number] = PackReader::whole($bytes);
         }
 
         return $this->open[$number];

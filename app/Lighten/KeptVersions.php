@@ -71,7 +71,7 @@ final class KeptVersions implements VersionedShapes
         if (! isset($this->open[$pack]) && count($this->open) < self::PACKS) {
             $bytes = Kept::get($this->files[$pack] ?? '');
             $this->open[$pack] = [];
-            $reader = $bytes === null ? null : new PackReader($bytes);
+            $reader = PackReader::whole($bytes);
             foreach ($reader?->holds() ?? [] as [$of, $version]) {
                 $this->open[$pack][$of * 16 + $version] = $reader?->packed($of, $version)?->shape();
             }

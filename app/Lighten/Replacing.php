@@ -207,7 +207,7 @@ final class Replacing
             if ($version['coarse']) {
                 $file = (string) $bench->project->packs()->where('no', $version['pack'])->value('file');
                 $bytes = Kept::get($file);
-                $shape = $bytes === null ? null : (new PackReader($bytes))->packed($mesh->no, $at + 1);
+                $shape = PackReader::whole($bytes)?->packed($mesh->no, $at + 1);
 
                 return $shape ?? throw new Refused('Its coarser version cannot be read.', 'meshes');
             }

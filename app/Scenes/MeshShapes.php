@@ -93,8 +93,12 @@ final class MeshShapes implements Shapes
         if ($handle === false || strlen($head) < 16) {
             return null;
         }
-        /** @var array{json: int} $length */
-        $length = unpack('Vjson', $head, 12);
+        /** @var array{all: int, json: int} $length */
+        $length = unpack('Vall/Vjson', $head, 8);
+        // A pack that is not whole is read whole, and found to be none.
+        if ((fstat($handle)['size'] ?? 0) !== $length['all']) {
+            return null;
+        }
 
         return [$handle, 28 + $length['json']];
     }

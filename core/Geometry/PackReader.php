@@ -31,6 +31,9 @@ final readonly class PackReader
 
     public function __construct(private string $bytes)
     {
+        if (strlen($bytes) < 28 || (unpack('V', $bytes, 8) ?: [])[1] !== strlen($bytes)) {
+            throw new \UnexpectedValueException('A pack is not as long as it was written.');
+        }
         /** @var array{json: int} $head */
         $head = unpack('Vjson', $bytes, 12);
         $json = json_decode(substr($bytes, 20, $head['json']), true, 64, JSON_THROW_ON_ERROR);
@@ -60,13 +63,23 @@ final readonly class PackReader
         $this->nodes = $nodes;
     }
 
+    /** A pack that is there and whole; null for one that is lost or no longer what it was: its meshes are done without. */
+    public static function whole(?string $bytes): ?self
+    {
+        try {
+            return $bytes === null ? null : new self($bytes);
+        } catch (\UnexpectedValueException | \JsonException) {
+            return null;
+        }
+    }
+
     /** @return array<int, Shape> by mesh number */
     public static function shapes(string $bytes): array
     {
-        $reader = new self($bytes);
+        $reader = self::whole($bytes);
         $shapes = [];
-        foreach ($reader->nodes as $mesh => $_) {
-            $shapes[$mesh] = $reader->packed($mesh)?->shape();
+        foreach ($reader->nodes ?? [] as $mesh => $_) {
+            $shapes[$mesh] = $reader?->packed($mesh)?->shape();
         }
 
         return array_filter($shapes);

@@ -266,6 +266,25 @@ final class LightenTest extends ProjectTestCase
         }
     }
 
+    public function test_packs_that_are_lost_or_cut_are_done_without(): void
+    {
+        [$eye, $target] = $this->fromOutside();
+        $ask = ['from' => 'camera', 'camera' => json_encode(compact('eye', 'target')), 'triangles' => 60_000];
+        $packs = $this->project->packs()->orderBy('no')->pluck('file')->all();
+        foreach ($packs as $at => $file) {
+            $bytes = (string) Kept::get((string) $file);
+            match ($at % 4) {
+                0 => Kept::disk()->delete((string) $file),
+                1 => Kept::put((string) $file, substr($bytes, 0, intdiv(strlen($bytes), 2))),
+                2 => Kept::put((string) $file, ''),
+                default => null,
+            };
+        }
+        $lightening = $this->proposed($ask);
+        self::assertSame('done', $lightening->state, $lightening->says);
+        self::assertLessThanOrEqual(60_000, ((array) $lightening->report)['after']['triangles']);
+    }
+
     public function test_it_is_stopped_fails_in_words_and_waits_for_nobody_elses(): void
     {
         $this->ask([])->assertOk()->assertSee('Waiting for a free worker')->assertSee('A first guess');

@@ -141,6 +141,18 @@ final class ReplacingTest extends ProjectTestCase
             $this->roomForFiles(null);
         }
         self::assertSame($before, $state());
+        // A pack that is cut, and one that is lost, are said.
+        $versions = MeshVersions::of($this->bench()->scene(), $mesh);
+        $pack = array_values(array_filter($versions, static fn (array $version): bool => $version['coarse']))[0]['pack'];
+        $file = (string) $this->project->packs()->where('no', $pack)->value('file');
+        $bytes = (string) Kept::get($file);
+        foreach ([substr($bytes, 0, 60), '', null] as $broken) {
+            $broken === null ? Kept::disk()->delete($file) : Kept::put($file, $broken);
+            $this->send('POST', 'meshes/coarser', ['meshes' => (string) $mesh])
+                ->assertStatus(422)
+                ->assertSee('cannot be read');
+        }
+        Kept::put($file, $bytes);
         // A mesh that has no coarser version, beside one that has: neither is replaced.
         $small = (int) DB::table('meshes')->where('project_id', $this->project->id)->where('triangles', 12)->value('no');
         $this->send('POST', 'meshes/coarser', ['meshes' => "$mesh,$small"])
