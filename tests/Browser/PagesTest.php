@@ -217,6 +217,7 @@ final class PagesTest extends BrowserTestCase
         $browser->js('shelfBench.weight.lighten()');
         $browser->waitFor('#lighten-triangles');
         self::assertStandsApart($browser, 496, 'lighten');
+        self::assertStandsApart($browser, 860, 'lighten');
         $browser->size(360, 780);
         foreach (['/projects', (string) parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH)] as $path) {
             $browser->visit($path);

@@ -88,8 +88,10 @@ export class WeightPanel {
             `/weight?${new URLSearchParams({ ...this.asked, width: `${width}`, height: `${height}` })}`,
         );
         if (turn !== this.turn) return;
-        if (html !== null) this.panel.innerHTML = html;
-        else if (this.asked.inside !== '') {
+        if (html !== null) {
+            this.panel.innerHTML = html;
+            this.panel.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+        } else if (this.asked.inside !== '') {
             // What it stood inside may be gone.
             this.asked.inside = '';
             this.panel.replaceChildren();
