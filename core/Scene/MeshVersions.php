@@ -129,4 +129,30 @@ final readonly class MeshVersions
 
         return $coarse;
     }
+
+    /** @return array<int, int> by mesh, where in the column its version for the rung Coarse stands, see {@see weight()} */
+    public static function whereCoarse(Scene $scene): array
+    {
+        $where = [];
+        $column = $scene->column('versions');
+        for ($at = 0, $end = strlen($column); $at < $end; $at += self::ENTRY) {
+            if ($column[$at + 11] >= "\x80") {
+                $where[Packed::uint32At($column, $at >> 2)] = $at;
+            }
+        }
+
+        return $where;
+    }
+
+    /** @return array{int, int, int} triangles, vertices and bytes of the version that stands there */
+    public static function weight(string $column, int $at): array
+    {
+        $first = $at >> 2;
+
+        return [
+            Packed::uint32At($column, $first + 2) & ~self::COARSE,
+            Packed::uint32At($column, $first + 3),
+            Packed::uint32At($column, $first + 5),
+        ];
+    }
 }

@@ -20,8 +20,10 @@ use VineShelf\Scene\Planes;
  */
 final class GroupWeights
 {
-    /** Groups that have a code of one byte. */
-    private const CODES = 255;
+    /** Groups that have a code of one byte, with a bit to spare for what is drawn by its coarser version. */
+    private const CODES = 127;
+
+    private const COARSE = 128;
 
     /** Triangles, vertices, calls, bytes. */
     private const NONE = [0, 0, 0, 0];
@@ -38,7 +40,10 @@ final class GroupWeights
     /** @var array<int, int> the column "meshweights" as three numbers a mesh, from 1 on */
     private array $weights = [];
 
-    /** @var array<int, array{triangles: int, vertices: int, bytes: int}> by mesh; none while fine ones are counted */
+    /** The column of coarser versions. */
+    private string $versions = '';
+
+    /** @var array<int, int> where in it the one that does for Coarse stands, by mesh; none where nothing is drawn so */
     private array $coarse = [];
 
     public function __construct(private readonly Facts $facts) {}
@@ -64,12 +69,9 @@ final class GroupWeights
         /** @var array<int, int> $numbers */
         $numbers = unpack('V*', $scene->column('meshweights')) ?: [];
         $this->weights = $numbers;
-        $this->coarse = [];
-        $this->count($groups, $fine);
-        if (! $coarse->isEmpty()) {
-            $this->coarse = MeshVersions::coarse($scene);
-            $this->count($groups, $coarse);
-        }
+        $this->versions = $scene->column('versions');
+        $this->coarse = $coarse->isEmpty() ? [] : MeshVersions::whereCoarse($scene);
+        $this->count($groups, $fine, $coarse);
         foreach ($boxes->isEmpty() ? [] : $this->placements() as $plane => $rows) {
             foreach ($groups->histogram($rows->and($boxes)) as $group => $count) {
                 $this->add($group, [Cost::Triangles->ofBox(), Cost::Vertices->ofBox(), 0, 0], $count << $plane);
@@ -125,60 +127,72 @@ final class GroupWeights
         ];
     }
 
-    /** Counts what some rows draw, each mesh with the numbers that it has there. */
-    private function count(Coded $groups, Bits $rows): void
+    /** Counts what rows draw at Full or Plain, and at Coarse or Ghost. */
+    private function count(Coded $groups, Bits $fine, Bits $coarse): void
     {
         $values = $groups->values();
         $ranked = $this->facts->ranked('mesh');
-        $sorted = $ranked->sorted($groups->codes($rows));
+        $sorted = $ranked->sorted($groups->codes($fine->or($coarse)) | ($coarse->mask() & str_repeat("\x80", $coarse->length + 1)));
         $starts = $ranked->starts();
         /** @var array<int, float> $meshes */
         $meshes = unpack('e*', $ranked->numbers()) ?: [];
         $triangles = $vertices = $calls = $bytes = array_fill(0, 256, 0);
-        [$rowsOf, $weights, $coarse] = [$this->rows, $this->weights, $this->coarse];
+        [$rowsOf, $weights] = [$this->rows, $this->weights];
         foreach ($meshes as $at => $number) {
             $mesh = (int) $number;
             $from = $starts[$at - 1];
             $length = $starts[$at] - $from;
-            $version = $coarse[$mesh] ?? null;
-            if ($length === 1) {
-                $code = ord($sorted[$from]);
-                $triangles[$code] += $version === null ? Packed::uint32At($rowsOf, 10 * $mesh + 2) : $version['triangles'];
-                $vertices[$code] += $version === null ? $weights[3 * $mesh + 1] : $version['vertices'];
+            $code = ord($sorted[$from]);
+            if ($length === 1 && $code < self::COARSE) {
+                $triangles[$code] += Packed::uint32At($rowsOf, 10 * $mesh + 2);
+                $vertices[$code] += $weights[3 * $mesh + 1];
                 $calls[$code] += $weights[3 * $mesh + 2];
-                $bytes[$code] += $version === null ? $weights[3 * $mesh + 3] : $version['bytes'];
+                $bytes[$code] += $weights[3 * $mesh + 3];
 
                 continue;
             }
             /** @var array<int, int> $shown */
-            $shown = count_chars(substr($sorted, $from, $length), 1);
+            $shown = $length === 1 ? [$code => 1] : count_chars(substr($sorted, $from, $length), 1);
             unset($shown[0]);
-            [$each, $corners, $pieces, $size] = $this->each($mesh);
             foreach ($shown as $code => $count) {
+                $isCoarse = $code >= self::COARSE;
+                [$each, $corners, $pieces, $size] = $this->each($mesh, $isCoarse);
                 $triangles[$code] += $each * $count;
                 $vertices[$code] += $corners * $count;
                 $calls[$code] += $pieces * $count;
-                $this->shared[$values[max(0, $code - 1)]][$version === null ? $mesh : -$mesh - 1] = $size;
+                if ($length === 1) {
+                    $bytes[$code] += $size;
+                } else {
+                    $group = $values[max(0, ($code & (self::COARSE - 1)) - 1)];
+                    $this->shared[$group][$isCoarse && isset($this->coarse[$mesh]) ? -$mesh - 1 : $mesh] = $size;
+                }
             }
         }
         foreach ($values as $at => $group) {
-            $this->add($group, [$triangles[$at + 1], $vertices[$at + 1], $calls[$at + 1], $bytes[$at + 1]], 1);
+            foreach ([$at + 1, $at + 1 + self::COARSE] as $code) {
+                $this->add($group, [$triangles[$code], $vertices[$code], $calls[$code], $bytes[$code]], 1);
+            }
         }
         // What is drawn several times in one object.
-        foreach ($this->often($rows) as $row => $more) {
-            [$each, $corners, $pieces] = $this->each($this->facts->mesh($row));
-            $this->add($groups->at($row), [$each, $corners, $pieces, 0], $more);
+        foreach ([$fine, $coarse] as $isCoarse => $rows) {
+            foreach ($this->often($rows) as $row => $more) {
+                [$each, $corners, $pieces] = $this->each($this->facts->mesh($row), $isCoarse === 1);
+                $this->add($groups->at($row), [$each, $corners, $pieces, 0], $more);
+            }
         }
     }
 
-    /** @return array{int, int, int, int} triangles, vertices, pieces and bytes of a mesh, or of its coarser version while that counts */
-    private function each(int $mesh): array
+    /** @return array{int, int, int, int} triangles, vertices, pieces and bytes of a mesh, or of its coarser version where it has one */
+    private function each(int $mesh, bool $isCoarse): array
     {
         $pieces = $this->weights[3 * $mesh + 2];
+        if ($isCoarse && isset($this->coarse[$mesh])) {
+            [$triangles, $vertices, $bytes] = MeshVersions::weight($this->versions, $this->coarse[$mesh]);
 
-        return isset($this->coarse[$mesh])
-            ? [$this->coarse[$mesh]['triangles'], $this->coarse[$mesh]['vertices'], $pieces, $this->coarse[$mesh]['bytes']]
-            : [Packed::uint32At($this->rows, 10 * $mesh + 2), $this->weights[3 * $mesh + 1], $pieces, $this->weights[3 * $mesh + 3]];
+            return [$triangles, $vertices, $pieces, $bytes];
+        }
+
+        return [Packed::uint32At($this->rows, 10 * $mesh + 2), $this->weights[3 * $mesh + 1], $pieces, $this->weights[3 * $mesh + 3]];
     }
 
     /** @return array<int, int> by row: how often more than once it is drawn */

@@ -65,11 +65,7 @@
             <tbody>
                 @foreach ($fine as $one)
                     <tr>
-                        <td>
-                            <button class="link" data-weight="pick" data-value="{{ 'G'.$one['mesh'] }}" title="Pick {{ $one['name'] }}">
-                                {{ $one['name'] }}
-                            </button>
-                        </td>
+                        <x-pick-link :key="'G'.$one['mesh']" :name="$one['name']" />
                         <td class="number">{{ number_format($one['objects']) }}</td>
                         <td class="number">{{ number_format($one['triangles']) }}</td>
                         <td class="number">
@@ -95,11 +91,7 @@
                 @endforeach
                 @foreach ($replaced as $one)
                     <tr>
-                        <td>
-                            <button class="link" data-weight="pick" data-value="{{ 'G'.$one['mesh'] }}" title="Pick {{ $one['name'] }}">
-                                {{ $one['name'] }}
-                            </button>
-                        </td>
+                        <x-pick-link :key="'G'.$one['mesh']" :name="$one['name']" />
                         <td class="number">{{ number_format($one['objects']) }}</td>
                         <td class="number">{{ number_format($one['triangles']) }}</td>
                         <td colspan="5">coarser on purpose, was {{ number_format($one['was']) }}</td>

@@ -16,11 +16,7 @@
             <tbody>
                 @foreach ($heaviest as $one)
                     <tr>
-                        <td>
-                            <button class="link" data-weight="pick" data-value="{{ $one['key'] }}" title="Pick {{ $one['name'] }}">
-                                {{ $one['name'] }}
-                            </button>
-                        </td>
+                        <x-pick-link :key="$one['key']" :name="$one['name']" />
                         <td class="text" title="{{ $one['layer'] }}">{{ $one['layer'] }}</td>
                         <td class="number">{{ number_format($one['triangles']) }}</td>
                         <td class="number">{{ number_format($one['times']).'×' }}</td>

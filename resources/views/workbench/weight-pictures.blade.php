@@ -17,11 +17,7 @@
             <tbody>
                 @foreach ($pictures as $one)
                     <tr>
-                        <td>
-                            <button class="link" data-weight="pick" data-value="{{ 'P'.$one['number'] }}" title="Pick {{ $one['name'] }}">
-                                {{ $one['name'] }}
-                            </button>
-                        </td>
+                        <x-pick-link :key="'P'.$one['number']" :name="$one['name']" />
                         <td class="number">{{ $one['width'].' × '.$one['height'] }}</td>
                         <td class="number">{{ Marks::bytes($one['bytes']) }}</td>
                         <td class="number">{{ number_format($one['shown']).' px' }}</td>

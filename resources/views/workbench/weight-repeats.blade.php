@@ -32,11 +32,7 @@
             <tbody>
                 @foreach ($repeats as $one)
                     <tr>
-                        <td>
-                            <button class="link" data-weight="pick" data-value="{{ $one['key'] }}" title="Pick {{ $one['name'] }}">
-                                {{ $one['name'] }}
-                            </button>
-                        </td>
+                        <x-pick-link :key="$one['key']" :name="$one['name']" />
                         <td class="number">{{ number_format($one['times']).'×' }}</td>
                         <td class="number">{{ number_format($one['triangles']) }}</td>
                         <td class="number">{{ Marks::bytes($one['saves']) }}</td>
