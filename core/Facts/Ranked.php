@@ -20,7 +20,7 @@ final readonly class Ranked
     private const CHECKPOINTS = 48;
 
     /** Rows that are read at once: more than fit near the processor take twice as long. */
-    private const READ = 4096;
+    private const READ = 1024;
 
     private const MASKS = ["\x01", "\x02", "\x04", "\x08", "\x10", "\x20", "\x40", "\x80"];
 
