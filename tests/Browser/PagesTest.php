@@ -260,7 +260,10 @@ final class PagesTest extends BrowserTestCase
                     const said = (node) => `${node.target.join(' ')} ${node.any[0]?.message ?? node.all[0]?.message ?? ''}`;
                     // Behind a dialog nothing can be reached.
                     const seen = document.querySelector('dialog[open]') ?? document;
-                    axe.run(seen, { resultTypes: ['violations'], ...arguments[0] }).then(({ violations }) =>
+                    // One row of a list is like another: the first dozen stand for all.
+                    const rest = ['#rows .row:nth-child(n+13)', 'tbody tr:nth-child(n+9)'].filter((rows) => seen.querySelector(rows));
+                    const where = { include: [seen], exclude: rest.map((rows) => [rows]) };
+                    axe.run(where, { resultTypes: ['violations'], ...arguments[0] }).then(({ violations }) =>
                         done(violations.map((found) => `${found.id}: ${found.help}: ${found.nodes.slice(0, 4).map(said).join(' | ')}`)));
                 JS
                 ,

@@ -51,7 +51,7 @@ abstract class CommittedTestCase extends TestCase
      */
     protected function atOnce(array $asked, int $times = 1): array
     {
-        $at = microtime(true) + 1.2;
+        $at = microtime(true) + 0.8;
         $running = [];
         foreach ($asked as [$person, $method, $path, $values]) {
             $one = json_encode(['person' => $person->id, 'method' => $method, 'path' => $path, 'values' => $values], JSON_THROW_ON_ERROR);
