@@ -126,6 +126,8 @@ final class LookTest extends BrowserTestCase
     public function test_coarser_versions_come_while_the_page_is_open_and_what_is_coarser_is_said_tinted_and_made_so_on_purpose(): void
     {
         $browser = $this->workbench();
+        $browser->size(1000, 640);
+        $browser->settled();
         $browser->js(self::KEEPS_A_PICTURE);
         $levels = 'return Math.max(...shelfBench.canvas.placements.facts.map(({ levels }) => levels.length))';
         self::assertSame(1, $browser->js($levels), 'only the meshes themselves, until the queue has come to it');

@@ -79,6 +79,20 @@ abstract class CommittedTestCase extends TestCase
         return $answers;
     }
 
+    /** @return string a folder of settings with which PHP keeps what it has compiled: a process begins in half the time then */
+    private static function compiled(): string
+    {
+        static $folder = null;
+        if ($folder === null) {
+            $folder = sys_get_temp_dir().'/shelf-php-'.bin2hex(random_bytes(6));
+            mkdir("$folder/cache", 0o700, true);
+            file_put_contents("$folder/cache.ini", "opcache.enable_cli=1\nopcache.file_cache_only=1\nopcache.file_cache=$folder/cache\n");
+            register_shutdown_function(static fn () => exec('rm -rf '.escapeshellarg($folder)));
+        }
+
+        return $folder;
+    }
+
     /** @return array<string, string> */
     protected function surroundings(): array
     {
@@ -86,6 +100,7 @@ abstract class CommittedTestCase extends TestCase
             'DB_DATABASE' => self::database(),
             'SIDE_FILES' => Storage::disk('local')->path(''),
             'APP_ENV' => 'testing',
+            'PHP_INI_SCAN_DIR' => ':'.self::compiled(),
         ] + getenv();
     }
 

@@ -37,7 +37,6 @@ final class LightenTest extends ProjectTestCase
 
     #[TestWith(['desk', 'objects'])]
     #[TestWith(['desk', 'layers'])]
-    #[TestWith(['output', 'objects'])]
     #[TestWith(['output', 'layers'])]
     public function test_it_fits_leaves_locks_and_the_other_side_alone_and_is_given_back(string $side, string $by): void
     {
@@ -251,7 +250,6 @@ final class LightenTest extends ProjectTestCase
         foreach (
             [
                 '{"eye":[1,2,3],"target":[1,2,3]}',
-                '{"eye":[0,0,50],"target":[0,0,0],"up":[0,0,1]}',
                 '{"eye":[0,0,50],"target":[0,0,0],"up":[0,0,0]}',
                 '{"eye":[0,0,50],"target":[0,0,0],"up":[0,1,0],"tall":0.001}',
                 '{"eye":[1e7,1e7,1e7],"target":[-1e7,0,0],"fov":170,"width":1,"height":20000}',
@@ -365,7 +363,7 @@ final class LightenTest extends ProjectTestCase
     public function test_models_of_other_people_never_come_out_heavier_than_was_asked_for(): void
     {
         mt_srand(20261127);
-        foreach ([1, 2, 9, 60, 150] as $round => $nodes) {
+        foreach ([1, 9, 60, 120] as $round => $nodes) {
             $empty = ['asset' => ['version' => '2.0'], 'scenes' => [['nodes' => [0]]], 'nodes' => [['name' => 'Group']]];
             $file = $round === 0 ? Gltf::file($empty) : null;
             $import = $this->takeIn($this->ida, $file ?? ForeignModel::grow($nodes)->write('glb'), name: $file ? 'a.gltf' : 'a.glb');
@@ -373,7 +371,7 @@ final class LightenTest extends ProjectTestCase
             $this->objects = null;
             (new Coarsen($this->project->id))->handle($this->app->make(SceneStore::class));
             $whole = $this->counted($before = $this->rungs('desk'));
-            foreach ([0, 0.3, 0.8] as $part) {
+            foreach ([0, 0.4] as $part) {
                 foreach (['objects', 'layers'] as $by) {
                     $camera = json_encode(['eye' => [mt_rand(-9, 9), mt_rand(-9, 9), 5], 'target' => [0, 0, 0], 'up' => [0, 0, 1]]);
                     $lightening = $this->proposed(
