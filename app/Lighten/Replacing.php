@@ -55,9 +55,8 @@ final class Replacing
                 $swaps[$mesh->no] = $this->made($held, $mesh);
             }
             $this->compressing->finish();
-            $name = count($swaps) === 1 ? self::named((int) array_key_first($swaps), $held) : number_format(count($swaps)).' meshes';
 
-            return self::doing(new SwapMeshes($held, $swaps, "Put a coarser version in place of $name"));
+            return self::doing(new SwapMeshes($held, $swaps, 'Put a coarser version in place of '.self::named($held, $swaps)));
         });
     }
 
@@ -76,9 +75,8 @@ final class Replacing
                 $mesh->made_of > 0 || throw new Refused('That mesh came as it is.', 'meshes');
                 $swaps[$mesh->no] = $mesh->made_of;
             }
-            $name = count($swaps) === 1 ? self::named((int) array_key_first($swaps), $held) : number_format(count($swaps)).' meshes';
 
-            return self::doing(new SwapMeshes($held, $swaps, "Put $name back as it came"));
+            return self::doing(new SwapMeshes($held, $swaps, 'Put '.self::named($held, $swaps).' back as it came'));
         });
     }
 
@@ -91,7 +89,13 @@ final class Replacing
     {
         return $this->carryOut(static function (Bench $held) use ($hashes): SwapMeshes {
             $swaps = $first = [];
-            $meshes = Mesh::query()->where('project_id', $held->project->id)->whereIn('hash', $hashes)->orderBy('no');
+            // What came with a file that was taken back may go altogether.
+            $there = $held->project->sources()->where('gone', false)->pluck('id')->all();
+            $meshes = Mesh::query()
+                ->where('project_id', $held->project->id)
+                ->whereIn('source_id', $there)
+                ->whereIn('hash', $hashes)
+                ->orderBy('no');
             foreach ($meshes->get(['no', 'hash', 'material_no', 'materials', 'triangles', 'vertices']) as $mesh) {
                 // The same places in other materials are another mesh.
                 $like = json_encode([$mesh->hash, $mesh->material_no, $mesh->materials, $mesh->triangles, $mesh->vertices]);
@@ -229,9 +233,13 @@ final class Replacing
         return $file;
     }
 
-    private static function named(int $mesh, Bench $bench): string
+    /** @param array<int, int> $swaps by the mesh that is meant */
+    private static function named(Bench $bench, array $swaps): string
     {
-        $name = (string) Mesh::query()->where('project_id', $bench->project->id)->where('no', $mesh)->value('name');
+        if (count($swaps) !== 1) {
+            return number_format(count($swaps)).' meshes';
+        }
+        $name = (string) Mesh::query()->where('project_id', $bench->project->id)->where('no', array_key_first($swaps))->value('name');
 
         return $name === '' ? 'a mesh' : $name;
     }

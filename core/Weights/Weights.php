@@ -22,16 +22,16 @@ use VineShelf\Scene\Planes;
  */
 final class Weights
 {
+    /** Meshes up to which the rows of each are kept apart, and rows from which that is quicker than to walk them. */
+    private const APART = 400;
+
+    private const MANY = 600;
+
     /** @var array<string, Planes> */
     private array $planes = [];
 
     /** @var array{array<int, int>, array<int, int>, array<int, int>}|null mesh by row, bytes by mesh, and at Coarse */
     private ?array $meshes = null;
-
-    /** Meshes up to which the rows of each are kept apart, and rows from which that is quicker than to walk them. */
-    private const APART = 400;
-
-    private const MANY = 600;
 
     /** @var array<int, Bits>|false|null the rows of each mesh that several draw, false where there are too many to keep them apart */
     private array|false|null $apart = null;

@@ -240,6 +240,26 @@ final class ReplacingTest extends ProjectTestCase
         }
     }
 
+    public function test_what_came_with_a_file_that_was_taken_back_is_shared_with_nobody(): void
+    {
+        // Without materials, meshes of two files are the same mesh.
+        $gltf = Gltf::triangle();
+        $gltf['meshes'][1] = $gltf['meshes'][0];
+        $gltf['nodes'] = [['mesh' => 0, 'name' => 'Pane one'], ['mesh' => 1, 'name' => 'Pane two']];
+        $gltf['scenes'][0]['nodes'] = [0, 1];
+        $this->takeIn($this->ida, Gltf::file($gltf), name: 'panes.gltf', into: $this->project);
+        $gone = $this->project->sources()->where('name', 'panes.gltf')->value('id');
+        $this->post($this->path('undo'))->assertOk();
+        $this->takeIn($this->ida, Gltf::file($gltf), name: 'panes.gltf', into: $this->project);
+        $hash = (string) DB::table('meshes')->where('project_id', $this->project->id)->where('source_id', $gone)->value('hash');
+        $this->send('POST', 'meshes/share', ['hashes' => $hash])->assertOk();
+        $panes = $this->project->objects()->where('gone', false)->where('name', 'like', 'Pane%')->pluck('mesh_no')->unique();
+        self::assertCount(1, $panes);
+        $source = DB::table('meshes')->where('project_id', $this->project->id)->where('no', $panes->first())->value('source_id');
+        self::assertNotSame($gone, $source);
+        $this->assertIndexTrue($this->project);
+    }
+
     private function coarsen(): void
     {
         (new Coarsen($this->project->id))->handle($this->app->make(SceneStore::class));
