@@ -65,3 +65,13 @@ test('an object that came keeps its places, one that comes brings all of its own
     assert.deepEqual([next.place[3], next.place[19]], [4, 5]);
     assert.deepEqual([next.mesh.length, next.place.length, next.sphere.length], [2, 32, 8]);
 });
+
+test('objects that are here come anew only when that is asked for, and then only they', () => {
+    const reader = new PlacementReader();
+    const at = [1, 0, 2];
+    reader.read(answer({ meshes: [{ number: 4 }], placements: [{ object: 7, mesh: 4, form: 0, place: at }] }));
+    const other = () => answer({ meshes: [{ number: 5 }], placements: [7, 8].map((object) => ({ object, mesh: 5, form: 0, place: at })) });
+    const anew = reader.read(other(), true);
+    assert.deepEqual([[...anew.object], [...anew.mesh]], [[7], [1]]);
+    assert.deepEqual([...reader.read(other()).object], [8]);
+});

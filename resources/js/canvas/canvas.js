@@ -109,8 +109,7 @@ export class Canvas {
         this.loading = false;
         this.refreshBounds();
         this.cameMore();
-        // Some may have got others while all were on their way.
-        if (this.meshed.times > 0) this.meshed.ask();
+        this.meshed.loaded();
     }
 
     /** Asks for coarser versions when there may be more than are known. @param {number} packs that there ever were */

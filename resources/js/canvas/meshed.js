@@ -7,6 +7,8 @@ export class Meshed {
         this.canvas = canvas;
         /** How often objects have got other meshes, as far as is known; 0 before anything is. */
         this.times = -1;
+        /** Whether it was heard while objects were on their way: some of those have come with what they had before. */
+        this.early = false;
         this.asking = Promise.resolve();
     }
 
@@ -14,7 +16,14 @@ export class Meshed {
     hear(times) {
         const changed = this.times >= 0 && times !== this.times;
         this.times = times;
-        if (changed) this.ask();
+        if (changed && this.canvas.loading) this.early = true;
+        else if (changed) this.ask();
+    }
+
+    /** Everything is here. */
+    loaded() {
+        if (this.early) this.ask();
+        this.early = false;
     }
 
     /** One after the other: what was asked first must not come last. */
