@@ -81,6 +81,21 @@ final class BitsTest extends TestCase
                 self::assertSame($slow, $ranked->between($low, $high, $withLow, $withHigh)->rows());
             }
             self::assertSame(array_keys($values), $ranked->present()->rows());
+            // The rows in the order of their numbers, and where those of each begin.
+            $by = [];
+            foreach ($values as $row => $value) {
+                $by[(string) ($value + 0.0)][] = $row;
+            }
+            uksort($by, static fn (string|int $a, string|int $b): int => (float) $a <=> (float) $b);
+            $bytes = "\0".implode('', array_map(static fn (): string => chr(mt_rand(0, 255)), range(1, $count)));
+            $ordered = array_merge([], ...array_values($by));
+            self::assertSame(implode('', array_map(static fn (int $row): string => $bytes[$row], $ordered)), $ranked->sorted($bytes));
+            self::assertSame(array_map(floatval(...), array_keys($by)), array_values(unpack('e*', $ranked->numbers()) ?: []));
+            $starts = [0];
+            foreach ($by as $rows) {
+                $starts[] = (int) end($starts) + count($rows);
+            }
+            self::assertSame($starts, $ranked->starts());
             $some = [mt_rand(-3, 3), mt_rand(-3, 3), 0, 99];
             self::assertSame(
                 array_keys(

@@ -152,6 +152,33 @@ final class GeometryTest extends TestCase
         self::assertNull((new ShapeIndex(''))->shape(0, $none));
     }
 
+    public function test_a_pack_that_is_cut_or_longer_than_it_was_written_is_none(): void
+    {
+        $writer = new PackWriter;
+        $corners = pack('g*', ...array_map(static fn (int $n): float => sin($n), range(1, 36)));
+        $shape = $writer->add(4, [new Primitive(PrimitiveKind::Triangles, $corners, pack('V*', ...range(0, 11)))], [])->shape;
+        $bytes = $writer->finish();
+        self::assertSame([[4, 0]], PackReader::whole($bytes)?->holds());
+        self::assertNull(PackReader::whole(null));
+        for ($length = 0; $length < strlen($bytes); $length++) {
+            self::assertNull(PackReader::whole(substr($bytes, 0, $length)), "$length bytes");
+        }
+        self::assertNull(PackReader::whole("$bytes\0"));
+        self::assertSame([], PackReader::shapes(substr($bytes, 0, 90)));
+        // What stands in one pack can stand in another under another number, to the last bit.
+        $packed = PackReader::whole($bytes)->packed(4);
+        \assert($packed !== null);
+        $again = new PackWriter;
+        $copy = $again->addShape(9, $packed, Box::around($corners));
+        self::assertSame([9, 4, 12, Box::around($corners)->toList()], [$copy->number, $copy->triangles, $copy->vertices, $copy->box->toList()]);
+        $other = $again->finish();
+        self::assertEquals($packed, PackReader::whole($other)?->packed(9));
+        $start = 28 + ((array) unpack('V', $other, 12))[1];
+        $read = static fn (int $at, int $length): string => substr($other, $start + $at, $length);
+        self::assertEquals($packed->shape(), ShapeIndex::of($copy->shape)->shape(9, $read));
+        self::assertNotSame('', $shape);
+    }
+
     /** @return Transform */
     private static function transform(): array
     {

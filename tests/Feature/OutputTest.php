@@ -35,6 +35,13 @@ final class OutputTest extends ProjectTestCase
         $this->send('POST', 'output', ['keys' => "L$seats", 'output' => 'none'])->assertSee('It is so already.');
     }
 
+    public function test_a_rung_for_pictures_may_come_as_a_number(): void
+    {
+        $seats = $this->layer($this->project, '51 Seats');
+        $this->postJson($this->path('output'), ['keys' => "L$seats", 'output' => 2])->assertOk();
+        self::assertSame(2, (int) $this->project->layers()->where('no', $seats)->value('output'));
+    }
+
     public function test_a_view_is_what_pictures_start_from_and_its_own_settings_lie_over_those_of_the_project(): void
     {
         [$seats, $lockers] = [$this->layer($this->project, '51 Seats'), $this->layer($this->project, '61 Lockers')];
