@@ -21,7 +21,17 @@ function read(meshes, objects) {
 
 function model() {
     const placements = new Placements();
-    placements.append(read([3, 4], [[11, 0, 1], [12, 1, 2], [12, 1, 3], [14, 0, 4]])); // prettier-ignore
+    placements.append(
+        read(
+            [3, 4],
+            [
+                [11, 0, 1],
+                [12, 1, 2],
+                [12, 1, 3],
+                [14, 0, 4],
+            ],
+        ),
+    );
     return placements;
 }
 
@@ -36,12 +46,33 @@ test('what is drawn with another mesh than it should be is found, once for each 
 test('what comes anew stands where it stood, all of its placements, and nothing else changes', () => {
     const placements = model();
     const { count } = placements;
-    assert.deepEqual(placements.replace(read([9], [[12, 2, 20], [12, 2, 30], [99, 2, 5]])), [1, 2]); // prettier-ignore
+    assert.deepEqual(
+        placements.replace(
+            read(
+                [9],
+                [
+                    [12, 2, 20],
+                    [12, 2, 30],
+                    [99, 2, 5],
+                ],
+            ),
+        ),
+        [1, 2],
+    );
     assert.equal(placements.count, count);
     assert.deepEqual([...placements.mesh.slice(0, count)], [0, 2, 2, 0]);
-    assert.deepEqual([0, 1, 2, 3].map((at) => placements.sphere[at * 4]), [1, 20, 30, 4]); // prettier-ignore
+    assert.deepEqual(
+        [0, 1, 2, 3].map((at) => placements.sphere[at * 4]),
+        [1, 20, 30, 4],
+    );
     const { data } = placements.place.image;
-    assert.deepEqual([0, 1, 2, 3].map((at) => [data[at * 16 + 3], data[at * 16 + 12], data[at * 16 + 13]]), [[1, 11, 0], [20, 12, 2], [30, 12, 2], [4, 14, 0]]); // prettier-ignore
+    const said = [0, 1, 2, 3].map((at) => [3, 12, 13].map((entry) => data[at * 16 + entry]));
+    assert.deepEqual(said, [
+        [1, 11, 0],
+        [20, 12, 2],
+        [30, 12, 2],
+        [4, 14, 0],
+    ]);
     assert.equal(placements.facts[placements.slots.get(9)].triangles, 90);
 });
 
