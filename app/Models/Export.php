@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\Concerns\DoneInQueue;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 
 /**
@@ -28,27 +28,13 @@ use Illuminate\Support\Carbon;
  */
 final class Export extends Model
 {
+    use DoneInQueue;
+
     protected $guarded = [];
 
     protected $attributes = ['state' => 'waiting', 'done' => 0, 'total' => 0, 'stop' => false, 'says' => '', 'bytes' => 0];
 
     protected $casts = ['asked' => 'array', 'stop' => 'boolean'];
-
-    public function getRouteKeyName(): string
-    {
-        return 'key';
-    }
-
-    /** @return BelongsTo<Project, $this> */
-    public function project(): BelongsTo
-    {
-        return $this->belongsTo(Project::class);
-    }
-
-    public function isOver(): bool
-    {
-        return in_array($this->state, ['done', 'failed', 'stopped'], true);
-    }
 
     public function percent(): int
     {

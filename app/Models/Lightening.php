@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\Concerns\DoneInQueue;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
@@ -31,6 +31,8 @@ use VineShelf\Scene\Members;
  */
 final class Lightening extends Model
 {
+    use DoneInQueue;
+
     public const PICTURES = ['before', 'after', 'lost'];
 
     protected $guarded = [];
@@ -47,22 +49,6 @@ final class Lightening extends Model
         'applied_at' => 'datetime',
         'given_back_at' => 'datetime',
     ];
-
-    public function getRouteKeyName(): string
-    {
-        return 'key';
-    }
-
-    /** @return BelongsTo<Project, $this> */
-    public function project(): BelongsTo
-    {
-        return $this->belongsTo(Project::class);
-    }
-
-    public function isOver(): bool
-    {
-        return in_array($this->state, ['done', 'failed', 'stopped'], true);
-    }
 
     public function isApplied(): bool
     {

@@ -92,7 +92,8 @@ final class WeightController
     private static function fine(Bench $bench, array $given): array
     {
         $fine = new Fine($bench);
-        $by = $fine->hasViews() ? (string) ($given['per'] ?? 'pixel') : 'area';
+        $hasViews = $fine->hasViews();
+        $by = $hasViews ? (string) ($given['per'] ?? 'pixel') : 'area';
         // A number of the other way to count says nothing.
         $least = isset($given['least']) && $by === ($given['per'] ?? '') ? (float) $given['least'] : Fine::BY[$by];
 
@@ -101,8 +102,7 @@ final class WeightController
             'least' => $least,
             'fine' => $fine->meshes($by, $least),
             'replaced' => $fine->replaced(),
-            'hasViews' => $fine->hasViews(),
-            'mayChange' => $bench->mayChange(),
+            'hasViews' => $hasViews,
         ];
     }
 
