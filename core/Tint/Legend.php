@@ -114,11 +114,7 @@ final readonly class Legend
         $kept = [];
         foreach ($places as $code => $place) {
             [$label, $colour] = $entries[$code - 1] ?? ['', ''];
-            $kept[] = new LegendEntry(
-                $label,
-                $scale ? self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - ($place - 1) / $last) : $colour,
-                $objects[$code],
-            );
+            $kept[] = new LegendEntry($label, $scale ? Hues::scale(1 - ($place - 1) / $last) : $colour, $objects[$code]);
         }
         $shown = array_fill(0, $draws->length + 1, 0);
         foreach ($codes as $row => $code) {
@@ -171,7 +167,7 @@ final readonly class Legend
         $sets = $holds === null ? [] : $organizers->sets->all();
         $entries = $rows = [];
         foreach ($sets as $index => $set) {
-            $entries[] = [$organizers->sets->tree->path($set), self::colour($index, count($sets))];
+            $entries[] = [$organizers->sets->tree->path($set), Hues::apart($index, count($sets))];
             $rows[] = $holds($set);
         }
         $entries[] = ['In no set', self::NOTHING];
@@ -208,8 +204,7 @@ final readonly class Legend
             $entries[] = [$tags === 0 ? 'No tag' : ($tags === 1 ? '1 tag' : "$tags tags"), $tags === 0 ? self::NOTHING : ''];
         }
         foreach ($entries as $at => [$label, $colour]) {
-            $entries[$at][1] =
-                $colour !== '' ? $colour : self::between([222, 226, 196], [150, 160, 84], [168, 60, 30], 1 - $at / max(1, $most));
+            $entries[$at][1] = $colour !== '' ? $colour : Hues::scale(1 - $at / max(1, $most));
         }
         $codes = array_map(static fn (int $tags): int => $most - $tags + 1, $counts);
         $codes[0] = 0;
@@ -261,12 +256,12 @@ final readonly class Legend
         $all = count($classes) + 7;
         $entries = $places = [];
         foreach ($classes as $code => $class) {
-            $entries[] = [$class, self::colour(count($entries), $all)];
+            $entries[] = [$class, Hues::apart(count($entries), $all)];
             $places[$code] = count($entries);
         }
         $first = count($entries) + 1;
         foreach (Kind::cases() as $kind) {
-            $entries[] = [ucfirst($kind->plural()), self::colour(count($entries), $all)];
+            $entries[] = [ucfirst($kind->plural()), Hues::apart(count($entries), $all)];
         }
         $kinds = $facts->scene->column('kind');
         $codes = Packed::uint32($facts->scene->column('class'), 0, $facts->scene->count() + 1);
@@ -289,7 +284,7 @@ final readonly class Legend
             $entries[] =
                 $material === 0
                     ? ['No material', '#9a958a']
-                    : [$facts->materials()[$material][0] ?? '', self::colour(count($entries), count($materials))];
+                    : [$facts->materials()[$material][0] ?? '', Hues::apart(count($entries), count($materials))];
             $places[$material] = count($entries);
         }
         $codes = Packed::uint32($facts->scene->column('surfaces'), 0, $facts->scene->count() + 1);
@@ -305,7 +300,7 @@ final readonly class Legend
     {
         $entries = $places = [];
         foreach ($facts->sourceNames() as $number => $name) {
-            $entries[] = [$name, self::colour(count($entries), count($facts->sourceNames()))];
+            $entries[] = [$name, Hues::apart(count($entries), count($facts->sourceNames()))];
             $places[$number] = count($entries);
         }
 
@@ -373,7 +368,7 @@ final readonly class Legend
     {
         $entries = [];
         for ($colour = 0; $colour < self::SHUFFLED; $colour++) {
-            $entries[] = ['Colour '.($colour + 1), self::colour($colour, self::SHUFFLED)];
+            $entries[] = ['Colour '.($colour + 1), Hues::apart($colour, self::SHUFFLED)];
         }
         $codes = [0];
         for ($row = 1; $row <= $rows; $row++) {
@@ -384,31 +379,5 @@ final readonly class Legend
         }
 
         return [$entries, $codes];
-    }
-
-    /** One of a number of colours that are told apart well: hues by the golden angle, in three lightnesses, but none of the pick's. */
-    private static function colour(int $index, int $of): string
-    {
-        $hue = fmod(0.96 + 0.74 * fmod(0.36 + $index * 0.381966, 1.0), 1.0);
-        [$saturation, $value] = [[0.5, 0.78], [0.62, 0.58], [0.34, 0.88]][intdiv($index, max(1, min(9, $of))) % 3];
-        $channel = static function (float $n) use ($hue, $saturation, $value): int {
-            $k = fmod($n + $hue * 6, 6.0);
-
-            return (int) round(255 * ($value - $value * $saturation * max(0.0, min($k, 4 - $k, 1.0))));
-        };
-
-        return sprintf('#%02x%02x%02x', $channel(5), $channel(3), $channel(1));
-    }
-
-    /**
-     * @param array{int, int, int} $from
-     * @param array{int, int, int} $over
-     * @param array{int, int, int} $to
-     */
-    private static function between(array $from, array $over, array $to, float $share): string
-    {
-        [$a, $b, $t] = $share < 0.5 ? [$from, $over, $share * 2] : [$over, $to, $share * 2 - 1];
-
-        return sprintf('#%02x%02x%02x', ...array_map(static fn (int $x, int $y): int => (int) round($x + ($y - $x) * $t), $a, $b));
     }
 }
