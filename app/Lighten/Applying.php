@@ -103,13 +103,13 @@ final class Applying
                 }
             }
             foreach ($did->objects as $rung => $numbers) {
-                $held = self::both($numbers, $now->objects[$rung] ?? Bits::none(0));
-                $still = $held->less($locked);
-                $left += $held->count() - $still->count();
+                $there = self::both($numbers, $now->objects[$rung] ?? Bits::none(0));
+                $still = $there->less($locked);
+                $left += $there->count() - $still->count();
                 $count += $still->count();
                 $after = $after->withObjects($still, null);
-                foreach ($own->was['objects'] ?? [] as $held => $packed) {
-                    $after = $after->withObjects(self::both($still, Lightening::unpacked($packed)), Rung::from((int) $held));
+                foreach ($own->was['objects'] ?? [] as $before => $packed) {
+                    $after = $after->withObjects(self::both($still, Lightening::unpacked($packed)), Rung::from((int) $before));
                 }
             }
             $own->update(['given_back_at' => now()]);
