@@ -26,6 +26,7 @@ use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Levels;
 use VineShelf\Scene\Parked;
 use VineShelf\Scene\Pick;
 use VineShelf\Scene\Relatives;
@@ -34,6 +35,7 @@ use VineShelf\Sets\SelectionSet;
 use VineShelf\Sets\SetTree;
 use VineShelf\Tags\TagTree;
 use VineShelf\Views\Applied;
+use VineShelf\Views\Known;
 use VineShelf\Weights\Weights;
 
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
@@ -85,6 +87,9 @@ final class Bench
 
     /** @var array<string, Found> */
     private array $found = [];
+
+    /** @var array<int, Known> by number of the view */
+    private array $known = [];
 
     public function __construct(
         private readonly SceneStore $scenes,
@@ -173,12 +178,50 @@ final class Bench
     /** As the desk has it, or would have it once a view was applied. */
     public function asIn(?View $view): InEffect
     {
-        if ($view === null || ! $view->keepsRungs()) {
+        if ($view === null) {
             return $this->inEffect();
         }
-        $settings = Applied::rungs($view->settings(), $this->settings(), $this->layers(), $view->known_layer, $view->newcomers);
+        $isolation = $view->isolation() ?? $this->isolation();
 
-        return new InEffect($this->scene(), $this->organizers(), $settings);
+        return $this->inEffect()->under($this->applied($view), $isolation);
+    }
+
+    /** What a view knows. */
+    public function known(View $view): Known
+    {
+        return $this->known[$view->no] ??= $view->known($this->layers(), $this->tags());
+    }
+
+    /** How many objects a view does not know; 0 where it says nothing of what is shown. */
+    public function newcomerCount(View $view): int
+    {
+        $knowsAll = ($view->known_object ?? PHP_INT_MAX) >= $this->project->next_object - 1 && $view->strangers()->isEmpty();
+
+        return $knowsAll || ! $view->keepsRungs() ? 0 : $this->newcomers($view)->count();
+    }
+
+    /** Rows of the objects that a view does not know. */
+    public function newcomers(View $view): Bits
+    {
+        return $this->known($view)->newcomerRows($this->scene(), $view->settings());
+    }
+
+    /** The own rungs that the desk would have once a view was applied. */
+    public function applied(View $view): Settings
+    {
+        return $view->keepsRungs() ? $this->withNewcomers($view)->withCeiling(Rung::from($this->settings()->ceiling)) : $this->settings();
+    }
+
+    /** What a view keeps, with what it gives to newcomers on this desk. */
+    public function withNewcomers(View $view): Settings
+    {
+        return Applied::withNewcomers(
+            $view->settings(),
+            $this->scene(),
+            $this->newcomers($view),
+            $view->newcomers,
+            fn (): InEffect => $this->inEffect()->under($this->settings(), null),
+        );
     }
 
     /** What the section of the desk cuts. */
@@ -348,21 +391,18 @@ final class Bench
         );
     }
 
-    /** @return list<KnownView> for rules that ask what is newer than a view, of the line or of a live set */
+    /** @return list<KnownView> for rules that ask about views, of the line or of a live set */
     private function knownViews(): array
     {
         return array_values(
-            $this->project
-                ->views()
-                ->get(['project_id', 'no', 'name', 'position', 'known_layer', 'known_object'])
-                ->map(
-                    static fn (View $view): KnownView => new KnownView(
-                        $view->name,
-                        $view->known_layer,
-                        $view->known_object ?? PHP_INT_MAX >> 8,
-                    ),
-                )
-                ->all(),
+            array_map(
+                fn (View $view): KnownView => new KnownView(
+                    $view->name,
+                    fn (): Bits => $this->newcomers($view),
+                    fn (): Levels => $this->outputs()->shownIn($view)->rungs(),
+                ),
+                $this->shelf()->members,
+            ),
         );
     }
 
@@ -390,6 +430,7 @@ final class Bench
         $this->desk = Desk::of($this->project, $this->person);
         $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
         $this->weights = null;
+        $this->known = [];
         $this->settings = $this->inEffect = $this->outputs = $this->cutting = $this->seen = null;
         $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;

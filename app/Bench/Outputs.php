@@ -13,6 +13,7 @@ use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\OutputSettings;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Levels;
 use VineShelf\Views\Applied;
 
@@ -51,8 +52,15 @@ final class Outputs
         $own = $view?->output() ?? new OutputSettings;
         $settings = $this->settings()->over($this->base($view), $this->bench->settings(), $own);
         $follows = $this->settings()->followsDesk() || $own->followsDesk();
+        $isolation = $view?->isolation() ?? Isolation::none();
 
-        return new Side(true, $settings, $this->inEffect($view, $settings, $follows), Isolation::none());
+        return new Side(true, $settings, $this->inEffect($view, $settings, $isolation, $follows), $isolation);
+    }
+
+    /** What a view shows whoever looks at it, without any output settings: newcomers as somebody's desk has them are in full. */
+    public function shownIn(View $view): InEffect
+    {
+        return $this->bench->inEffect()->under($this->base($view), $view->isolation());
     }
 
     /**
@@ -81,31 +89,52 @@ final class Outputs
     {
         return $view === null || ! $view->keepsRungs()
             ? new Settings
-            : Applied::rungs($view->settings(), new Settings, $this->bench->layers(), $view->known_layer, $view->newcomers);
+            : Applied::withNewcomers(
+                $view->settings(),
+                $this->bench->scene(),
+                $this->bench->newcomers($view),
+                $view->newcomers,
+                static fn (): ?InEffect => null,
+            );
     }
 
     /** @param bool $followsDesk whether the desk counts as well, so that nothing can be remembered */
-    private function inEffect(?View $view, Settings $settings, bool $followsDesk): InEffect
+    private function inEffect(?View $view, Settings $settings, Isolation $isolation, bool $followsDesk): InEffect
     {
         $desk = $this->bench->inEffect();
         $desk->locks();
-        $inEffect = $desk->under($settings, null);
-        if ($settings->same(new Settings)) {
+        $inEffect = $desk->under($settings, $isolation);
+        if (! $isolation->isOn() && $settings->same(new Settings)) {
             $full = Rung::Full->value;
 
             return $inEffect->known(Levels::constant($this->bench->scene()->count(), $full, $full));
         }
-        if ($followsDesk || ! apcu_enabled() || DB::transactionLevel() > 0) {
-            return $inEffect;
-        }
-        $project = $this->bench->project;
-        $entry = "output.$project->key.".($view->no ?? 0);
-        $known = apcu_fetch($entry);
-        if (is_array($known) && $known[0] === $project->revision && is_string($known[1])) {
+        $entry = 'output.'.$this->bench->project->key.'.'.($view->no ?? 0);
+        $remembers = ! $followsDesk && apcu_enabled() && DB::transactionLevel() === 0;
+        $known = $remembers ? apcu_fetch($entry) : false;
+        if (is_array($known) && $known[0] === $this->bench->project->revision && is_string($known[1])) {
             return $inEffect->known(Levels::ofBytes($this->bench->scene()->count(), Rung::Full->value, $known[1]));
         }
-        apcu_store($entry, [$project->revision, $inEffect->rungs()->bytes()], self::REMEMBERED);
+        if ($isolation->isOn()) {
+            $inEffect = $inEffect->without($this->never());
+        }
+        if ($remembers) {
+            apcu_store($entry, [$this->bench->project->revision, $inEffect->rungs()->bytes()], self::REMEMBERED);
+        }
 
         return $inEffect;
+    }
+
+    /** Rows that are in no picture, also where a view shows them alone. */
+    private function never(): Bits
+    {
+        $never = array_map(
+            static fn (array $values): array => array_filter($values, static fn (int $value): bool => $value === Output::Never->value),
+            [$this->settings()->layers, $this->settings()->tags, $this->settings()->folders],
+        );
+        $objects = $this->settings()->objects[Output::Never->value] ?? null;
+        $only = new OutputSettings($never[0], $never[1], $never[2], $objects === null ? [] : [Output::Never->value => $objects]);
+
+        return $this->bench->inEffect()->under($only->over(new Settings, new Settings), null)->rungs()->being(Rung::Hidden->value);
     }
 }

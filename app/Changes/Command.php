@@ -12,6 +12,9 @@ abstract class Command
     /** Number of the change in the history; null when there was nothing to change. */
     public ?int $change = null;
 
+    /** How many views show something differently since, because something went under what they know. */
+    public int $viewsDiffer = 0;
+
     /** What was left alone and why, a sentence; empty when nothing was. */
     public string $leftAlone = '';
 
@@ -19,6 +22,16 @@ abstract class Command
     abstract public function name(): string;
 
     abstract public function edits(): Edits;
+
+    /** What is said of views that show something differently; empty for none. */
+    public function viewsInWords(): string
+    {
+        return match ($this->viewsDiffer) {
+            0 => '',
+            1 => '1 view shows something differently now.',
+            default => "$this->viewsDiffer views show something differently now.",
+        };
+    }
 
     /** What is said of locked objects that a command met; empty for none. */
     public static function lockedInWords(int $locked): string

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Bench\Bench;
+use App\Changes\Edits\Edit;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\OutOfStep;
+use App\Models\Casts\Bytes;
 use App\Models\Change;
 use App\Models\Project;
 use App\Models\User;
@@ -22,6 +24,9 @@ use VineShelf\Scene\Scene;
  */
 final class History
 {
+    /** So many changes later, views are no longer offered to show what they showed before one. */
+    private const OFFERED = 20;
+
     public function __construct(private readonly SceneStore $scenes) {}
 
     /**
@@ -34,7 +39,8 @@ final class History
     public function carryOut(Bench $bench, callable $make): Command
     {
         $project = $bench->project;
-        $command = DB::transaction(function () use ($bench, $project, $make): Command {
+        $edits = null;
+        $command = DB::transaction(function () use ($bench, $project, $make, &$edits): Command {
             self::hold($project);
             $bench->forget();
             $command = $make($bench);
@@ -42,23 +48,45 @@ final class History
             if ($edits->isEmpty()) {
                 return $command;
             }
-            foreach ($edits->steps as $step) {
-                $step->apply($project);
-            }
-            $command->change = self::record($project, $bench->person, $command->name(), $edits)->no;
+            $views = OldViews::before($bench, $edits->steps);
+            $this->apply($project, $edits->steps, $views);
+            $edits = new Edits([...$edits->steps, ...$views->steps ?? []]);
+            $command->viewsDiffer = $views->differ ?? 0;
+            $command->change = self::record($project, $bench->person, $command->name(), $edits, $views->asItWas ?? [])->no;
 
             return $command;
         });
-        $this->follow($project, $command->change === null ? null : $command->edits());
+        $this->follow($project, $command->change === null ? null : $edits);
 
         return $command;
     }
 
     /**
+     * Writes steps, and what views that were there before are to keep because of them.
+     *
+     * @param list<Edit> $steps
+     */
+    private function apply(Project $project, array $steps, ?OldViews $views): void
+    {
+        foreach ($steps as $step) {
+            $step->apply($project);
+        }
+        if ($views === null) {
+            return;
+        }
+        $views->follow($project->organizers(), $this->changed($project, $steps));
+        foreach ($views->steps as $step) {
+            $step->apply($project);
+        }
+    }
+
+    /**
      * Notes in a held project that something was changed, and raises its revision. What the person themself took back before can no longer
      * be done again.
+     *
+     * @param array<int, array{string, string}> $asItWas what views would keep to show what they showed before, as {@see OldViews} has it
      */
-    public static function record(Project $project, User $person, string $name, Edits $edits): Change
+    public static function record(Project $project, User $person, string $name, Edits $edits, array $asItWas = []): Change
     {
         $project->changes()->where('undone', true)->where('undone_by', $person->id)->delete();
         $number = $project->next_change++;
@@ -69,8 +97,15 @@ final class History
             'user_id' => $person->id,
             'name' => mb_strimwidth($name, 0, 250, '…'),
             'edits' => $edits->pack(),
+            'as_it_was' => $asItWas === [] ? null : (string) gzdeflate(json_encode($asItWas, JSON_THROW_ON_ERROR), 3),
             'made_at' => now(),
         ]);
+        // Only what was just done is offered to be seen otherwise.
+        $project
+            ->changes()
+            ->whereNotNull('as_it_was')
+            ->where('no', '<', $number - self::OFFERED)
+            ->update(['as_it_was' => null]);
         $project->revision++;
         $project->save();
 
@@ -119,11 +154,12 @@ final class History
         try {
             $turned = DB::transaction(function () use ($bench, $project, $number, $undo, &$edits): Turned {
                 self::hold($project);
+                $bench->forget();
                 $change = $undo ? self::done($project)->with('user')->first() : $this->redoable($project, $bench->person, $number);
                 if ($change === null || ($number !== null && $change->no !== $number)) {
                     return $this->overtaken($bench, $number, $undo, $change);
                 }
-                $edits = $this->turnBack($project, $change, $undo);
+                $edits = $this->turnBack($bench, $change, $undo);
                 Change::query()
                     ->where('project_id', $project->id)
                     ->where('no', $change->no)
@@ -142,23 +178,51 @@ final class History
     }
 
     /** @throws CannotTurn */
-    private function turnBack(Project $project, Change $change, bool $undo): Edits
+    private function turnBack(Bench $bench, Change $change, bool $undo): Edits
     {
+        $project = $bench->project;
         try {
             $edits = Edits::unpack($change->edits);
             $edits = $undo ? $edits->reversed() : $edits;
+            $views = $undo ? null : OldViews::before($bench, $edits->steps, $change->turn);
             foreach ($edits->steps as $step) {
                 $step->check($project);
                 $step->apply($project);
             }
 
-            return $edits;
+            return $undo ? $edits : $this->meetingViews($project, $change, $edits, $views);
         } catch (OutOfStep $reason) {
             throw new CannotTurn($change, $reason->getMessage());
         } catch (\JsonException | \InvalidArgumentException | \ErrorException $fault) {
             Log::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
             throw new CannotTurn($change, 'what it did cannot be read any more');
         }
+    }
+
+    /** What is done again meets views that were kept while it was away: they do not know what comes back. */
+    private function meetingViews(Project $project, Change $change, Edits $edits, ?OldViews $views): Edits
+    {
+        $more = Strangers::steps($project, $edits->steps, $change->turn);
+        foreach ($more as $step) {
+            $step->apply($project);
+        }
+        if ($views !== null) {
+            $views->follow($project->organizers(), $this->changed($project, $edits->steps));
+            foreach ($views->steps as $step) {
+                $step->apply($project);
+            }
+            $more = [...$more, ...$views->steps];
+        }
+        if ($more === []) {
+            return $edits;
+        }
+        $edits = new Edits([...$edits->steps, ...$more]);
+        Change::query()
+            ->where('project_id', $project->id)
+            ->where('no', $change->no)
+            ->update(['edits' => Bytes::write($edits->pack())]);
+
+        return $edits;
     }
 
     /** The change to do again: the one that is meant if it is the last that its taker took back, otherwise the person's own last one. */
@@ -247,15 +311,10 @@ final class History
         }
         try {
             $before = (clone $project)->setAttribute('revision', $project->revision - 1);
-            $changed = [];
-            foreach ($edits->steps as $step) {
-                $columns = $step->columns(new Scene(new ChangedColumns($changed, $this->scenes->columns($before))));
-                if ($columns === null) {
-                    return;
-                }
-                $changed = $columns + $changed;
+            $changed = $this->changed($before, $edits->steps, $anew);
+            if (! $anew) {
+                $this->scenes->carry($project, $project->revision - 1, $changed);
             }
-            $this->scenes->carry($project, $project->revision - 1, $changed);
         } catch (\Throwable $fault) {
             // The change is made; whatever is wrong here, the index follows from the database.
             Log::warning('The index did not follow a change.', [
@@ -264,5 +323,29 @@ final class History
                 'error' => $fault->getMessage(),
             ]);
         }
+    }
+
+    /**
+     * The columns of the scene index that steps change.
+     *
+     * @param Project    $before the project as it was when the index was built
+     * @param list<Edit> $steps
+     * @param bool|null  $anew   whether the index has to be built anew, so that these columns are not all that change
+     *
+     * @param-out bool   $anew
+     *
+     * @return array<string, string>
+     */
+    private function changed(Project $before, array $steps, ?bool &$anew = null): array
+    {
+        $anew = false;
+        $changed = [];
+        foreach ($steps as $step) {
+            $columns = $step->columns(new Scene(new ChangedColumns($changed, $this->scenes->columns($before))));
+            $anew = $anew || $columns === null;
+            $changed = ($columns ?? []) + $changed;
+        }
+
+        return $changed;
     }
 }

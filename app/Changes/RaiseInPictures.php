@@ -24,7 +24,7 @@ final class RaiseInPictures extends Command
         $numbers = $bench->scene()->numberBits($targets->rows);
         if ($view !== null && $onlyInView) {
             $raised = ($own ?? new OutputSettings)->with($targets->layers, $targets->tags, $targets->folders, $numbers, Output::Full);
-            $steps = ChangeView::output($bench->project, $view->no, $raised)->edits()->steps;
+            $steps = ChangeViews::output($bench, $view->no, $raised)->edits()->steps;
         } else {
             $set = new SetOutput($bench, $targets, Output::Full);
             $this->leftAlone = $set->leftAlone;
@@ -32,7 +32,7 @@ final class RaiseInPictures extends Command
             if ($view !== null && $own !== null) {
                 // What the view says itself would go on holding it down.
                 $less = $own->with($targets->layers, $targets->tags, $targets->folders, $numbers, null);
-                $steps = [...$steps, ...ChangeView::output($bench->project, $view->no, $less)->edits()->steps];
+                $steps = [...$steps, ...ChangeViews::output($bench, $view->no, $less)->edits()->steps];
             }
         }
         $this->edits = new Edits($steps);

@@ -11,12 +11,12 @@ use App\Bench\Organizer;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\ChangeOrganizer;
-use App\Changes\ChangeView;
 use App\Changes\Command;
 use App\Changes\CreateFolder;
 use App\Changes\CreateLayer;
 use App\Changes\History;
 use App\Changes\KeepSet;
+use App\Changes\KeepView;
 use App\Changes\MoveRows;
 use App\Changes\RenameRows;
 use App\Changes\SetLocks;
@@ -35,6 +35,7 @@ use VineShelf\Naming\Renaming;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
+use VineShelf\Views\Facet;
 
 /**
  * Sorts the demo as its user would, once its file is in: every step is a command of the product. Each step makes what is missing, so that
@@ -124,12 +125,14 @@ final class SortDemo implements ShouldQueue
     {
         foreach (Sorted::VIEWS as $name => $view) {
             if ($bench->project->views()->where('name', $name)->doesntExist()) {
-                yield function (Bench $held) use ($name, $view): ChangeView {
+                yield function (Bench $held) use ($name, $view): KeepView {
                     $bytes = Sorted::picture($view['picture']);
                     $file = $held->project->folder().'/pictures/'.hash('xxh128', $bytes).'.jpg';
                     Kept::put($file, $bytes);
 
-                    return ChangeView::keep($held->project, $name, $view['camera'], self::rungs($held, $view['rungs']), null, $file);
+                    $keeps = [Facet::Camera, Facet::Rungs, Facet::Isolation];
+
+                    return new KeepView($held, $name, $keeps, $view['camera'], $file, self::rungs($held, $view['rungs']));
                 };
             }
         }

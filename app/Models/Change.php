@@ -21,6 +21,7 @@ use Illuminate\Support\Carbon;
  * @property int $turn rises whenever the change is made, taken back or done again: the highest was the last
  * @property int|null $undone_by who took it back
  * @property string $barred why it cannot be taken back, empty while nobody has found out that it cannot
+ * @property string $as_it_was what views would keep to show what they showed before; "" where none shows anything differently
  * @property Carbon $made_at
  */
 final class Change extends Model
@@ -36,7 +37,7 @@ final class Change extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['edits' => Casts\Bytes::class, 'undone' => 'boolean', 'made_at' => 'datetime'];
+    protected $casts = ['edits' => Casts\Bytes::class, 'as_it_was' => Casts\Bytes::class, 'undone' => 'boolean', 'made_at' => 'datetime'];
 
     /** @return BelongsTo<User, $this> */
     public function user(): BelongsTo

@@ -111,6 +111,39 @@ final class Desk extends Model
         $this->setAttribute('parked', $parked->pack());
     }
 
+    /**
+     * What views change besides rungs.
+     *
+     * @return array{view: int, tint: array<string, mixed>, section: array<string, mixed>, isolated: string, alone: int}
+     */
+    public function facets(): array
+    {
+        return [
+            'view' => $this->view_no,
+            'tint' => $this->tint,
+            'section' => $this->section,
+            'isolated' => base64_encode($this->isolation()->pack()),
+            'alone' => $this->alone_layer,
+        ];
+    }
+
+    /** @param array<string, mixed> $facets as {@see facets()} gave them */
+    public function putFacets(array $facets): void
+    {
+        $list = static fn (string $key): array => is_array($facets[$key] ?? null) ? $facets[$key] : [];
+        $whole = static fn (string $key): int => is_int($facets[$key] ?? null) ? $facets[$key] : 0;
+        $isolated = is_string($facets['isolated'] ?? null) ? (string) base64_decode($facets['isolated'], true) : '';
+        /** @var array{by?: string, seed?: int, pick?: string} $tint */
+        $tint = $list('tint');
+        /** @var array<string, mixed> $section */
+        $section = $list('section');
+        $this->view_no = $whole('view');
+        $this->tint = $tint;
+        $this->section = $section;
+        $this->putIsolation(Isolation::unpack($isolated));
+        $this->alone_layer = $whole('alone');
+    }
+
     public function settings(): Settings
     {
         return Settings::unpack(Casts\Bytes::read($this->getAttributes()['rungs'] ?? null));

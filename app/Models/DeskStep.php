@@ -16,6 +16,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property string $before packed rung settings
  * @property string $after packed rung settings
  * @property bool $undone
+ * @property array<string, mixed>|null $facets_before what else of the desk it changed, as {@see Desk::facets()} gives it; null for nothing
+ * @property array<string, mixed>|null $facets_after
  */
 final class DeskStep extends Model
 {
@@ -29,7 +31,13 @@ final class DeskStep extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['before' => Casts\Bytes::class, 'after' => Casts\Bytes::class, 'undone' => 'boolean'];
+    protected $casts = [
+        'before' => Casts\Bytes::class,
+        'after' => Casts\Bytes::class,
+        'undone' => 'boolean',
+        'facets_before' => 'array',
+        'facets_after' => 'array',
+    ];
 
     protected function setKeysForSaveQuery($query)
     {

@@ -14,7 +14,6 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
-use VineShelf\Views\Applied;
 
 /** The parts of the workbench as they are after an action, for htmx to put in place. */
 final class Answer
@@ -31,6 +30,8 @@ final class Answer
     private bool $insteadUndoes = true;
 
     private ?int $change = null;
+
+    private int $viewsDiffer = 0;
 
     /** @var array<string, mixed> */
     private array $more = [];
@@ -57,7 +58,13 @@ final class Answer
         $done = $command->change === null ? $nothing : $command->name().'.';
         $this->change = $command->change;
 
-        return $this->saying(trim("$done $command->leftAlone"), $command->change === null ? '' : 'project', $command->leftAlone !== '');
+        $this->viewsDiffer = $command->viewsDiffer;
+
+        return $this->saying(
+            trim("$done $command->leftAlone").($command->viewsDiffer > 0 ? ' '.$command->viewsInWords() : ''),
+            $command->change === null ? '' : 'project',
+            $command->leftAlone !== '',
+        );
     }
 
     /** What came of taking a change back or doing it again; offers what can be done instead. */
@@ -90,6 +97,7 @@ final class Answer
                 ),
                 'undo' => $this->undo,
                 'change' => $this->change,
+                'viewsDiffer' => $this->viewsDiffer,
                 'instead' => $this->instead,
                 'insteadUndoes' => $this->insteadUndoes,
                 'warns' => $this->warns,
@@ -114,12 +122,7 @@ final class Answer
     {
         [$undoable, $redoable] = app(History::class)->next($bench->project, $bench->person);
         [$deskUndoable, $deskRedoable] = DeskSteps::next($bench->desk);
-        $layers = $bench->layers();
         $current = $bench->shelf()->members[$bench->desk->view_no] ?? null;
-        $wanted =
-            $current === null || ! $current->keepsRungs()
-                ? null
-                : Applied::rungs($current->settings(), $bench->settings(), $layers, $current->known_layer, $current->newcomers);
 
         return [
             'bench' => $bench,
@@ -127,7 +130,7 @@ final class Answer
             'card' => PickCard::of($bench),
             'weight' => self::weight($bench),
             'hidden' => $bench->shown()->inEffect->rungs()->histogram()[Rung::Hidden->value] ?? 0,
-            'differs' => $wanted !== null && ! $wanted->same($bench->settings()),
+            'differs' => $current === null ? [] : (new FromView($bench, $current))->inWords(),
             'differ' => $bench->outputs()->difference()->count(),
             'undoable' => $undoable,
             'redoable' => $redoable,

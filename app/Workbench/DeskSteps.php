@@ -20,17 +20,24 @@ final class DeskSteps
      * @param callable(Settings): Settings $change
      * @param (callable(Desk): mixed)|null $besides what else changes on the desk, and is not taken back with the rungs
      *
-     * @return bool whether any rung changed
+     * @param (callable(Desk): mixed)|null $facets  what else changes, of {@see Desk::facets()}, and is taken back with them
+     *
+     * @return bool whether anything changed that can be taken back
      */
-    public static function take(Bench $bench, string $name, callable $change, ?callable $besides = null): bool
+    public static function take(Bench $bench, string $name, callable $change, ?callable $besides = null, ?callable $facets = null): bool
     {
-        return DeskChange::on($bench, static function (Desk $desk) use ($name, $change, $besides): bool {
+        return DeskChange::on($bench, static function (Desk $desk) use ($name, $change, $besides, $facets): bool {
             if ($besides !== null) {
                 $besides($desk);
             }
+            $was = $desk->facets();
+            if ($facets !== null) {
+                $facets($desk);
+            }
             $before = $desk->settings();
             $after = $change($before);
-            if ($before->same($after)) {
+            $is = $desk->facets();
+            if ($before->same($after) && $is === $was) {
                 return false;
             }
             $old = $desk->next_step - self::KEPT;
@@ -44,6 +51,8 @@ final class DeskSteps
                 'name' => mb_strimwidth($name, 0, 250, '…'),
                 'before' => $before->pack(),
                 'after' => $after->pack(),
+                'facets_before' => $facets === null || $is === $was ? null : $was,
+                'facets_after' => $facets === null || $is === $was ? null : $is,
             ]);
             $desk->next_step++;
             $desk->putSettings($after);
@@ -87,6 +96,10 @@ final class DeskSteps
                 return null;
             }
             $desk->putSettings(Settings::unpack($undone ? $step->after : $step->before));
+            $facets = $undone ? $step->facets_after : $step->facets_before;
+            if ($facets !== null) {
+                $desk->putFacets($facets);
+            }
             $step->update(['undone' => ! $undone]);
 
             return $step;

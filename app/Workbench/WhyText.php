@@ -154,6 +154,7 @@ final class WhyText
             'ceiling' => 'The ceiling of the desk',
             'own' => 'Settings of the objects themselves',
             'group' => 'Settings of groups above them',
+            'filed' => 'What is filed right under '.$this->organizer('layer', $holder->number),
             default => ucfirst($this->organizer($holder->what, $holder->number)),
         };
     }
@@ -165,6 +166,9 @@ final class WhyText
         }
         if ($cause->what === 'ceiling') {
             return 'the ceiling of the desk';
+        }
+        if ($cause->what === 'filed') {
+            return 'what is filed right under '.$this->organizer('layer', $cause->number);
         }
         if (in_array($cause->what, ['layer', 'tag', 'folder'], true)) {
             return $this->organizer($cause->what, $cause->number);

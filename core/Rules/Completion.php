@@ -39,7 +39,7 @@ final readonly class Completion
             ],
             $last !== null && $last->isWord('not') && $field?->isWord('is') === true => self::states('is', true),
             $last !== null && $last->isWord('newer') => [['than', 'than ', '', null]],
-            $last !== null && $last->isWord('than') => array_map(
+            $last !== null && ($last->isWord('than') || self::asksForView($tokens[count($tokens) - 3] ?? null, $field, $last)) => array_map(
                 static fn (string $view): array => [$view, Printer::quoted($view).' ', 'a view', null],
                 $this->vocabulary->views(),
             ),
@@ -52,6 +52,17 @@ final readonly class Completion
         };
 
         return $this->fitting($found, $typed, $at, $length);
+    }
+
+    /** Whether a view's name comes next: after "in view", or "in" after a rung. */
+    private static function asksForView(?Token $first, ?Token $before, Token $last): bool
+    {
+        if ($before === null) {
+            return false;
+        }
+        $isRung = $first?->isWord('is', 'not') === true && State::named('is', $before->text)?->rung() !== null;
+
+        return ($last->isWord('view') && $before->isWord('in')) || ($last->isWord('in') && $isRung);
     }
 
     /** @return array{list<Token>, string, int} the tokens before the cursor without the word at it, that word, and where it starts */

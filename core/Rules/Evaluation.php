@@ -13,7 +13,6 @@ use VineShelf\Own\OwnValue;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Packed;
 use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
 use VineShelf\Sets\SelectionSet;
@@ -141,7 +140,8 @@ final class Evaluation implements Visitor
         $rows =
             $isNumber && ! $node->quoted && is_numeric($node->words)
                 ? $this->facts->ranked("number.$index")->between((float) $node->words, (float) $node->words)
-                : $this->names->having($index, $node) ?? $this->missing($node, "No object has “{$node->words}” as its “{$node->field}”");
+                : $this->names->having($index, $node) ??
+                    $this->missing($node, "No object has “{$node->words}” as its “{$node->field}”");
 
         return $node->test === TextTest::IsNot ? $rows->not() : $rows;
     }
@@ -244,29 +244,32 @@ final class Evaluation implements Visitor
 
     public function newerThan(NewerThan $node): Bits
     {
-        foreach (($this->views)() as $view) {
-            if (mb_strtolower($view->name) !== mb_strtolower($node->view)) {
-                continue;
-            }
-            $layers = [];
-            foreach ($this->organizers->layers->walk() as [$layer]) {
-                if ($layer->number > $view->layer) {
-                    $layers[$layer->number] = true;
-                }
-            }
-            $rows = [];
-            $known = $this->scene->column('rows');
-            foreach (Packed::uint32($known, ($view->object + 1) * 4, max(0, intdiv(strlen($known), 4) - $view->object - 1)) as $row) {
-                if ($row > 0) {
-                    $rows[] = $row;
-                }
-            }
-            sort($rows);
+        $view = $this->view($node->view);
 
-            return $this->scene->layers()->rowsOf($layers)->or(Bits::ofRows($this->scene->count(), $rows));
+        return $view === null ? $this->missing($node, "There is no view called “{$node->view}”") : ($view->newer)();
+    }
+
+    public function isInView(IsInView $node): Bits
+    {
+        $view = $this->view($node->view);
+        if ($view === null) {
+            return $this->missing($node, "There is no view called “{$node->view}”");
+        }
+        $rung = $node->state->rung();
+
+        return $rung === null ? ($view->rungs)()->atLeast(Rung::Box->value) : ($view->rungs)()->being($rung->value);
+    }
+
+    /** The first view of a name; case does not matter. */
+    private function view(string $name): ?KnownView
+    {
+        foreach (($this->views)() as $view) {
+            if (mb_strtolower($view->name) === mb_strtolower($name)) {
+                return $view;
+            }
         }
 
-        return $this->missing($node, "There is no view called “{$node->view}”");
+        return null;
     }
 
     private function unknownProperty(Node $node, string $name, bool $all): Bits

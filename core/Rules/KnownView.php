@@ -4,14 +4,15 @@ declare(strict_types=1);
 
 namespace VineShelf\Rules;
 
-/** What a view knew when it was kept or last reviewed. */
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Levels;
+
+/** A view, as rules ask about it. */
 final readonly class KnownView
 {
-    public function __construct(
-        public string $name,
-        /** The newest layer. */
-        public int $layer,
-        /** The newest object. */
-        public int $object,
-    ) {}
+    /**
+     * @param \Closure(): Bits   $newer rows of the objects that came after it was kept or last reviewed
+     * @param \Closure(): Levels $rungs what it shows of every row
+     */
+    public function __construct(public string $name, public \Closure $newer, public \Closure $rungs) {}
 }

@@ -61,4 +61,9 @@ final class Leaves implements Visitor
     {
         return [$node];
     }
+
+    public function isInView(IsInView $node): array
+    {
+        return [$node];
+    }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace VineShelf\Rules;
 
-/** Objects that came, or whose layer came, after a view was kept or reviewed. */
+/** Objects that came after a view was kept or reviewed. */
 final readonly class NewerThan implements Node
 {
     public function __construct(public string $view) {}

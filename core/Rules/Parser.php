@@ -11,14 +11,15 @@ namespace VineShelf\Rules;
  *     all       = one { [ "and" ] one }
  *     one       = "not" one | ( "inside" | "holding" | "beside" ) one | "(" rule ")" | condition
  *     condition = field ( ":" | "=" | "!=" | "<" | "<=" | ">" | ">=" ) value
- *               | "is" [ "not" ] state | "is" [ "not" ] "newer" "than" view | "has" [ "no" ] ( thing | property )
+ *               | "is" [ "not" ] state [ "in" view ] | "is" [ "not" ] "newer" "than" view | "in" "view" view
+ *               | "has" [ "no" ] ( thing | property )
  *               | words
  *
  * docs/rules.md describes it for people.
  */
 final class Parser
 {
-    public const RESERVED = ['and', 'or', 'not', 'is', 'has', 'inside', 'holding', 'beside'];
+    public const RESERVED = ['and', 'or', 'not', 'is', 'has', 'inside', 'holding', 'beside', 'in'];
 
     private const DEEPEST = 100;
 
@@ -111,6 +112,7 @@ final class Parser
             'inside', 'holding', 'beside' => $this->related($word),
             'is' => $this->state(),
             'has' => $this->having(),
+            'in' => $this->reading->after()->isWord('view') ? $this->inView() : $this->comparisons->read(),
             'and', 'or' => throw $this->misplaced($word),
             default => $this->comparisons->read(),
         };
@@ -182,7 +184,10 @@ final class Parser
                 );
             }
             $this->reading->take();
-            $node = new StateIs($state);
+            $node =
+                $this->reading->here()->isWord('in') && ($state === State::Shown || $state->rung() !== null)
+                    ? $this->stateIn($state)
+                    : new StateIs($state);
         }
 
         return $not ? new NoneOf($node) : $node;
@@ -195,13 +200,36 @@ final class Parser
             throw RuleError::at($this->reading->here(), 'It is written: is newer than "the view\'s name".');
         }
         $this->reading->take();
-        $view = $this->reading->here();
-        if ($view->kind !== TokenKind::Word && $view->kind !== TokenKind::Quoted) {
-            throw RuleError::at($view, 'After “is newer than” comes a view\'s name.');
-        }
-        $this->reading->take();
+        $view = $this->view('is newer than');
 
         return $this->reading->placed(new NewerThan($view->text), $view, $view);
+    }
+
+    private function inView(): IsInView
+    {
+        $this->reading->take();
+        $this->reading->take();
+        $view = $this->view('in view');
+
+        return $this->reading->placed(new IsInView($view->text), $view, $view);
+    }
+
+    private function stateIn(State $state): IsInView
+    {
+        $this->reading->take();
+        $view = $this->view($state->value.' in');
+
+        return $this->reading->placed(new IsInView($view->text, $state), $view, $view);
+    }
+
+    private function view(string $after): Token
+    {
+        $view = $this->reading->here();
+        if ($view->kind !== TokenKind::Word && $view->kind !== TokenKind::Quoted) {
+            throw RuleError::at($view, "After “{$after}” comes a view's name.");
+        }
+
+        return $this->reading->take();
     }
 
     private function having(): Node

@@ -65,6 +65,11 @@ final class Printer implements Visitor
         return 'is newer than '.self::quoted($node->view);
     }
 
+    public function isInView(IsInView $node): string
+    {
+        return ($node->state === State::Shown ? 'in view ' : $node->state->value.' in ').self::quoted($node->view);
+    }
+
     /** Words in quotes, whatever they hold. */
     public static function quoted(string $words): string
     {
@@ -95,6 +100,7 @@ final class Printer implements Visitor
             ),
             $part instanceof HasProperty => 'has no '.self::thing($part->name),
             $part instanceof NewerThan => 'is not newer than '.self::quoted($part->view),
+            $part instanceof IsInView && $part->state !== State::Shown => "is not {$part->state->word()} in ".self::quoted($part->view),
             default => 'not '.self::enclosed($part, AnyOf::class, AllOf::class),
         };
     }

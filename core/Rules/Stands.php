@@ -74,7 +74,7 @@ final class Stands
 
     private function leaf(Node $leaf): void
     {
-        if ($leaf instanceof NewerThan) {
+        if ($leaf instanceof NewerThan || $leaf instanceof IsInView) {
             $this->on[self::PROJECT] = true;
         } elseif ($leaf instanceof StateIs) {
             $this->state($leaf->state);

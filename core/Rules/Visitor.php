@@ -37,4 +37,7 @@ interface Visitor
 
     /** @return T */
     public function newerThan(NewerThan $node): mixed;
+
+    /** @return T */
+    public function isInView(IsInView $node): mixed;
 }

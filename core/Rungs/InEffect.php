@@ -60,12 +60,7 @@ final class InEffect
     {
         if ($this->rungs === null) {
             $full = Rung::Full->value;
-            $rungs = Levels::byValue(
-                $this->scene->layers(),
-                $this->organizers->layers->lowest($this->settings->layers, $full),
-                $full,
-                $full,
-            );
+            $rungs = Levels::byValue($this->scene->layers(), $this->layerRungs(), $full, $full);
             $held = Bits::none($this->scene->count());
             foreach ($this->tagged($this->tagRungs(), $full) as $rung => $rows) {
                 $rungs = $rungs->lowest(Levels::within($rows, $full, $rung, $full));
@@ -76,6 +71,11 @@ final class InEffect
                     $rows = Relatives::within($this->scene, $this->scene->rowBits($numbers))->without($held);
                     $held = $held->or($rows);
                     $rungs = $rungs->lowest(Levels::within($rows, $full, $rung, $full));
+                }
+            }
+            foreach ($this->settings->objectsAlone as $rung => $numbers) {
+                if ($rung < $full) {
+                    $rungs = $rungs->lowest(Levels::within($this->scene->rowBits($numbers), $full, $rung, $full));
                 }
             }
             if ($this->settings->ceiling < $full) {
@@ -106,6 +106,17 @@ final class InEffect
         }
 
         return $this->locks;
+    }
+
+    /** @return array<int, int> by layer number: what its own objects, not those of the layers nested in it, have from it and from above */
+    public function layerRungs(): array
+    {
+        $rungs = $this->organizers->layers->lowest($this->settings->layers, Rung::Full->value);
+        foreach ($this->settings->layersAlone as $layer => $rung) {
+            $rungs[$layer] = min($rung, $rungs[$layer] ?? Rung::Full->value);
+        }
+
+        return $rungs;
     }
 
     /** @return array<string, int> rung in effect by "M7" for a tag and "F3" for a folder, as {@see \VineShelf\Tags\TagTree} has them */

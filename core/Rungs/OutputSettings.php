@@ -180,11 +180,14 @@ final readonly class OutputSettings
     {
         $own ??= new self;
         $never = array_filter($this->objects, static fn (int $value): bool => $value === Output::Never->value, ARRAY_FILTER_USE_KEY);
+        $layers = self::rungs($this->layers, $own->layers, $desk->layers);
         $settings = new Settings(
-            self::rungs($this->layers, $own->layers, $desk->layers) + $view->layers,
+            $layers + $view->layers,
             $view->objects,
             self::rungs($this->tags, $own->tags, $desk->tags) + $view->tags,
             self::rungs($this->folders, $own->folders, $desk->folders) + $view->folders,
+            layersAlone: array_diff_key($view->layersAlone, $layers),
+            objectsAlone: $view->objectsAlone,
         );
         foreach ([$this->objects, $own->objects, $never] as $objects) {
             foreach ($objects as $value => $numbers) {

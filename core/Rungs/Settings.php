@@ -11,12 +11,18 @@ use VineShelf\Scene\Packed;
  * Own rungs of layers, tags, folders of tags and objects: explicit values only. Full is a value; what is not set is not in here, and
  * where settings lie over others the value below counts ({@see over()}).
  *
+ * A rung of a layer reaches the layers nested in it, that of a group what it holds. Rungs *alone* do not: they hold a layer's own objects,
+ * or an object without what it holds. Views keep such rungs for what was sorted otherwise since; whatever a person sets takes their place.
+ *
  * A desk holds one, and so does every view that keeps rungs. Objects are kept as one set per rung, so that a rung on a hundred thousand of
  * them costs little more than on one.
  */
 final readonly class Settings
 {
-    private const VERSION = 4;
+    private const VERSION = 5;
+
+    /** Added to the rung of objects that are held alone. */
+    private const ALONE = 128;
 
     /**
      * @param array<int, int>  $layers  rung by layer number
@@ -24,6 +30,8 @@ final readonly class Settings
      * @param array<int, int>  $tags    rung by tag number
      * @param array<int, int>  $folders rung by number of a folder of tags
      * @param int              $ceiling the rung that nothing is above, whatever is set; a desk has one, a view does not
+     * @param array<int, int>  $layersAlone  rung of what is filed right under a layer, not under those nested in it, by layer number
+     * @param array<int, Bits> $objectsAlone object numbers, without what they hold, by rung; no object is in two sets, and none is empty
      */
     public function __construct(
         public array $layers = [],
@@ -31,6 +39,8 @@ final readonly class Settings
         public array $tags = [],
         public array $folders = [],
         public int $ceiling = Rung::Full->value,
+        public array $layersAlone = [],
+        public array $objectsAlone = [],
     ) {}
 
     /**
@@ -60,6 +70,12 @@ final readonly class Settings
         return isset($this->layers[$number]) ? Rung::from($this->layers[$number]) : null;
     }
 
+    /** The rung of what is filed right under a layer; null where nothing is set. */
+    public function layerAlone(int $number): ?Rung
+    {
+        return isset($this->layersAlone[$number]) ? Rung::from($this->layersAlone[$number]) : null;
+    }
+
     /** Null where nothing is set. */
     public function tag(int $number): ?Rung
     {
@@ -72,10 +88,24 @@ final readonly class Settings
         return isset($this->folders[$number]) ? Rung::from($this->folders[$number]) : null;
     }
 
-    /** Null where nothing is set. */
+    /** The lower of what is set on an object and on it alone; null where nothing is. */
     public function object(int $number): ?Rung
     {
-        foreach ($this->objects as $rung => $numbers) {
+        [$set, $alone] = [$this->reaching($number), self::in($this->objectsAlone, $number)];
+
+        return $set === null || ($alone !== null && $alone->value < $set->value) ? $alone : $set;
+    }
+
+    /** What is set on an object and what it holds; null where nothing is. */
+    public function reaching(int $number): ?Rung
+    {
+        return self::in($this->objects, $number);
+    }
+
+    /** @param array<int, Bits> $objects */
+    private static function in(array $objects, int $number): ?Rung
+    {
+        foreach ($objects as $rung => $numbers) {
             if ($number <= $numbers->length && $numbers->has($number)) {
                 return Rung::from($rung);
             }
@@ -85,12 +115,68 @@ final readonly class Settings
     }
 
     /**
+     * The same with some parts changed.
+     *
+     * @param array<int, int>|null  $layers
+     * @param array<int, Bits>|null $objects
+     * @param array<int, int>|null  $tags
+     * @param array<int, int>|null  $folders
+     * @param array<int, int>|null  $layersAlone
+     * @param array<int, Bits>|null $objectsAlone
+     */
+    private function but(
+        ?array $layers = null,
+        ?array $objects = null,
+        ?array $tags = null,
+        ?array $folders = null,
+        ?int $ceiling = null,
+        ?array $layersAlone = null,
+        ?array $objectsAlone = null,
+    ): self {
+        return new self(
+            $layers ?? $this->layers,
+            $objects ?? $this->objects,
+            $tags ?? $this->tags,
+            $folders ?? $this->folders,
+            $ceiling ?? $this->ceiling,
+            $layersAlone ?? $this->layersAlone,
+            $objectsAlone ?? $this->objectsAlone,
+        );
+    }
+
+    /**
      * @param iterable<int> $numbers layer numbers
      * @param Rung|null     $rung    null to set nothing
      */
     public function withLayers(iterable $numbers, ?Rung $rung): self
     {
-        return new self(self::set($this->layers, $numbers, $rung), $this->objects, $this->tags, $this->folders, $this->ceiling);
+        $numbers = is_array($numbers) ? $numbers : iterator_to_array($numbers, false);
+
+        return $this->but(
+            layers: self::set($this->layers, $numbers, $rung),
+            layersAlone: $this->layersAlone === [] ? [] : self::set($this->layersAlone, $numbers, null),
+        );
+    }
+
+    /**
+     * What is filed right under layers, not under those nested in them, is held at a rung.
+     *
+     * @param iterable<int> $numbers layer numbers
+     * @param Rung|null     $rung    null to set nothing
+     */
+    public function withLayersAlone(iterable $numbers, ?Rung $rung): self
+    {
+        return $this->but(layersAlone: self::set($this->layersAlone, $numbers, $rung));
+    }
+
+    /**
+     * Layers get rungs; what is filed right under them stays held as it was.
+     *
+     * @param array<int, int|null> $rungs by layer number, null to set nothing
+     */
+    public function withLayerRungs(array $rungs): self
+    {
+        return $this->but(layers: array_filter($rungs + $this->layers, static fn (?int $rung): bool => $rung !== null));
     }
 
     /**
@@ -99,7 +185,7 @@ final readonly class Settings
      */
     public function withTags(iterable $numbers, ?Rung $rung): self
     {
-        return new self($this->layers, $this->objects, self::set($this->tags, $numbers, $rung), $this->folders, $this->ceiling);
+        return $this->but(tags: self::set($this->tags, $numbers, $rung));
     }
 
     /**
@@ -108,7 +194,7 @@ final readonly class Settings
      */
     public function withFolders(iterable $numbers, ?Rung $rung): self
     {
-        return new self($this->layers, $this->objects, $this->tags, self::set($this->folders, $numbers, $rung), $this->ceiling);
+        return $this->but(folders: self::set($this->folders, $numbers, $rung));
     }
 
     /**
@@ -136,24 +222,71 @@ final readonly class Settings
      */
     public function withObjects(Bits $numbers, ?Rung $rung): self
     {
-        $objects = [];
-        foreach ($this->objects as $held => $those) {
+        return $this->but(
+            objects: self::put($this->objects, $numbers, $rung),
+            objectsAlone: $this->objectsAlone === [] ? [] : self::put($this->objectsAlone, $numbers, null),
+        );
+    }
+
+    /**
+     * Objects are held at a rung without what they hold.
+     *
+     * @param Bits      $numbers one bit per object number
+     * @param Rung|null $rung    null to set nothing
+     */
+    public function withObjectsAlone(Bits $numbers, ?Rung $rung): self
+    {
+        return $this->but(objectsAlone: self::put($this->objectsAlone, $numbers, $rung));
+    }
+
+    /** Objects lose a rung, whether it reaches what they hold or not; other rungs stay. @param Bits $numbers one bit per object number */
+    public function withoutRung(Bits $numbers, Rung $rung): self
+    {
+        return $this->but(
+            objects: self::less($this->objects, $numbers, $rung),
+            objectsAlone: self::less($this->objectsAlone, $numbers, $rung),
+        );
+    }
+
+    /**
+     * @param array<int, Bits> $objects
+     *
+     * @return array<int, Bits>
+     */
+    private static function less(array $objects, Bits $numbers, Rung $rung): array
+    {
+        if (isset($objects[$rung->value])) {
+            $objects[$rung->value] = $objects[$rung->value]->less($numbers);
+        }
+
+        return array_filter($objects, static fn (Bits $those): bool => ! $those->isEmpty());
+    }
+
+    /**
+     * @param array<int, Bits> $objects
+     *
+     * @return array<int, Bits>
+     */
+    private static function put(array $objects, Bits $numbers, ?Rung $rung): array
+    {
+        $after = [];
+        foreach ($objects as $held => $those) {
             $left = $those->less($numbers);
             if (! $left->isEmpty()) {
-                $objects[$held] = $left;
+                $after[$held] = $left;
             }
         }
         if ($rung !== null && ! $numbers->isEmpty()) {
-            $objects[$rung->value] = isset($objects[$rung->value]) ? $objects[$rung->value]->with($numbers) : $numbers;
-            ksort($objects);
+            $after[$rung->value] = isset($after[$rung->value]) ? $after[$rung->value]->with($numbers) : $numbers;
+            ksort($after);
         }
 
-        return new self($this->layers, $objects, $this->tags, $this->folders, $this->ceiling);
+        return $after;
     }
 
     public function withCeiling(Rung $ceiling): self
     {
-        return new self($this->layers, $this->objects, $this->tags, $this->folders, $ceiling->value);
+        return $this->but(ceiling: $ceiling->value);
     }
 
     /** These values where something is set, the others elsewhere. */
@@ -165,9 +298,14 @@ final readonly class Settings
             $this->tags + $others->tags,
             $this->folders + $others->folders,
             $this->ceiling,
+            $this->layersAlone + array_diff_key($others->layersAlone, $this->layers),
+            $others->objectsAlone,
         );
         foreach ($this->objects as $rung => $numbers) {
             $result = $result->withObjects($numbers, Rung::from($rung));
+        }
+        foreach ($this->objectsAlone as $rung => $numbers) {
+            $result = $result->withObjectsAlone($numbers, Rung::from($rung));
         }
 
         return $result;
@@ -184,18 +322,31 @@ final readonly class Settings
      */
     public function difference(self $other): array
     {
-        $differing = Bits::none(0);
-        for ($rung = 0; $rung < Rung::Full->value; $rung++) {
-            [$here, $there] = [$this->objects[$rung] ?? Bits::none(0), $other->objects[$rung] ?? Bits::none(0)];
-            $differing = $differing->with($here->less($there))->with($there->less($here));
-        }
-
         return [
-            'layers' => self::differing($this->layers, $other->layers),
-            'objects' => $differing->count(),
+            'layers' => self::differing($this->layers, $other->layers) + self::differing($this->layersAlone, $other->layersAlone),
+            'objects' => self::otherwise($this->objects, $other->objects)
+                ->with(self::otherwise($this->objectsAlone, $other->objectsAlone))
+                ->count(),
             'tags' => self::differing($this->tags, $other->tags),
             'folders' => self::differing($this->folders, $other->folders),
         ];
+    }
+
+    /**
+     * @param array<int, Bits> $here
+     * @param array<int, Bits> $there
+     *
+     * @return Bits object numbers
+     */
+    private static function otherwise(array $here, array $there): Bits
+    {
+        $differing = $none = Bits::none(0);
+        for ($rung = 0; $rung < Rung::Full->value; $rung++) {
+            [$these, $those] = [$here[$rung] ?? $none, $there[$rung] ?? $none];
+            $differing = $differing->with($these->less($those))->with($those->less($these));
+        }
+
+        return $differing;
     }
 
     /**
@@ -214,19 +365,21 @@ final readonly class Settings
     }
 
     /**
-     * @return string version and ceiling; for layers, tags and folders each how many, their numbers and rungs; then for each rung of
-     *     objects: rung, bytes, one bit per object number. Deflated
+     * @return string version and ceiling; for layers, tags, folders and layers alone each how many, their numbers and rungs; then for each
+     *     rung of objects, and for each of objects alone: rung, 128 more for alone, bytes, one bit per object number. Deflated
      */
     public function pack(): string
     {
         $raw = pack('CC', self::VERSION, $this->ceiling);
-        foreach ([$this->layers, $this->tags, $this->folders] as $rungs) {
+        foreach ([$this->layers, $this->tags, $this->folders, $this->layersAlone] as $rungs) {
             $raw .= pack('V', count($rungs));
             $raw .= $rungs === [] ? '' : pack('V*', ...array_keys($rungs)).pack('C*', ...array_values($rungs));
         }
-        foreach ($this->objects as $rung => $numbers) {
-            $bytes = rtrim($numbers->bytes, "\0");
-            $raw .= pack('CV', $rung, strlen($bytes)).$bytes;
+        foreach ([0 => $this->objects, self::ALONE => $this->objectsAlone] as $more => $objects) {
+            foreach ($objects as $rung => $numbers) {
+                $bytes = rtrim($numbers->bytes, "\0");
+                $raw .= pack('CV', $rung + $more, strlen($bytes)).$bytes;
+            }
         }
 
         return (string) gzdeflate($raw, 1);
@@ -238,24 +391,33 @@ final readonly class Settings
         if ($raw === false || strlen($raw) < 5) {
             return new self;
         }
-        if ($raw[0] === "\1") {
+        $version = ord($raw[0]);
+        if ($version === 1) {
             return self::firstVersion($raw);
         }
-        $rungs = [[], [], []];
-        $hasCeiling = $raw[0] === "\4";
-        $at = $hasCeiling ? 2 : 1;
-        // Before there were tags, only layers stood in front of the objects.
-        for ($what = 0, $last = $raw[0] === "\2" ? 0 : 2; $what <= $last; $what++, $at += 4 + 5 * $count) {
+        $rungs = [[], [], [], []];
+        $at = $version < 4 ? 1 : 2;
+        // Layers came first, then tags and folders, then layers alone.
+        for ($what = 0, $lists = $version === 2 ? 1 : ($version < 5 ? 3 : 4); $what < $lists; $what++, $at += 4 + 5 * $count) {
             [$count] = Packed::uint32($raw, $at, 1);
             $rungs[$what] = self::read($raw, $at + 4, $count);
         }
-        $objects = [];
+        $objects = [[], []];
         for (; $at + 5 <= strlen($raw); $at += 5 + $size) {
             [$size] = Packed::uint32($raw, $at + 1, 1);
-            $objects[ord($raw[$at])] = Bits::ofBytes(($size << 3) - 1, substr($raw, $at + 5, $size));
+            $rung = ord($raw[$at]);
+            $objects[$rung < self::ALONE ? 0 : 1][$rung % self::ALONE] = Bits::ofBytes(($size << 3) - 1, substr($raw, $at + 5, $size));
         }
 
-        return new self($rungs[0], $objects, $rungs[1], $rungs[2], $hasCeiling ? ord($raw[1]) : Rung::Full->value);
+        return new self(
+            $rungs[0],
+            $objects[0],
+            $rungs[1],
+            $rungs[2],
+            $version < 4 ? Rung::Full->value : ord($raw[1]),
+            $rungs[3],
+            $objects[1],
+        );
     }
 
     /** As they were kept first: counts, then numbers and rungs of layers and of objects. */

@@ -25,10 +25,7 @@ final readonly class WholeDesk
         $shown = Relatives::within($this->scene, $rows);
         $needed = $shown->or(Relatives::holding($this->scene, $shown));
         $desk = $this->lift($desk, $shown);
-        if (isset($desk->objects[Rung::Hidden->value])) {
-            $hidden = $this->scene->rowBits($desk->objects[Rung::Hidden->value]);
-            $desk = $this->set($desk, $hidden->and($needed), null);
-        }
+        $desk = $desk->withoutRung($this->numbers($needed->without($this->locked)), Rung::Hidden);
 
         // A group above something locked would hide it as well.
         $kept = $needed->or($this->locked)->or(Relatives::holding($this->scene, $this->locked));
@@ -46,9 +43,11 @@ final readonly class WholeDesk
             self::without($desk->tags, $hidden),
             self::without($desk->folders, $hidden),
             $desk->ceiling,
+            self::without($desk->layersAlone, $hidden),
+            $desk->objectsAlone,
         );
 
-        return isset($desk->objects[$hidden]) ? $this->set($shown, $this->scene->rowBits($desk->objects[$hidden]), null) : $shown;
+        return $shown->withoutRung($this->numbers($this->locked->not()), Rung::Hidden);
     }
 
     /** Everything is at Full, and the ceiling lifted. */
@@ -57,6 +56,9 @@ final readonly class WholeDesk
         $raised = new Settings;
         foreach ($desk->objects as $rung => $numbers) {
             $raised = $raised->withObjects($this->numbers($this->scene->rowBits($numbers)->and($this->locked)), Rung::from($rung));
+        }
+        foreach ($desk->objectsAlone as $rung => $numbers) {
+            $raised = $raised->withObjectsAlone($this->numbers($this->scene->rowBits($numbers)->and($this->locked)), Rung::from($rung));
         }
 
         return $raised;
@@ -97,10 +99,14 @@ final readonly class WholeDesk
         }
         $left = $rows->without($this->locked);
         $after = $desk;
-        foreach ($desk->objects as $rung => $numbers) {
-            $those = $this->scene->rowBits($numbers)->and($left);
-            $left = $left->without($those);
-            $after = $after->withObjects($this->numbers($those), $step(Rung::from($rung)));
+        for ($rung = 0; $rung <= Rung::Full->value; $rung++) {
+            foreach ([$desk->objects[$rung] ?? null, $desk->objectsAlone[$rung] ?? null] as $numbers) {
+                $those = $numbers === null ? null : $this->scene->rowBits($numbers)->and($left);
+                if ($those !== null && ! $those->isEmpty()) {
+                    $left = $left->without($those);
+                    $after = $after->withObjects($this->numbers($those), $step(Rung::from($rung)));
+                }
+            }
         }
 
         return $after->withObjects($this->numbers($left), $step(null));
@@ -115,6 +121,9 @@ final readonly class WholeDesk
             if (array_intersect_key($there, array_flip($inside)) !== []) {
                 $desk = $desk->withLayers([$layer], Rung::Full);
             }
+        }
+        foreach (array_keys($desk->layersAlone, Rung::Hidden->value, true) as $layer) {
+            $desk = isset($there[$layer]) ? $desk->withLayersAlone([$layer], null) : $desk;
         }
         foreach ($this->organizers->tags->all() as $tag) {
             $chain = array_map(static fn ($folder): int => $folder->number, $this->organizers->tags->tree->chain($tag->folder));

@@ -13,7 +13,10 @@ use VineShelf\Scene\Bits;
 final readonly class Cause
 {
     public function __construct(
-        /** "layer", "tag", "folder", "object", "ceiling" of the whole desk, or "isolation": other objects are isolated. */
+        /**
+         * "layer", "tag", "folder", "object", "ceiling" of the whole desk, "filed" for what is filed right under a layer, or "isolation":
+         * other objects are isolated.
+         */
         public string $what,
         public int $number,
         /** Whether the setting is the object's own, and not one of a group or a layer above. */
@@ -27,6 +30,7 @@ final readonly class Cause
     {
         return match ($this->what) {
             'layer' => $settings->withLayers([$this->number], Rung::Full),
+            'filed' => $settings->withLayersAlone([$this->number], null),
             'tag' => $settings->withTags([$this->number], Rung::Full),
             'folder' => $settings->withFolders([$this->number], Rung::Full),
             'ceiling' => $settings->withCeiling(Rung::Full),

@@ -60,6 +60,16 @@ final class Holders
                 $layer->lock,
                 fn (): Bits => $this->scene->layers()->rowsOf(array_fill_keys($this->organizers->layers->withNested($layer->number), true)),
             );
+            $alone = $this->settings->layerAlone($layer->number);
+            if ($alone !== null) {
+                $this->organizer(
+                    'filed',
+                    $layer->number,
+                    $alone,
+                    Lock::Open,
+                    fn (): Bits => $this->scene->layers()->rowsOf([$layer->number => true]),
+                );
+            }
         }
     }
 
@@ -105,6 +115,10 @@ final class Holders
             if ($rung < Rung::Full->value) {
                 $this->objects($this->scene->rowBits($numbers), Rung::from($rung), null);
             }
+        }
+        foreach ($this->settings->objectsAlone as $rung => $numbers) {
+            $own = $this->scene->rowBits($numbers)->and($this->of);
+            $this->add('own', 0, $rung < Rung::Full->value ? Rung::from($rung) : null, null, $own, $own);
         }
     }
 

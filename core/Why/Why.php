@@ -47,12 +47,14 @@ final readonly class Why
                     'object',
                     $number,
                     $link === $row,
-                    self::below($settings->object($number)),
+                    self::below($link === $row ? $settings->object($number) : $settings->reaching($number)),
                     self::above(Lock::from($scene->locks()->at($link))),
                 ),
             );
         }
-        foreach ($organizers->layers->chain($scene->layers()->at($row)) as $layer) {
+        $home = $scene->layers()->at($row);
+        self::add($causes, new Cause('filed', $home, false, self::below($settings->layerAlone($home)), null));
+        foreach ($organizers->layers->chain($home) as $layer) {
             self::add(
                 $causes,
                 new Cause('layer', $layer->number, false, self::below($settings->layer($layer->number)), self::above($layer->lock)),

@@ -53,6 +53,8 @@ final class CompletionTest extends TestCase
     #[TestWith(['has no chil|', 'children', 'has no children |'])]
     #[TestWith(['fire|', 'fire rating:', '"fire rating":|'])]
     #[TestWith(['"fire rating":|', 'EI30', '"fire rating":EI30 |'])]
+    #[TestWith(['in view Fr|', 'From "above"', 'in view "From \"above\"" |'])]
+    #[TestWith(['is not ghost in |', 'From "above"', 'is not ghost in "From \"above\"" |'])]
     #[TestWith(['is newer than |', 'From "above"', 'is newer than "From \"above\"" |'])]
     #[TestWith(['seat |', 'and', 'seat and |'])]
     #[TestWith(['(in|', 'inside', '(inside (|'])]

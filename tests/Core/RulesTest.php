@@ -30,6 +30,7 @@ use VineShelf\Rules\TextTest;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\ColumnsInMemory;
+use VineShelf\Scene\Levels;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
 use VineShelf\Search\NameIndex;
@@ -196,6 +197,8 @@ final class RulesTest extends TestCase
     #[TestWith(['is', 0, 2, 'put it in quotes'])]
     #[TestWith(['has', 0, 3, 'After “has” comes'])]
     #[TestWith(['is newer', 8, 1, 'is newer than'])]
+    #[TestWith(['in view', 7, 1, 'After “in view” comes'])]
+    #[TestWith(['is hidden in', 12, 1, 'After “is hidden in” comes'])]
     #[TestWith(['inside', 0, 6, 'put it in quotes'])]
     #[TestWith(['a:b:c', 3, 1, 'put words that hold it in quotes'])]
     #[TestWith(['= 3', 0, 1, 'Put a field before it'])]
@@ -260,6 +263,8 @@ final class RulesTest extends TestCase
                 'class:Roof' => 'class with “Roof”',
                 'colour:red' => 'a property of these files is called “colour”',
                 'is newer than Later' => 'no view called “Later”',
+                'in view Later' => 'no view called “Later”',
+                'is ghost in Later' => 'no view called “Later”',
                 'has wings' => 'called “wings”',
                 'note:x' => 'No note',
                 'level:9' => 'on a level',
@@ -433,7 +438,19 @@ final class RulesTest extends TestCase
             $model->organizers,
             new InEffect($scene, $model->forest->organizers, $model->forest->settings),
             Bits::ofRows($scene->count(), $scene->rowsOf($model->picked)),
-            [new KnownView('View "1"', 2, 10)],
+            [
+                new KnownView(
+                    'View "1"',
+                    static fn (): Bits => Bits::ofRows(
+                        $scene->count(),
+                        array_values(array_filter(range(1, $scene->count()), static fn (int $row): bool => $scene->number($row) > 10)),
+                    ),
+                    static fn (): Levels => Levels::fromValues(
+                        5,
+                        array_map(static fn (int $row): int => $scene->number($row) % 6, range(1, $scene->count())),
+                    ),
+                ),
+            ],
         );
     }
 

@@ -16,8 +16,6 @@ use VineShelf\Layers\SortBy;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
-use VineShelf\Rungs\Settings;
-use VineShelf\Views\Applied;
 use VineShelf\Why\Why;
 
 /** First layers, explanations, and what a view makes of a desk. */
@@ -65,25 +63,6 @@ final class SortingTest extends TestCase
             $mended += $why->rungCauses() === [] ? 0 : 1;
         }
         self::assertGreaterThan(80, $mended);
-    }
-
-    public function test_newcomers_get_what_the_view_says(): void
-    {
-        $layers = new LayerTree([
-            new Layer(1, 0, 0, 'Unsorted', '#999999'),
-            new Layer(2, 0, 1, 'Seats', '#3f7a63'),
-            new Layer(3, 0, 2, 'Café', '#8a5a3c'),
-        ]);
-        $view = Settings::of([2 => 2], [7 => 0]);
-        $desk = Settings::of([2 => 0, 3 => 4], [9 => 1]);
-
-        self::assertSame([2 => 2, 3 => 0], Applied::rungs($view, $desk, $layers, 2, 0)->layers);
-        self::assertSame([2 => 2, 3 => 5], Applied::rungs($view, $desk, $layers, 2, 5)->layers);
-        self::assertSame([2 => 2, 3 => 4], Applied::rungs($view, $desk, $layers, 2, -1)->layers);
-        self::assertNull(Applied::rungs($view, $desk, $layers, 2, 0)->object(9), 'nothing is set on objects that the view does not name');
-        self::assertSame(1, Applied::countNewcomers($layers, 2));
-        self::assertSame(['layers' => 2, 'objects' => 2, 'tags' => 0, 'folders' => 0], $view->difference($desk));
-        self::assertSame(['layers' => 0, 'objects' => 0, 'tags' => 0, 'folders' => 0], $view->difference($view));
     }
 
     public function test_layers_nest_with_unsorted_first(): void

@@ -95,14 +95,15 @@ final class WholeDeskTest extends TestCase
                 $way,
             );
             foreach ($numbers as $number) {
-                $own = $forest->own[$number] ?? 5;
+                $own = min($forest->own[$number] ?? 5, $forest->alone[$number] ?? 5);
                 $expected = in_array($number, $meant, true) && ! in_array($number, $locked, true) ? max(0, min(5, $own + $way)) : $own;
                 self::assertSame($expected, $after->object($number)->value ?? 5);
             }
             self::assertSame(max(0, min(5, ($forest->settings->layers[1] ?? 5) + $way)), $after->layer(1)?->value);
             foreach ([$whole->showAll($forest->settings), $whole->raiseAll($forest->settings)] as $other) {
                 foreach ($locked as $number) {
-                    self::assertSame($forest->own[$number] ?? 5, $other->object($number)->value ?? 5, 'locked objects keep their rung');
+                    $own = min($forest->own[$number] ?? 5, $forest->alone[$number] ?? 5);
+                    self::assertSame($own, $other->object($number)->value ?? 5, 'locked objects keep their rung');
                 }
             }
         }
@@ -128,10 +129,10 @@ final class WholeDeskTest extends TestCase
 
     public function test_a_ceiling_is_the_desks_whatever_view_is_applied(): void
     {
-        $layers = RandomForest::grow(3)->layers;
+        $scene = RandomForest::grow(3)->scene();
         $desk = (new Settings)->withCeiling(Rung::Ghost);
 
-        self::assertSame(2, Applied::rungs(Settings::of([1 => 3], []), $desk, $layers, 99, 0)->ceiling);
+        self::assertSame(2, Applied::rungs(Settings::of([1 => 3], []), $desk, $scene, Bits::none(3), 0, static fn () => null)->ceiling);
         self::assertFalse($desk->same(new Settings));
     }
 
@@ -149,7 +150,7 @@ final class WholeDeskTest extends TestCase
 
     private function lowestButHidden(RandomForest $forest, int $number): int
     {
-        $set = [];
+        $set = [$forest->alone[$number] ?? 5, $forest->settings->layersAlone[$forest->layerOf[$number]] ?? 5];
         for ($layer = $forest->layerOf[$number]; $layer !== 0; $layer = $forest->layers->get($layer)->parent) {
             $set[] = $forest->settings->layers[$layer] ?? 5;
         }

@@ -68,8 +68,17 @@ final class FindTest extends ProjectTestCase
         $this->send('POST', 'pick', ['found' => 1, 'mode' => 'replace', 'words' => 'seat_shell_00?']);
         self::assertSame(9, $hits('is picked'));
         $this->send('POST', 'views', ['name' => 'Before', 'keep_rungs' => 1]);
-        $this->send('POST', 'layers', ['name' => 'Later', 'from_pick' => 1]);
-        self::assertSame(9, $hits('is newer than Before'));
+        $this->send('POST', 'rungs', ['keys' => 'L'.$this->layer($this->project, '51 Seats'), 'rung' => 2]);
+        self::assertSame(
+            [0, 0, 253, 3197 - 253, 253],
+            array_map($hits, [
+                'is newer than Before',
+                'is hidden',
+                'is hidden in Before',
+                'in view "Before"',
+                'is ghost is hidden in before',
+            ]),
+        );
     }
 
     public function test_steps_go_round_through_the_hits_in_the_order_of_the_ledger(): void

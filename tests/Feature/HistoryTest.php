@@ -180,7 +180,13 @@ final class HistoryTest extends ProjectTestCase
         $this->send('POST', 'locks', ['keys' => "O$seat", 'lock' => 2]);
         $this->send('POST', 'views', ['name' => 'Hall', 'keep_camera' => 1, 'camera' => '{"eye":[1.5,2,3],"target":[0,0,0],"fov":40}']);
         $this->send('PATCH', 'views/1', ['newcomers' => 5]);
-        $names = ['Newcomers in Hall: Full', 'Keep view Hall', 'Lock 1 object', 'Rename First to Second', 'Rename Seat_Shell_017 to First'];
+        $names = [
+            'Newcomers in view Hall: Full',
+            'Keep view Hall',
+            'Lock 1 object',
+            'Rename First to Second',
+            'Rename Seat_Shell_017 to First',
+        ];
         foreach ($names as $name) {
             $this->send('POST', 'undo')->assertSee("Undone: $name.");
         }

@@ -257,7 +257,14 @@ final class PickTest extends ProjectTestCase
         $this->send('POST', 'isolate', ['keys' => 'O500']);
         $this->send('POST', 'views', ['name' => 'Hall', 'keep_rungs' => 1]);
         $this->send('POST', 'views/1/apply');
-        self::assertFalse($this->bench()->isolation()->isOn(), 'a view shows what it shows');
+        self::assertTrue($this->bench()->isolation()->isOn(), 'a view leaves alone what it does not keep');
+        $this->send('POST', 'isolate/back', ['all' => 1]);
+        $this->send('POST', 'views', ['name' => 'All', 'keep_rungs' => 1, 'keep_isolation' => 1]);
+        $this->send('POST', 'isolate', ['keys' => 'O500']);
+        $this->send('POST', 'views/2/apply');
+        self::assertFalse($this->bench()->isolation()->isOn(), 'a view that keeps that nothing is isolated ends it');
+        $this->send('POST', 'desk/undo')->assertSee('Taken back');
+        self::assertTrue($this->bench()->isolation()->isOn(), 'and that is taken back with it');
     }
 
     public function test_tints_colour_what_is_drawn_and_their_legend_picks(): void

@@ -8,93 +8,26 @@ use App\Bench\Bench;
 use App\Bench\Keys;
 use App\Bench\Refused;
 use App\Bench\Targets;
-use App\Changes\ChangeMembers;
 use App\Changes\ChangeMemberships;
-use App\Changes\ChangeOrganizer;
-use App\Changes\ChangeView;
-use App\Changes\ClearOut;
 use App\Changes\Command;
-use App\Changes\CreateFolder;
-use App\Changes\CreateLayer;
-use App\Changes\CreateLayers;
 use App\Changes\CreateSet;
 use App\Changes\CreateTag;
-use App\Changes\DeleteLayer;
-use App\Changes\DeleteRows;
-use App\Changes\EmptyLayer;
 use App\Changes\FileObjects;
-use App\Changes\GiveBackPictures;
-use App\Changes\History;
-use App\Changes\HoldBackSource;
-use App\Changes\LightenPictures;
-use App\Changes\MergeLayers;
-use App\Changes\MoveRows;
-use App\Changes\RenameRows;
 use App\Changes\SetLocks;
 use App\Changes\SetOutput;
 use App\Changes\SetOwn;
-use App\Changes\SwapMeshes;
 use App\Changes\TagObjects;
-use App\Models\User;
-use Illuminate\Support\Facades\DB;
-use Tests\Core\Support\Gltf;
 use Tests\Feature\Support\PlainSorting;
-use VineShelf\Folders\Holds;
-use VineShelf\Layers\GroupBy;
-use VineShelf\Layers\SortBy;
 use VineShelf\Locks\Lock;
-use VineShelf\Naming\Renaming;
 use VineShelf\Output\Output;
-use VineShelf\Own\OwnValue;
-use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Members;
 
 /**
  * Random changes, one after the other and back again, by two people: the database, the index and what each change said of itself agree, no
  * object is without exactly one layer, and what is locked is never changed.
  */
-final class SequencesTest extends ProjectTestCase
+final class SequencesTest extends SequenceTestCase
 {
-    private User $bea;
-
-    private History $history;
-
-    protected function baths(User $person): \App\Models\Project
-    {
-        // Forty-five objects nest and repeat as much as three thousand do, and are compared a hundred times faster.
-        $nodes = [];
-        for ($index = 0; $index < 45; $index++) {
-            $parent = $index % 5 === 0 ? null : $index - 1 - ($index % 3 === 0 ? 0 : ($index % 5) - 1);
-            $nodes[$index] = [
-                'name' => ['Seat', 'Pump', 'Beam', 'Pane'][$index % 4]." $index",
-                'extras' => ['layer' => 'Layer '.$index % 6],
-            ];
-            if ($index % 2 === 1) {
-                $nodes[$index]['mesh'] = intdiv($index, 2) % 2;
-            }
-            if ($parent !== null && $parent >= 0) {
-                $nodes[$parent]['children'][] = $index;
-            }
-        }
-        $held = array_merge(...array_map(static fn (array $node): array => $node['children'] ?? [], $nodes));
-        $gltf = Gltf::triangle();
-        $gltf['meshes'][1] = ['name' => 'Other'] + $gltf['meshes'][0];
-        $gltf['nodes'] = $nodes;
-        $gltf['scenes'] = [['nodes' => array_values(array_diff(range(0, 44), $held))]];
-        $import = $this->takeIn($person, Gltf::file($gltf), SortBy::Property, 'small.gltf', property: 'layer');
-
-        return $import->project ?? throw new \LogicException($import->error);
-    }
-
-    protected function setUp(): void
-    {
-        parent::setUp();
-        $this->bea = $this->person('Bea Lind');
-        $this->project->people()->attach($this->bea, ['role' => 'editor']);
-        $this->history = $this->app->make(History::class);
-    }
-
     public function test_random_changes_and_undos_leave_database_and_index_in_agreement(): void
     {
         mt_srand(77);
@@ -301,55 +234,6 @@ final class SequencesTest extends ProjectTestCase
         ];
     }
 
-    /** @param array<int, array{string, string}> $states the project before and after each change */
-    private function assertUndoBringsBack(Bench $bench, array &$states, string $now): void
-    {
-        $undo = mt_rand(0, 2) > 0;
-        $turned = $undo ? $this->history->undo($bench) : $this->history->redo($bench);
-        self::assertStringNotContainsString('cannot be read', $turned->sentence);
-        if ($turned->change === null) {
-            self::assertSame($now, $this->state(), $turned->sentence);
-
-            return;
-        }
-        [$before, $after] = $states[$turned->change->no] ?? ['', ''];
-        if ($undo && $after === $now) {
-            self::assertSame($before, $this->state(), $turned->sentence);
-        }
-        if (! $undo && $before === $now) {
-            self::assertSame($after, $this->state(), $turned->sentence);
-        }
-        if (mt_rand(0, 3) === 0) {
-            $this->assertIndexTrue($this->project);
-        }
-        $this->assertHomes();
-    }
-
-    /** Everything that changes can change, as the database has it. */
-    private function state(): string
-    {
-        $rows = [];
-        foreach (['layers', 'tags', 'folders', 'sets', 'views', 'own_values'] as $table) {
-            foreach (DB::table($table)->where('project_id', $this->project->id)->orderBy('no')->get() as $row) {
-                $row = array_map(
-                    static fn (mixed $value): mixed => is_resource($value) ? bin2hex((string) stream_get_contents($value)) : $value,
-                    (array) $row,
-                );
-                // Without any, and with none: the same.
-                $row['members'] = $row['members'] ?? '' ?: '';
-                $rows[$table][] = $row;
-            }
-        }
-        $rows['objects'] = DB::table('objects')
-            ->where('project_id', $this->project->id)
-            ->orderBy('no')
-            ->get(['no', 'layer_no', 'lock', 'gone', 'name', 'mesh_no', 'triangles', 'vertices'])
-            ->all();
-        $rows['sources'] = DB::table('sources')->where('project_id', $this->project->id)->orderBy('id')->pluck('held_back')->all();
-
-        return json_encode($rows, JSON_THROW_ON_ERROR);
-    }
-
     /** @return array<int, array{int, list<int>}> layer and tags of the locked objects, by number */
     private function locked(Bench $bench): array
     {
@@ -385,170 +269,5 @@ final class SequencesTest extends ProjectTestCase
                 );
             }
         }
-    }
-
-    private function assertHomes(): void
-    {
-        $this->assertNoCircles();
-        $homeless = DB::selectOne(
-            'SELECT count(*) AS objects FROM objects o LEFT JOIN layers l ON l.project_id = o.project_id AND l.no = o.layer_no
-             WHERE o.project_id = ? AND NOT o.gone AND l.no IS NULL',
-            [$this->project->id],
-        );
-        self::assertSame(0, (int) $homeless->objects, 'every object has a layer');
-        foreach (
-            [
-                'layers' => ['parent_no', 'layers'],
-                'tags' => ['folder_no', 'folders'],
-                'sets' => ['folder_no', 'folders'],
-                'folders' => ['parent_no', 'folders'],
-            ] as $table => [$column, $in]
-        ) {
-            $lost = DB::selectOne(
-                "SELECT count(*) AS rows FROM $table t LEFT JOIN $in p ON p.project_id = t.project_id AND p.no = t.$column
-                 WHERE t.project_id = ? AND t.$column > 0 AND p.no IS NULL",
-                [$this->project->id],
-            );
-            self::assertSame(0, (int) $lost->rows, "$table lie in something that is there");
-        }
-    }
-
-    /** Walking up from any row comes to the top. */
-    private function assertNoCircles(): void
-    {
-        foreach (['layers', 'folders'] as $table) {
-            $parents = DB::table($table)->where('project_id', $this->project->id)->pluck('parent_no', 'no')->all();
-            foreach (array_keys($parents) as $number) {
-                for ($at = $number, $steps = 0; $at > 0; $at = $parents[$at], $steps++) {
-                    self::assertLessThanOrEqual(count($parents), $steps, "row $number of $table lies in itself");
-                }
-            }
-        }
-    }
-
-    private function some(Bench $bench): Command
-    {
-        $layers = array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk());
-        $tags = array_keys($bench->tags()->tree->members);
-        $sets = array_keys($bench->sets()->tree->members);
-        $keys = [
-            ...array_map(static fn (int $number): string => "L$number", $layers),
-            ...array_map(static fn (int $number): string => "T$number", $tags),
-            ...array_map(static fn (int $number): string => "E$number", $sets),
-            ...array_map(static fn (int $number): string => "F$number", array_keys($bench->tags()->tree->folders)),
-            ...array_map(static fn (int $number): string => "F$number", array_keys($bench->sets()->tree->folders)),
-        ];
-        $one = static fn (array $of): mixed => $of === [] ? 0 : $of[array_rand($of)];
-        $some = static fn (array $of): array => $of === []
-            ? []
-            : array_values(array_intersect_key($of, array_flip((array) array_rand($of, mt_rand(1, min(3, count($of)))))));
-        $name = static fn (): string => ['Wet', 'North', 'Phase', 'Scheme', 'Oak', 'Later'][mt_rand(0, 5)].' '.mt_rand(1, 9);
-        $rows = static fn (): Bits => Bits::ofRows(
-            $bench->scene()->count(),
-            array_values(
-                array_filter(
-                    range(1, max(1, $bench->scene()->count())),
-                    static fn (int $row): bool => mt_rand(0, 4) === 0 && $row <= $bench->scene()->count(),
-                ),
-            ),
-        );
-        $folders = [0, ...array_keys($bench->tags()->tree->folders)];
-        $rule = static fn (): string => [
-            'seat',
-            'tag:north or layer:"Layer 1"',
-            'set:wet',
-            'not set="Phase 3"',
-            'is tagged',
-            'kind:part layer:1',
-        ][mt_rand(0, 5)];
-
-        $shelves = [0, ...array_keys($bench->shelf()->folders)];
-        $views = [
-            ...array_map(static fn (int $number): string => "V$number", array_keys($bench->shelf()->members)),
-            ...array_map(static fn (int $number): string => "F$number", array_keys($bench->shelf()->folders)),
-        ];
-        $owned = [...$tags === [] ? [] : ['T'.$one($tags)], ...$sets === [] ? [] : ['E'.$one($sets)]];
-
-        $numbers = static fn (): Bits => $bench->scene()->numberBits($rows());
-        $proposed = static fn (): Settings => mt_rand(0, 1) === 1
-            ? new Settings([(int) $one($layers) => [0, 1, 3][mt_rand(0, 2)]])
-            : new Settings([], [[0, 1, 3][mt_rand(0, 2)] => $numbers()]);
-
-        return match (mt_rand(0, 35)) {
-            0, 1, 2 => new FileObjects($bench, $rows(), $bench->layers()->get($one($layers)), mt_rand(0, 1) === 1),
-            3 => new CreateLayer($bench, $name(), $one([0, ...$layers]), mt_rand(0, 1) === 1 ? $rows() : null),
-            4, 5 => new CreateTag($bench, $name(), $one($folders), mt_rand(0, 1) === 1 ? $rows() : null, mt_rand(0, 1) === 1),
-            6, 7, 8 => $tags === []
-                ? new CreateTag($bench, $name(), 0, $rows())
-                : new TagObjects(
-                    $bench,
-                    $rows(),
-                    $bench->tags()->get($one($tags)),
-                    [true, false, null][mt_rand(0, 2)],
-                    mt_rand(0, 1) === 1,
-                ),
-            9 => new CreateFolder(
-                $bench,
-                [Holds::Tags, Holds::Sets][mt_rand(0, 1)],
-                $name(),
-                $one($folders),
-                mt_rand(0, 1) === 1 ? $some($keys) : [],
-            ),
-            10 => CreateSet::fixed($bench, $name(), $one([0, ...array_keys($bench->sets()->tree->folders)]), $rows()),
-            11 => CreateSet::live($bench, $name(), 0, $rule()),
-            12 => ChangeMembers::of($bench, (int) $one($sets), $rows(), ['add', 'remove', 'replace'][mt_rand(0, 2)]),
-            13, 14, 15 => new MoveRows(
-                $bench,
-                $some($keys),
-                ['into', 'into', 'before', 'after'][mt_rand(0, 3)],
-                (string) $one(['', ...$keys]),
-            ),
-            16 => mt_rand(0, 1) === 1
-                ? new DeleteRows(
-                    $bench,
-                    $some(array_values(array_filter($keys, static fn (string $key): bool => $key[0] !== 'L'))) ?: ['T99'],
-                    mt_rand(0, 1) === 1,
-                )
-                : new DeleteLayer($bench, $one($layers), mt_rand(0, 5) === 0 ? null : $one($layers)),
-            17 => new SetLocks(
-                $bench,
-                Targets::named(Keys::of($some([...$keys, 'O3', 'O7', 'O12', 'O20'])), $bench),
-                Lock::from([0, 0, 0, 1, 2][mt_rand(0, 4)]),
-            ),
-            18 => ChangeOrganizer::rename($bench, (string) $one($keys), $name()),
-            19 => mt_rand(0, 1) === 1 ? new EmptyLayer($bench, $one($layers)) : new MergeLayers($bench, $some($layers), $one($layers)),
-            20 => mt_rand(0, 5) === 0
-                ? new ClearOut($bench, ['layers', 'tags', 'sets'])
-                : new SetLocks($bench, Targets::named(Keys::of($keys), $bench), Lock::Open),
-            21 => new ChangeMemberships($bench, $rows(), $owned, mt_rand(0, 2) > 0),
-            22, 23 => new SetOwn(
-                $bench,
-                $rows(),
-                ['fire', 'client', OwnValue::NOTE, OwnValue::COLOUR][mt_rand(0, 3)],
-                [null, 'F30', 'F90', '#3f7a63'][mt_rand(0, 3)],
-            ),
-            24 => new RenameRows(
-                $bench,
-                $some($keys),
-                new Renaming(['?*', 'Wet *'][mt_rand(0, 1)], ['$1$2', 'Dry $1'][mt_rand(0, 1)], '', $name().' '),
-            ),
-            25 => mt_rand(0, 1) === 1
-                ? ChangeView::keep($bench->project, $name(), null, $bench->settings(), null, '')
-                : new CreateFolder($bench, Holds::Views, $name(), $one($shelves), $some($views)),
-            26 => new MoveRows($bench, $some($views) ?: ['V99'], ['into', 'before'][mt_rand(0, 1)], (string) $one(['', ...$views])),
-            27 => new DeleteRows($bench, $some($views) ?: ['V99'], mt_rand(0, 1) === 1),
-            28, 29 => new SetOutput(
-                $bench,
-                Targets::named(Keys::of($some([...$keys, 'O3', 'O7', 'O12', 'O20'])), $bench),
-                [null, ...Output::cases()][mt_rand(0, 8)],
-                ['', 'helper'][mt_rand(0, 1)],
-            ),
-            30 => ChangeView::keep($bench->project, $name(), null, null, $bench->outputs()->settings(), ''),
-            31 => new LightenPictures($bench, $proposed(), 100),
-            32 => new GiveBackPictures($bench, $proposed(), ['objects' => ['2' => base64_encode(Members::pack($numbers()))]]),
-            33 => new SwapMeshes($bench, [[1 => 2], [2 => 1]][mt_rand(0, 1)], 'Swap'),
-            34 => new HoldBackSource($bench, (int) $bench->project->sources()->value('id'), ['', 'lent', 'sketch'][mt_rand(0, 2)]),
-            default => new CreateLayers($bench, GroupBy::cases()[mt_rand(0, 5)], $one([0, ...$layers]), $rows()),
-        };
     }
 }

@@ -263,7 +263,9 @@ final class TagsAndSetsTest extends ProjectTestCase
             $this->send('POST', 'undo')->assertOk();
         }
         self::assertSame(['One', 'Two', 'Three'], $this->shelf());
-        $this->get($this->path('rows/V1/note'))->assertStatus(422);
+        $this->get($this->path('rows/V1/note'))->assertOk();
+        $this->send('PATCH', 'rows/V1', ['note' => 'For the client.'])->assertSee('Note on view One.');
+        self::assertSame('For the client.', $this->project->views()->where('no', 1)->value('note'));
     }
 
     public function test_a_move_is_not_done_again_when_it_would_put_a_layer_into_itself(): void

@@ -14,10 +14,13 @@ use VineShelf\Scene\Scene;
 final readonly class RowEdit implements Edit
 {
     /** Columns whose values are bytes; they are stored in base64. */
-    private const BINARY = ['rungs', 'own_output', 'members'];
+    private const BINARY = ['rungs', 'own_output', 'members', 'isolated', 'strangers'];
+
+    /** Columns in which nothing is something else than empty. */
+    private const KEPT_OR_NOT = ['isolated'];
 
     /** Columns whose values are JSON, which the database writes in its own way. */
-    private const JSON = ['camera'];
+    private const JSON = ['camera', 'tint', 'section', 'known_layers', 'known_folders'];
 
     /**
      * @param string                    $table  one of those of {@see PlacesEdit}, or "own_values"
@@ -161,6 +164,17 @@ final readonly class RowEdit implements Edit
     }
 
     /**
+     * Whether the row already has some values.
+     *
+     * @param array<string, mixed> $values
+     * @param list<string>         $but columns that do not count
+     */
+    public function isOf(array $values, array $but = []): bool
+    {
+        return self::same(array_diff_key($values, array_fill_keys($but, true)), $this->before ?? []);
+    }
+
+    /**
      * @param array<string, mixed> $expected
      * @param array<string, mixed> $stored
      */
@@ -173,10 +187,14 @@ final readonly class RowEdit implements Edit
                     $value,
                     $now,
                 ]);
-                if ($value != $now) {
+                if (($value === null) !== ($now === null) || $value != $now) {
                     return false;
                 }
-            } elseif ((is_scalar($value) ? (string) $value : '') !== (is_scalar($now) ? (string) $now : '')) {
+            } elseif (
+                in_array($column, self::KEPT_OR_NOT, true)
+                    ? $value !== $now
+                    : (is_scalar($value) ? (string) $value : '') !== (is_scalar($now) ? (string) $now : '')
+            ) {
                 return false;
             }
         }

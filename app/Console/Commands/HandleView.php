@@ -6,20 +6,20 @@ namespace App\Console\Commands;
 
 use App\Bench\Bench;
 use App\Bench\Refused;
-use App\Changes\ChangeView;
+use App\Changes\ChangeViews;
+use App\Changes\KeepView;
 use App\Models\View;
 use App\Workbench\ViewOnDesk;
 use VineShelf\Geometry\Box;
+use VineShelf\Views\Facet;
 
 final class HandleView extends OnBench
 {
-    private const FACETS = ['camera', 'rungs', 'output'];
-
     protected $signature =
-        'shelf:view {project} {act : keep, apply, update or delete} {name : of the view} '.
-        '{--keeps=rungs : what it keeps of camera, rungs, output; commas between} {--person=} {--json}';
+        'shelf:view {project} {act : keep, apply, update, review or delete} {name : of the view} '.
+        '{--keeps=rungs : what it keeps of camera, rungs, output, tint, section, isolation; commas between} {--person=} {--json}';
 
-    protected $description = 'Keep a view of the desk, apply, update or delete it';
+    protected $description = 'Keep a view of the desk, apply, update, review or delete it';
 
     public function handle(): int
     {
@@ -31,48 +31,38 @@ final class HandleView extends OnBench
             'apply' => $this->apply($bench, self::named($bench, $name)),
             'update' => $this->carryOut(
                 $bench,
-                static function (Bench $held) use ($name): ChangeView {
-                    $view = self::named($held, $name);
-
-                    return ChangeView::update(
-                        $held->project,
-                        $view->no,
-                        $view->camera,
-                        false,
-                        $held->kept(),
-                        $held->outputs()->settings(),
-                        null,
-                    );
-                },
+                static fn (Bench $held): ChangeViews => ChangeViews::update($held, self::named($held, $name)->no, null, false, null),
                 'It is so already.',
+            ),
+            'review' => $this->carryOut(
+                $bench,
+                static fn (Bench $held): ChangeViews => ChangeViews::review($held, [self::named($held, $name)->no]),
+                'It is reviewed already.',
             ),
             'delete' => $this->carryOut(
                 $bench,
-                static fn (Bench $held): ChangeView => ChangeView::delete($held->project, self::named($held, $name)->no),
+                static fn (Bench $held): ChangeViews => ChangeViews::delete($held, [self::named($held, $name)->no]),
                 '',
             ),
-            default => throw new Refused('A view can be kept, applied, updated or deleted: keep, apply, update, delete.'),
+            default => throw new Refused(
+                'A view can be kept, applied, updated, reviewed or deleted: keep, apply, update, review, delete.',
+            ),
         };
     }
 
     private function keep(Bench $bench, string $name): int
     {
-        $keeps = array_values(array_filter(array_map(trim(...), explode(',', (string) $this->option('keeps')))));
-        $unknown = array_diff($keeps, self::FACETS);
-        if ($unknown !== []) {
-            throw new Refused('A view cannot keep '.implode(', ', $unknown).'; it keeps '.implode(', ', self::FACETS).'.');
+        $words = array_values(array_filter(array_map(trim(...), explode(',', (string) $this->option('keeps')))));
+        $facets = [];
+        foreach (array_unique($words) as $word) {
+            $facets[] =
+                Facet::tryFrom($word) ??
+                throw new Refused("A view cannot keep $word; it keeps ".implode(', ', array_column(Facet::cases(), 'value')).'.');
         }
 
         return $this->carryOut(
             $bench,
-            static fn (Bench $held): ChangeView => ChangeView::keep(
-                $held->project,
-                $name,
-                in_array('camera', $keeps, true) ? self::camera($held) : null,
-                in_array('rungs', $keeps, true) ? $held->kept() : null,
-                in_array('output', $keeps, true) ? $held->outputs()->settings() : null,
-                '',
-            ),
+            static fn (Bench $held): KeepView => new KeepView($held, $name, $facets, self::camera($held), ''),
             '',
         );
     }

@@ -21,6 +21,8 @@ final class ListViews extends OnProject
                 'number' => $view->no,
                 'name' => $view->name,
                 'camera' => $view->camera,
+                'keeps' => array_column($view->facets(), 'value'),
+                'note' => $view->note,
                 'rungs' => $view->keepsRungs() ? $view->settings()->layers : null,
                 'kept' => $view->kept_at->toIso8601String(),
             ],
@@ -29,15 +31,7 @@ final class ListViews extends OnProject
             $this->line((string) json_encode($views, JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE));
         } else {
             foreach ($views as $view) {
-                $this->line(
-                    sprintf(
-                        '%4d  %-40s %s%s',
-                        $view['number'],
-                        $view['name'],
-                        $view['camera'] === null ? '' : 'camera ',
-                        $view['rungs'] === null ? '' : 'rungs',
-                    ),
-                );
+                $this->line(sprintf('%4d  %-40s %s', $view['number'], $view['name'], implode(', ', $view['keeps'])));
             }
         }
 

@@ -51,7 +51,10 @@ abstract class OnBench extends OnProject
         $command = app(History::class)->carryOut($bench, $make);
         $done = $command->change === null ? $nothing : $command->name().'.';
 
-        return $this->answer(trim("$done $command->leftAlone"), ['change' => $command->change]);
+        return $this->answer(implode(' ', array_filter([$done, $command->leftAlone, $command->viewsInWords()])), [
+            'change' => $command->change,
+            'views' => $command->viewsDiffer,
+        ]);
     }
 
     /** @param array<string, mixed> $more */

@@ -9,6 +9,7 @@ use App\Bench\Organizer;
 use App\Bench\OrganizerKind;
 use App\Bench\Refused;
 use App\Changes\ChangeOrganizer;
+use App\Changes\ChangeViews;
 use App\Changes\CreateFolder;
 use App\Changes\DeleteRows;
 use App\Changes\History;
@@ -33,7 +34,12 @@ final class OrganizerController
     public function update(Request $request, Bench $bench, string $row): Response
     {
         $text = static fn (string $field): string => $request->string($field)->value();
-        $make = static fn (Bench $held): ChangeOrganizer => match (true) {
+        $make = static fn (Bench $held): ChangeOrganizer|ChangeViews => match (true) {
+            $request->has('note') && preg_match('~^V(\d{1,9})$~D', $row, $view) === 1 => ChangeViews::note(
+                $held,
+                (int) $view[1],
+                $text('note'),
+            ),
             $request->has('name') => ChangeOrganizer::rename($held, $row, $text('name')),
             $request->has('colour') => ChangeOrganizer::colour($held, $row, mb_strtolower($text('colour'))),
             $request->has('line') => ChangeOrganizer::line(
@@ -60,6 +66,7 @@ final class OrganizerController
             OrganizerKind::Layer => $bench->layers()->get($found->number)->note,
             OrganizerKind::Tag => $bench->tags()->get($found->number)->note,
             OrganizerKind::Set => $bench->sets()->get($found->number)->note,
+            OrganizerKind::View => $bench->shelf()->members[$found->number]->note,
             default => throw new Refused(ucfirst($found->kind->table()).' do not have notes.', 'keys'),
         };
 

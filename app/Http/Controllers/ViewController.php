@@ -6,21 +6,23 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\DeskChange;
-use App\Bench\Refused;
-use App\Changes\ChangeView;
+use App\Changes\ChangeViews;
 use App\Changes\History;
+use App\Changes\KeepView;
 use App\Models\Desk;
 use App\Models\Project;
 use App\Models\View as SavedView;
 use App\Workbench\Answer;
+use App\Workbench\FromView;
+use App\Workbench\Sight;
 use App\Workbench\ViewOnDesk;
 use App\Workbench\ViewPicture;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
-use VineShelf\Rungs\Rung;
+use VineShelf\Views\Facet;
 
-/** The shelf: views are kept, applied, updated, renamed and deleted. */
+/** One view: it is kept, applied, updated, named and noted. */
 final class ViewController
 {
     public function __construct(private readonly History $history) {}
@@ -34,15 +36,19 @@ final class ViewController
     public function store(Request $request, Bench $bench): Response
     {
         $picture = ViewPicture::of($request, $bench->project, 'facets');
+        $facets = self::kept($request);
+        $camera = in_array(Facet::Camera, $facets, true) ? Sight::in($request, 'facets') : null;
+        $folder = $request->integer('folder');
         $command = $this->history->carryOut(
             $bench,
-            fn (Bench $held): ChangeView => ChangeView::keep(
-                $held->project,
+            static fn (Bench $held): KeepView => new KeepView(
+                $held,
                 $request->string('name')->trim()->value(),
-                $this->camera($request),
-                $request->boolean('keep_rungs') ? $held->kept() : null,
-                $request->boolean('keep_output') ? $held->outputs()->settings() : null,
+                $facets,
+                $camera,
                 $picture?->file() ?? '',
+                note: $request->string('note')->value(),
+                folder: isset($held->shelf()->folders[$folder]) ? $folder : 0,
             ),
         );
         DeskChange::on($bench, static function (Desk $desk) use ($command): void {
@@ -58,10 +64,10 @@ final class ViewController
     public function apply(Request $request, Bench $bench, int $view): Response
     {
         $found = $this->found($bench->project, $view);
-        ViewOnDesk::apply($bench, $found);
+        $changed = ViewOnDesk::apply($bench, $found);
 
         return Answer::to($bench, $request)
-            ->saying("$found->name applied.", $found->keepsRungs() ? 'desk' : '')
+            ->saying("$found->name applied.", $changed ? 'desk' : '')
             ->with(array_filter(['camera' => $found->camera, 'shelf' => "V$view"]))
             ->send();
     }
@@ -70,48 +76,29 @@ final class ViewController
     public function preview(Bench $bench, int $view): View
     {
         $found = $this->found($bench->project, $view);
-        $rows = [];
-        foreach ($bench->layers()->walk() as [$layer]) {
-            $kept = $found->settings()->layer($layer->number) ?? Rung::Full;
-            $now = $bench->settings()->layer($layer->number) ?? Rung::Full;
-            if ($kept !== $now) {
-                $rows[] = [$layer->name, $kept, $now];
-            }
-        }
 
-        return view('workbench.update-view', [
-            'bench' => $bench,
-            'view' => $found,
-            'rows' => $rows,
-            'objects' => $found->settings()->difference($bench->settings())['objects'],
-        ]);
+        return view('workbench.update-view', ['bench' => $bench, 'view' => $found, 'from' => new FromView($bench, $found)]);
     }
 
     public function update(Request $request, Bench $bench, int $view): Response
     {
         $picture = ViewPicture::of($request, $bench->project, 'facets');
-        $make = fn (Bench $held): ChangeView => match (true) {
-            $request->has('name') => ChangeView::rename($held->project, $view, $request->string('name')->value()),
-            $request->has('newcomers') => ChangeView::newcomers($held->project, $view, $request->integer('newcomers')),
-            $request->has('reviewed') => ChangeView::review($held->project, $view),
-            default => ChangeView::update(
-                $held->project,
-                $view,
-                $this->camera($request),
-                $request->boolean('keep_camera'),
-                $held->kept(),
-                $held->outputs()->settings(),
-                $picture?->file(),
-            ),
+        $camera = $request->string('camera')->value() === '' ? null : Sight::in($request, 'facets');
+        $make = static fn (Bench $held): ChangeViews => match (true) {
+            $request->has('name') => ChangeViews::rename($held, $view, $request->string('name')->value()),
+            $request->has('note') => ChangeViews::note($held, $view, $request->string('note')->value()),
+            $request->has('newcomers') => ChangeViews::newcomers($held, [$view], $request->integer('newcomers')),
+            $request->has('reviewed') => ChangeViews::review($held, [$view]),
+            default => ChangeViews::update($held, $view, $camera, $request->boolean('keep_camera'), $picture?->file()),
         };
         $command = $this->history->carryOut($bench, $make);
 
-        return Answer::to($bench, $request)->after($command, '')->send();
+        return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
     }
 
     public function destroy(Request $request, Bench $bench, int $view): Response
     {
-        $command = $this->history->carryOut($bench, static fn (Bench $held): ChangeView => ChangeView::delete($held->project, $view));
+        $command = $this->history->carryOut($bench, static fn (Bench $held): ChangeViews => ChangeViews::delete($held, [$view]));
 
         return Answer::to($bench, $request)->after($command, '')->send();
     }
@@ -121,40 +108,9 @@ final class ViewController
         return $project->views()->where('no', $view)->firstOrFail();
     }
 
-    /** @return array{eye: list<float>, target: list<float>, fov: float, tall?: float, up?: list<float>}|null */
-    private function camera(Request $request): ?array
+    /** @return list<Facet> those that are ticked: "keep_camera", "keep_rungs" … */
+    private static function kept(Request $request): array
     {
-        if (! $request->boolean('keep_camera')) {
-            return null;
-        }
-        $given = json_decode($request->string('camera')->value(), true);
-        $point = static function (mixed $value): array {
-            $numbers = is_array($value)
-                ? array_values(
-                    array_filter(
-                        $value,
-                        static fn (mixed $number): bool => (is_int($number) || is_float($number)) && is_finite((float) $number),
-                    ),
-                )
-                : [];
-            if (count($numbers) !== 3) {
-                throw new Refused('The camera could not be read; move it a little and try again.', 'facets');
-            }
-
-            return array_map(floatval(...), $numbers);
-        };
-        $camera = is_array($given) ? $given : [];
-        $fov = $camera['fov'] ?? null;
-
-        $tall = $camera['tall'] ?? null;
-
-        return [
-            'eye' => $point($camera['eye'] ?? null),
-            'target' => $point($camera['target'] ?? null),
-            'fov' => is_int($fov) || is_float($fov) ? max(1.0, min(150.0, (float) $fov)) : 45.0,
-        ] +
-            (is_int($tall) || is_float($tall)
-                ? ['tall' => max(0.001, min(1e7, (float) $tall)), 'up' => $point($camera['up'] ?? [0, 0, 1])]
-                : []);
+        return array_values(array_filter(Facet::cases(), static fn (Facet $facet): bool => $request->boolean("keep_$facet->value")));
     }
 }

@@ -45,7 +45,7 @@ final class WhyController
     public function mend(Request $request, Bench $bench, History $history, int $object): Response
     {
         $given = $request->validate([
-            'what' => ['required', 'in:layer,tag,folder,object,isolation,ceiling,all'],
+            'what' => ['required', 'in:layer,filed,tag,folder,object,isolation,ceiling,all'],
             'number' => ['nullable', 'integer'],
             'part' => ['nullable', 'in:rung,lock'],
             'only_in_view' => ['nullable', 'boolean'],
@@ -106,7 +106,7 @@ final class WhyController
         $scene = $bench->scene();
 
         return Targets::of(
-            $numbers('layer'),
+            [...$numbers('layer'), ...$numbers('filed')],
             Bits::ofRows($scene->count(), $scene->rowsOf($numbers('object'))),
             $numbers('tag'),
             $numbers('folder'),

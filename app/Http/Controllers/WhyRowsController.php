@@ -56,7 +56,7 @@ final class WhyRowsController
     public function mend(Request $request, Bench $bench, History $history, string $row): Response
     {
         $given = $request->validate([
-            'what' => ['required', 'in:layer,tag,folder,own,group,isolation,ceiling'],
+            'what' => ['required', 'in:layer,filed,tag,folder,own,group,isolation,ceiling'],
             'number' => ['nullable', 'integer'],
             'part' => ['required', 'in:rung,lock'],
             'only_in_view' => ['nullable', 'boolean'],
@@ -114,6 +114,7 @@ final class WhyRowsController
         foreach ($holders as $holder) {
             $desk = match ($holder->what) {
                 'layer' => $desk->withLayers([$holder->number], Rung::Full),
+                'filed' => $desk->withLayersAlone([$holder->number], null),
                 'tag' => $desk->withTags([$holder->number], Rung::Full),
                 'ceiling' => $desk->withCeiling(Rung::Full),
                 'folder' => $desk->withFolders([$holder->number], Rung::Full),
@@ -132,8 +133,9 @@ final class WhyRowsController
         $numbers = ['layer' => [], 'tag' => [], 'folder' => []];
         foreach ($holders as $holder) {
             $rows = $holder->setters === null ? $rows : $rows->or($holder->setters);
-            if (isset($numbers[$holder->what])) {
-                $numbers[$holder->what][] = $holder->number;
+            $what = $holder->what === 'filed' ? 'layer' : $holder->what;
+            if (isset($numbers[$what])) {
+                $numbers[$what][] = $holder->number;
             }
         }
 

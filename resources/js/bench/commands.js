@@ -377,6 +377,17 @@ export function commandsOf(bench) {
 
         command('Views', 'keep-view', 'Keep this view…', 'v', () => bench.openDialog('/views/new'), { changes: true }),
         command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
+        command('Views', 'review-views', 'Review what is new to views…', 'Shift+v', () => bench.openDialog('/views/review'), {
+            changes: true,
+        }),
+        command(
+            'Views',
+            'views-as-they-were',
+            'Keep views as they were before the last change',
+            '',
+            (from) => ask('POST', '/views/as-they-were', { change: from.dataset.change ?? 0 }),
+            { changes: true, quiet: true },
+        ),
         command(
             'Views',
             'view-menu',

@@ -1,9 +1,12 @@
+import { Reviewing } from './reviewing.js';
+
 /** The one dialog of the workbench: shows what the server sends, hands its form in, and shows an error where it was made. */
 export class Dialogs {
     /** @param {import('./workbench.js').Workbench} bench */
     constructor(bench) {
         this.bench = bench;
         this.element = /** @type {HTMLDialogElement} */ (document.getElementById('dialog'));
+        this.reviewing = new Reviewing(this);
         this.element.addEventListener('click', (event) => {
             const on = /** @type {HTMLElement} */ (event.target);
             if (on.closest('[data-close]') || on === this.element) this.close();
@@ -49,6 +52,8 @@ export class Dialogs {
         /** @type {HTMLElement | null} */ (this.element.querySelector('[autofocus]'))?.focus();
         const text = this.element.querySelector('[autofocus]');
         if (text instanceof HTMLInputElement) text.select();
+        for (const image of this.element.querySelectorAll('[data-canvas-picture]'))
+            /** @type {HTMLImageElement} */ (image).src = this.bench.canvas.picture();
     }
 
     /** @param {HTMLElement} content */
@@ -127,7 +132,8 @@ export class Dialogs {
     async submit(form) {
         const values = Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)]));
         if (form.querySelector('[name=with_held]') && !values.with_held) values.with_held = '0';
-        if (form.hasAttribute('data-camera') && values.keep_camera) values.camera = JSON.stringify(this.bench.canvas.viewpoint.get());
+        if (form.hasAttribute('data-camera') && values.keep_camera === '1') values.camera = JSON.stringify(this.bench.canvas.sight());
+        if (form.matches('.review')) values.keys = Reviewing.ticked(form).join(',');
         if (form.hasAttribute('data-picture')) values.picture = this.bench.canvas.picture();
         // What is not among the choices is made.
         const isNew = /** @type {HTMLElement | null} */ (form.querySelector('[data-new]'))?.hidden === false;

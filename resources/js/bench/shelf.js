@@ -1,5 +1,6 @@
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
+import { menuOfFolder, menuOfView } from './viewmenu.js';
 
 /**
  * What dropping views or folders on something that stands on the shelf would do.
@@ -172,8 +173,15 @@ export class Shelf {
     remove(key) {
         const keys = this.meant(key);
         this.chosen.clear();
-        if (keys.length === 1 && key.startsWith('V')) return this.bench.server.ask('DELETE', `/views/${key.slice(1)}`);
+        // Views ask nothing: it can be taken back.
+        if (keys.every((each) => each.startsWith('V'))) return this.bench.server.ask('DELETE', '/views', { keys: keys.join(',') });
         return this.bench.openDialog(`/rows/delete?keys=${keys.join(',')}`);
+    }
+
+    /** @param {'POST' | 'DELETE'} method @param {string} path @param {string[]} keys */
+    onThose(method, path, keys) {
+        this.chosen.clear();
+        return this.bench.server.ask(method, path, { keys: keys.join(',') });
     }
 
     /** @param {HTMLElement} item */
@@ -194,52 +202,7 @@ export class Shelf {
         const button = /** @type {HTMLElement} */ (item.querySelector('.view-picture, .spine'));
         if (!this.bench.mayChange) return;
         this.bench.menus.back = button;
-        this.bench.menus.show(button, event, key.startsWith('V') ? this.ofView(item, key) : this.ofFolder(item, key));
-    }
-
-    /** @param {HTMLElement} view @param {string} key @returns {any[]} */
-    ofView(view, key) {
-        const { bench } = this;
-        const number = Number(key.slice(1));
-        const newcomers = Number(view.dataset.newcomers);
-        const set = (/** @type {Record<string, any>} */ values) => bench.server.ask('PATCH', `/views/${number}`, values);
-        return [
-            ['Apply', '', () => bench.server.ask('POST', `/views/${number}/apply`)],
-            ['Update from the desk…', '', () => bench.openDialog(`/views/${number}/update`)],
-            ['Rename', 'F2', () => this.rename(view)],
-            ...this.ofBoth(key),
-            null,
-            .../** @type {[number, string][]} */ ([
-                [0, 'Newcomers: hidden'],
-                [5, 'Newcomers: full'],
-                [-1, 'Newcomers: as the desk'],
-            ]).map(([value, label]) => [label, newcomers === value ? '✓' : '', () => set({ newcomers: value })]),
-            Number(view.dataset.new) > 0 ? ['Newcomers are reviewed', '', () => set({ reviewed: 1 })] : null,
-            null,
-            ['Delete', 'Del', () => this.remove(key)],
-        ];
-    }
-
-    /** @param {HTMLElement} folder @param {string} key @returns {any[]} */
-    ofFolder(folder, key) {
-        return [
-            [this.folded.has(key) ? 'Unfold' : 'Fold away', 'Enter', () => this.fold(key)],
-            ['Rename', 'F2', () => this.rename(folder)],
-            ...this.ofBoth(key),
-            ['New folder inside…', '', () => askForRow(this.bench, 'folder', { holds: 'views', into: key, intoName: folder.dataset.name })],
-            null,
-            ['Delete…', 'Del', () => this.remove(key)],
-        ];
-    }
-
-    /** @param {string} key @returns {any[]} */
-    ofBoth(key) {
-        const keys = this.meant(key);
-        const many = keys.length === 1 ? '' : ` the ${keys.length}`;
-        return [
-            [`Move${many} to…`, '', () => this.bench.openDialog(`/rows/move?keys=${keys.join(',')}`)],
-            [`New folder around ${many === '' ? 'it' : many.trim()}…`, '', () => this.folderAround(keys)],
-        ];
+        this.bench.menus.show(button, event, key.startsWith('V') ? menuOfView(this, item, key) : menuOfFolder(this, item, key));
     }
 
     /** @param {string[]} keys */

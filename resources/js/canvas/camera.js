@@ -3,7 +3,8 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 
 /**
  * Where the model is seen from. `tall` is there for a parallel view: metres that the picture is high.
- * @typedef {{eye: number[], target: number[], fov: number, tall?: number, up?: number[]}} Sight
+ * `aspect` is how much wider than high the picture was.
+ * @typedef {{eye: number[], target: number[], fov: number, tall?: number, up?: number[], aspect?: number}} Sight
  */
 
 /** What is framed keeps so much of itself free around it. */

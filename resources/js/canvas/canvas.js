@@ -425,6 +425,11 @@ export class Canvas {
         return board.toDataURL('image/jpeg', 0.88);
     }
 
+    /** Where the model is seen from, with the shape of the picture. @returns {import('./camera.js').Sight} */
+    sight() {
+        return { ...this.viewpoint.get(), aspect: this.element.clientWidth / Math.max(1, this.element.clientHeight) };
+    }
+
     /**
      * @param {string} name
      * @param {object} detail

@@ -1,5 +1,11 @@
 @use ('App\View\Icon')
+@use ('App\View\Marks')
 @use ('VineShelf\Folders\Folder')
+@use ('VineShelf\Rungs\Rung')
+@php
+    $icons = ['camera' => 'camera', 'output' => 'image', 'tint' => 'palette', 'section' => 'slice', 'isolation' => 'focus'];
+    $marks = array_map(Icon::svg(...), $icons) + ['rungs' => Marks::rung(Rung::Full, Rung::Full)];
+@endphp
 <ul class="views" role="list" aria-label="Views">
     @foreach ($bench->shelf()->walk() as [$view, $above])
         @php
@@ -32,7 +38,8 @@
         @endif
         @php
             $current = $bench->desk->view_no === $view->no;
-            $new = $view->keepsRungs() ? VineShelf\Views\Applied::countNewcomers($bench->layers(), $view->known_layer) : 0;
+            $new = $bench->newcomerCount($view);
+            $how = $current && $differs !== [] ? 'The desk differs: ' . implode('; ', $differs) : '';
         @endphp
         <li
             class="view {{ $apart }} @if ($current) current @endif"
@@ -44,6 +51,7 @@
             data-name="{{ $view->name }}"
             data-newcomers="{{ $view->newcomers }}"
             data-new="{{ $new }}"
+            data-note="{{ $view->note === '' ? '' : 1 }}"
         >
             <button
                 class="view-picture"
@@ -63,21 +71,18 @@
                 @else
                     <x-logo />
                 @endif
-                @if ($current && $differs)
-                    <span class="differs" title="The desk differs from this view"
-                        ><span class="unseen">The desk differs from this view</span></span
-                    >
+                @if ($how !== '')
+                    <span class="differs" title="{{ $how }}"><span class="unseen">{{ $how }}</span></span>
                 @endif
                 @if ($new > 0)
-                    <span class="badge">{{ $new }} new {{ $new === 1 ? 'layer' : 'layers' }}</span>
+                    <span class="badge" title="{{ number_format($new) }} came since it was kept or reviewed"
+                        >{{ number_format($new) }} new</span
+                    >
                 @endif
                 <span class="facets">
-                    @if ($view->camera !== null)
-                        <i title="Keeps the camera">{!! Icon::svg('camera') !!}</i>
-                    @endif
-                    @if ($view->keepsRungs())
-                        <i title="Keeps the rungs">{!! App\View\Marks::rung(VineShelf\Rungs\Rung::Full, VineShelf\Rungs\Rung::Full) !!}</i>
-                    @endif
+                    @foreach ($view->facets() as $facet)
+                        <i title="Keeps {{ $facet->inWords() }}">{!! $marks[$facet->value] !!}</i>
+                    @endforeach
                 </span>
             </button>
             <span class="view-name"
@@ -105,7 +110,7 @@
             <p>
                 No views yet.
                 @if ($bench->mayChange())
-                    A view keeps what you see, camera and rungs: keep one, change things, and come back to it with a click.
+                    A view keeps what you see: keep one, change things, and come back to it with a click.
                 @endif
             </p>
         </li>

@@ -1,40 +1,61 @@
+@use ('App\View\Icon')
 @use ('App\View\Marks')
+@use ('VineShelf\Rungs\Rung')
+@use ('VineShelf\Views\Facet')
+@php
+    $rows = $from->rows();
+    $difference = $from->difference();
+    $shown = array_filter([
+        'appear' => $difference->onlySecond()->count(),
+        'vanish' => $difference->onlyFirst()->count(),
+        'change rung' => $difference->otherwise()->count(),
+    ]);
+    $words = $from->inWords();
+@endphp
 <form class="ask" data-submit="patch" data-address="{{ route('views.update', [$bench->project, $view->no]) }}" data-picture data-camera>
     <h2 id="dialog-title">Update {{ $view->name }} from the desk</h2>
-    @if ($view->keepsRungs())
-        @if ($rows === [] && $objects === 0)
-            <p>Its rungs are as the desk has them.</p>
-        @else
-            <p>
-                {{ count($rows) }} {{ count($rows) === 1 ? 'layer' : 'layers' }} and
-                {{ number_format($objects) }} {{ $objects === 1 ? 'object' : 'objects' }} change:
-            </p>
-            <ul class="differences">
-                @foreach (array_slice($rows, 0, 40) as [$name, $kept, $now])
-                    <li>
-                        <span class="label" title="{{ $name }}">{{ $name }}</span>
-                        {!! Marks::rung($kept, $kept) !!} {!! App\View\Icon::svg('arrow-right') !!} {!! Marks::rung($now, $now) !!}
-                        <em>{{ $kept->label() }} to {{ $now->label() }}</em>
-                    </li>
-                @endforeach
-                @if (count($rows) > 40)
-                    <li>and {{ count($rows) - 40 }} more layers</li>
-                @endif
-            </ul>
-        @endif
+    <div class="before-after">
+        <figure>
+            @if ($view->picture !== '')
+                <img src="{{ route('views.picture', [$bench->project, $view->no]) }}?{{ substr(md5($view->picture), 0, 8) }}" alt="" />
+            @else
+                <x-logo />
+            @endif
+            <figcaption>As it is kept</figcaption>
+        </figure>
+        <figure><img data-canvas-picture alt="" /><figcaption>As the desk has it</figcaption></figure>
+    </div>
+    @if ($words === [])
+        <p>It keeps what the desk has, but for the camera.</p>
+    @else
+        <p>The desk has {{ implode('; ', $words) }}.</p>
     @endif
-    <label class="tick"
-        ><input
-            type="checkbox"
-            name="keep_camera"
-            value="1"
-            @checked ($view->camera !== null)
-            @if ($view->camera !== null) disabled @endif
-        />
-        {{ $view->camera !== null ? 'The camera is taken from the canvas' : 'keep the camera from now on' }}</label
-    >
-    @if ($view->camera !== null)
-        <input type="hidden" name="keep_camera" value="1" />
+    @if ($view->keepsRungs() && $shown !== [])
+        <p>
+            Objects: @foreach ($shown as $how => $count)
+                <strong>{{ number_format($count) }}</strong> {{ $how }}{{ $loop->last ? '.' : ',' }}
+            @endforeach
+        </p>
+    @endif
+    @if ($rows !== [])
+        <ul class="differences">
+            @foreach (array_slice($rows, 0, 40) as [$name, $kept, $now])
+                <li>
+                    <span class="label" title="{{ $name }}">{{ $name }}</span>
+                    {!! Marks::rung($kept ?? Rung::Full, $kept ?? Rung::Full) !!} {!! Icon::svg('arrow-right') !!}
+                    {!! Marks::rung($now ?? Rung::Full, $now ?? Rung::Full) !!}
+                    <em>{{ ($kept ?? Rung::Full)->label() }} to {{ ($now ?? Rung::Full)->label() }}</em>
+                </li>
+            @endforeach
+            @if (count($rows) > 40)
+                <li>and {{ count($rows) - 40 }} more rows</li>
+            @endif
+        </ul>
+    @endif
+    @if ($view->keeps(Facet::Camera))
+        <label class="tick"><input type="checkbox" name="keep_camera" value="1" /> Take the camera from the canvas as well</label>
+    @else
+        <label class="tick"><input type="checkbox" name="keep_camera" value="1" /> Keep the camera from now on</label>
     @endif
     <p class="error" role="alert" hidden></p>
     <p class="acts"><button class="button primary">Update</button> <button type="button" class="button" data-close>Leave it</button></p>

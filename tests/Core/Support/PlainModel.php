@@ -17,6 +17,7 @@ use VineShelf\Own\OwnValue;
 use VineShelf\Rules\AllOf;
 use VineShelf\Rules\AnyOf;
 use VineShelf\Rules\HasProperty;
+use VineShelf\Rules\IsInView;
 use VineShelf\Rules\NewerThan;
 use VineShelf\Rules\Node;
 use VineShelf\Rules\NoneOf;
@@ -332,7 +333,8 @@ final class PlainModel
             $node instanceof StateIs => $this->has($number, $node->state),
             $node instanceof HasProperty => isset($this->properties[$number][$this->property($node->name)]) ||
                 (strtolower($node->name) === 'client' && isset($this->own[$number])),
-            $node instanceof NewerThan => $number > 10 || $this->forest->layerOf[$number] > 2,
+            $node instanceof NewerThan => $number > 10,
+            $node instanceof IsInView => $node->state === State::Shown ? $number % 6 > 0 : $number % 6 === $node->state->rung()?->value,
             $node instanceof NumberIs => $this->compares($number, $node),
             $node instanceof TextIs => $this->reads($number, $node),
             default => throw new \LogicException,

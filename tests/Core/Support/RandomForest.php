@@ -12,6 +12,7 @@ use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Locks\Lock;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\ColumnsInMemory;
@@ -46,6 +47,8 @@ final class RandomForest
         public TagTree $tags = new TagTree,
         /** @var array<int, list<int>> object numbers by tag */
         public array $tagged = [],
+        /** @var array<int, int> rung of an object without what it holds, by number */
+        public array $alone = [],
     ) {
         $this->organizers = new Organizers($layers, $tags);
     }
@@ -105,6 +108,17 @@ final class RandomForest
         }
 
         [$tags, $tagged, $tagRungs, $folderRungs] = self::tags($numbers);
+        [$alone, $layersAlone] = [[], []];
+        foreach (mt_rand(0, 2) === 0 ? $numbers : [] as $number) {
+            if (mt_rand(0, 9) === 0) {
+                $alone[$number] = mt_rand(0, 4);
+            }
+        }
+        for ($number = 1; $number <= $layerCount; $number++) {
+            if (mt_rand(0, 7) === 0) {
+                $layersAlone[$number] = mt_rand(0, 4);
+            }
+        }
 
         return new self(
             $parents,
@@ -113,11 +127,39 @@ final class RandomForest
             $locks,
             $triangles,
             new LayerTree($layers),
-            Settings::of($layerRungs, $own, $tagRungs, $folderRungs),
+            self::settings($layerRungs, $own, $tagRungs, $folderRungs, $layersAlone, $alone),
             $own,
             $tags,
             $tagged,
+            $alone,
         );
+    }
+
+    /**
+     * @param array<int, int> $layers
+     * @param array<int, int> $objects
+     * @param array<int, int> $tags
+     * @param array<int, int> $folders
+     * @param array<int, int> $layersAlone
+     * @param array<int, int> $objectsAlone
+     */
+    public static function settings(
+        array $layers,
+        array $objects,
+        array $tags,
+        array $folders,
+        array $layersAlone,
+        array $objectsAlone,
+    ): Settings {
+        $settings = Settings::of($layers, $objects, $tags, $folders);
+        foreach ($layersAlone as $number => $rung) {
+            $settings = $settings->withLayersAlone([$number], Rung::from($rung));
+        }
+        foreach ($objectsAlone as $number => $rung) {
+            $settings = $settings->withObjectsAlone(Bits::ofRows($number, [$number]), Rung::from($rung));
+        }
+
+        return $settings;
     }
 
     /**
@@ -178,7 +220,7 @@ final class RandomForest
     /** The lowest of its own, those of the groups above it, its layer's and those of the layers above that. */
     public function slowRung(int $number): int
     {
-        $lowest = 5;
+        $lowest = min($this->alone[$number] ?? 5, $this->settings->layersAlone[$this->layerOf[$number]] ?? 5);
         for ($layer = $this->layerOf[$number]; $layer !== 0; $layer = $this->layers->get($layer)->parent) {
             $lowest = min($lowest, $this->settings->layers[$layer] ?? 5);
         }

@@ -9,6 +9,7 @@ use VineShelf\Rules\AllOf;
 use VineShelf\Rules\AnyOf;
 use VineShelf\Rules\Field;
 use VineShelf\Rules\HasProperty;
+use VineShelf\Rules\IsInView;
 use VineShelf\Rules\NewerThan;
 use VineShelf\Rules\Node;
 use VineShelf\Rules\NoneOf;
@@ -25,6 +26,9 @@ use VineShelf\Rules\TextTest;
 /** Random trees that use everything that the language has. */
 final class RandomRule
 {
+    /** What an object can be in a view. */
+    private const IN_VIEWS = [State::Shown, State::Hidden, State::Box, State::Ghost, State::Coarse, State::Plain, State::Full];
+
     public static function grow(int $depth): Node
     {
         $parts = static fn (): array => array_map(static fn (): Node => self::grow($depth - 1), range(1, mt_rand(2, 3)));
@@ -45,7 +49,7 @@ final class RandomRule
             3, 4 => self::number(),
             5, 6 => new StateIs(self::one(State::cases())),
             7 => new HasProperty(self::one(['fire rating', 'level', 'Diameter', 'no', 'unheard of', 'and', 'CLIENT'])),
-            8 => new NewerThan('View "1"'),
+            8 => mt_rand(0, 1) === 0 ? new NewerThan('View "1"') : new IsInView('View "1"', self::one(self::IN_VIEWS)),
             default => new NoneOf(new StateIs(self::one(State::cases()))),
         };
     }

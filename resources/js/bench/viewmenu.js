@@ -1,0 +1,75 @@
+import { askForRow } from './newrow.js';
+
+/**
+ * What can be done with a view, or with all that is chosen where it is among them.
+ * @param {import('./shelf.js').Shelf} shelf
+ * @param {HTMLElement} view
+ * @param {string} key
+ * @returns {any[]} lines of a menu
+ */
+export function menuOfView(shelf, view, key) {
+    const { bench } = shelf;
+    const number = Number(key.slice(1));
+    const keys = shelf.meant(key);
+    const one = keys.length === 1;
+    return [
+        ['Apply', '', () => bench.server.ask('POST', `/views/${number}/apply`)],
+        one ? ['Update from the desk…', '', () => bench.openDialog(`/views/${number}/update`)] : null,
+        one ? ['Rename', 'F2', () => shelf.rename(view)] : null,
+        one ? [view.dataset.note ? 'Its note…' : 'Add a note…', '', () => bench.openDialog(`/rows/${key}/note`)] : null,
+        [`What ${one ? 'it keeps' : `the ${keys.length} keep`}…`, '', () => bench.openDialog(`/views/facets?keys=${keys.join(',')}`)],
+        [one ? 'Duplicate' : `Duplicate the ${keys.length}`, '', () => shelf.onThose('POST', '/views/duplicate', keys)],
+        ...menuOfBoth(shelf, keys),
+        null,
+        ...newcomers(shelf, keys, one ? Number(view.dataset.newcomers) : undefined),
+        null,
+        [one ? 'Delete' : `Delete the ${keys.length}`, 'Del', () => shelf.remove(key)],
+    ].filter((line, at, all) => line !== null || (at > 0 && all[at - 1] !== null));
+}
+
+/**
+ * @param {import('./shelf.js').Shelf} shelf
+ * @param {HTMLElement} folder
+ * @param {string} key
+ * @returns {any[]}
+ */
+export function menuOfFolder(shelf, folder, key) {
+    const { bench } = shelf;
+    const keys = shelf.meant(key);
+    return [
+        [shelf.folded.has(key) ? 'Unfold' : 'Fold away', 'Enter', () => shelf.fold(key)],
+        ['Rename', 'F2', () => shelf.rename(folder)],
+        ...menuOfBoth(shelf, keys),
+        ['New folder inside…', '', () => askForRow(bench, 'folder', { holds: 'views', into: key, intoName: folder.dataset.name })],
+        ['What its views keep…', '', () => bench.openDialog(`/views/facets?keys=${keys.join(',')}`)],
+        null,
+        ...newcomers(shelf, keys),
+        null,
+        ['Delete…', 'Del', () => shelf.remove(key)],
+    ];
+}
+
+/** @param {import('./shelf.js').Shelf} shelf @param {string[]} keys @param {number} [now] what newcomers get */
+function newcomers(shelf, keys, now) {
+    return [
+        .../** @type {[number, string][]} */ ([
+            [0, 'Newcomers: hidden'],
+            [5, 'Newcomers: full'],
+            [-1, 'Newcomers: as the desk'],
+        ]).map(([value, label]) => [
+            label,
+            now === value ? '✓' : '',
+            () => shelf.bench.server.ask('POST', '/views/newcomers', { keys: keys.join(','), newcomers: value }),
+        ]),
+        ['Review what is new…', '', () => shelf.bench.openDialog(`/views/review?keys=${keys.join(',')}`)],
+    ];
+}
+
+/** @param {import('./shelf.js').Shelf} shelf @param {string[]} keys */
+function menuOfBoth(shelf, keys) {
+    const many = keys.length === 1 ? '' : ` the ${keys.length}`;
+    return [
+        [`Move${many} to…`, '', () => shelf.bench.openDialog(`/rows/move?keys=${keys.join(',')}`)],
+        [`New folder around ${many === '' ? 'it' : many.trim()}…`, '', () => shelf.folderAround(keys)],
+    ];
+}

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Core;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Tests\Core\Support\PlainView;
+use VineShelf\Organizers\Organizers;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Isolation;
+use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Scene;
+use VineShelf\Views\Applied;
+use VineShelf\Views\AsItWas;
+use VineShelf\Views\Differing;
+use VineShelf\Views\Holding;
+use VineShelf\Views\Shift;
+
+/** Old views while people sort: what they show is compared with the rules in words, object by object. */
+final class ViewsTest extends TestCase
+{
+    /** @return iterable<string, array{int}> */
+    public static function seeds(): iterable
+    {
+        foreach (range(1, 30) as $seed) {
+            yield "seed $seed" => [$seed];
+        }
+    }
+
+    #[DataProvider('seeds')]
+    public function test_an_old_view_shows_what_the_rules_say_however_things_are_sorted(int $seed): void
+    {
+        mt_srand($seed);
+        for ($round = 0; $round < 12; $round++) {
+            $plain = new PlainView(mt_rand(1, 25));
+            $settings = $plain->settings;
+            $did = [];
+            for ($step = 0; $step < 10; $step++) {
+                [$scene, $from, $was, $at] = [$plain->scene(), $plain->organizers(), $plain->rungs(), $plain->layerOf];
+                $tagged = $plain->tagged;
+                $did[] = $plain->sort();
+                $shift = self::shift($scene, $from, $plain, $at, $tagged);
+                $counted = $plain->known->newcomerRows($shift->before, $settings)->not();
+                $held = (new Holding($shift, $plain->known, $settings, $settings, $counted))->settings();
+                $is = $plain->rungs();
+                $shown = self::shown($plain, $shift->after, $shift->to, $held);
+                self::assertSame($is, $shown, implode('; ', $did)." (seed $seed, round $round)");
+
+                $changed = array_keys(array_diff_assoc(array_intersect_key($is, $was), $was));
+                $differing = Differing::rows($shift, $settings, $held, Isolation::none(), $counted);
+                sort($changed);
+                $numbers = array_map($shift->before->number(...), $differing->rows());
+                sort($numbers);
+                self::assertSame($changed, $numbers, 'what is said to differ, after '.implode('; ', $did));
+
+                $kept = AsItWas::settings(
+                    $held,
+                    $shift->after,
+                    $shift->to,
+                    (new InEffect($shift->before, $shift->from, $settings))->rungs(),
+                    $counted,
+                );
+                $again = array_intersect_key(self::shown($plain, $shift->after, $shift->to, $kept), $was);
+                self::assertSame($was, $again, 'kept as it was, after '.implode('; ', $did)." (seed $seed, round $round)");
+                $settings = Settings::unpack($held->pack());
+            }
+        }
+    }
+
+    /**
+     * @param array<int, int>              $at     layers by object before
+     * @param array<int, array<int, true>> $tagged objects by tag before
+     */
+    private static function shift(Scene $before, Organizers $from, PlainView $plain, array $at, array $tagged): Shift
+    {
+        $after = $plain->scene();
+        // What is new stands in no row of the scene before: the sorting is compared on the objects of both.
+        $before = $after->count() === $before->count() ? $before : $after;
+        $numbers = array_keys(array_diff_assoc(array_intersect_key($plain->layerOf, $at), $at));
+        $tags = array_filter(array_keys($plain->tags), static fn (int $tag): bool => ($tagged[$tag] ?? []) != $plain->tagged[$tag]);
+
+        return new Shift(
+            $before,
+            $from,
+            $after,
+            $plain->organizers(),
+            Bits::ofRows($before->count(), $before->rowsOf($numbers)),
+            Bits::none($before->count()),
+            array_values($tags),
+        );
+    }
+
+    /** @return array<int, int> by object number */
+    private static function shown(PlainView $plain, Scene $scene, Organizers $organizers, Settings $settings): array
+    {
+        $newcomers = $plain->known->newcomerRows($scene, $settings);
+        $none = static fn (): ?InEffect => null;
+        $applied = Applied::withNewcomers($settings, $scene, $newcomers, Applied::HIDDEN, $none);
+        $rungs = (new InEffect($scene, $organizers, $applied))->rungs();
+        $shown = [];
+        foreach (array_keys($plain->parents) as $object) {
+            $shown[$object] = $rungs->at($scene->row($object));
+        }
+
+        return $shown;
+    }
+}
