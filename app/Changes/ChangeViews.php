@@ -168,7 +168,11 @@ final class ChangeViews extends Command
         );
     }
 
-    /** Copies of views stand behind them. @param list<int> $numbers */
+    /**
+     * Copies of views stand behind them.
+     *
+     * @param list<int> $numbers
+     */
     public static function duplicate(Bench $bench, array $numbers): self
     {
         $views = self::views($bench, $numbers);

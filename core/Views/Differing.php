@@ -59,7 +59,7 @@ final class Differing
                 return true;
             }
         }
-        foreach ($shift->tagged as $tag) {
+        foreach ($shift->tagged() as $tag) {
             if (($tagsNow["M$tag"] ?? $full) < $full || ($tagsBefore["M$tag"] ?? $full) < $full) {
                 return true;
             }

@@ -23,7 +23,7 @@ final class Shift
     /**
      * @param Bits      $refiled rows whose layer became another one
      * @param Bits      $gone    rows that went with the change
-     * @param list<int> $tagged  tags that objects came to or left
+     * @param list<int> $tagged  tags that were there, and that objects came to or left
      */
     public function __construct(
         public readonly Scene $before,
@@ -32,7 +32,7 @@ final class Shift
         public readonly Organizers $to,
         private readonly Bits $refiled,
         public readonly Bits $gone,
-        public readonly array $tagged,
+        private readonly array $tagged,
     ) {}
 
     /** @return list<array{int, int, Bits}> layer before, layer after, rows; none that is gone */
@@ -100,13 +100,21 @@ final class Shift
         return array_keys(array_diff_key($this->from->tags->tree->members, $this->to->tags->tree->members));
     }
 
+    /** @return list<int> tags that objects came to or left, new ones among them */
+    public function tagged(): array
+    {
+        $new = array_diff_key($this->to->tags->tree->members, $this->from->tags->tree->members);
+
+        return array_values(array_unique([...$this->tagged, ...array_keys($new)]));
+    }
+
     /** Whether there is nothing in it that what views show could follow. */
     public function isEmpty(): bool
     {
         return $this->filings() === [] &&
             $this->movedLayers() === [] &&
             $this->movedTags() === [] &&
-            $this->tagged === [] &&
+            $this->tagged() === [] &&
             $this->goneTags() === [];
     }
 }
