@@ -226,6 +226,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/views/new', [ViewController::class, 'create'])->name('views.create');
             Route::post('/views', [ViewController::class, 'store'])->name('views.store');
             Route::get('/views/{view}/update', [ViewController::class, 'preview'])->name('views.preview');
+            Route::post('/views/{view}/picture', [ViewController::class, 'portray'])->name('views.portray');
             Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');
             Route::delete('/views/{view}', [ViewController::class, 'destroy'])->name('views.destroy');
             Route::get('/sources/{source}/hold-back', [ExportController::class, 'askHoldBack'])->name('sources.askHoldBack');

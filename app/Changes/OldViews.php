@@ -63,7 +63,13 @@ final class OldViews
         }
         $views = $bench->project->views()->whereNotNull('rungs')->where('known_turn', '>=', $since)->get()->all();
 
-        return $views === [] ? null : new self(array_values($views), $edits, $bench->scene(), $bench->organizers());
+        if ($views === []) {
+            return null;
+        }
+        // Where there is no index yet, it is built now: later it would be of what the change has made.
+        $bench->scene()->count();
+
+        return new self(array_values($views), $edits, $bench->scene(), $bench->organizers());
     }
 
     private static function sorts(Edit $edit): bool
@@ -103,11 +109,18 @@ final class OldViews
         $held = (new Holding($shift, $known, $settings, $settings, $counted))->settings();
         $before = base64_encode($settings->pack());
         $now = base64_encode($held->pack());
-        if ($now !== $before) {
-            $this->steps[] = new RowEdit('views', $view->no, ['rungs' => $before], ['rungs' => $now]);
-        }
         $alone = $view->isolation() ?? Isolation::none();
-        if (Differing::rows($shift, $settings, $held, $alone, $counted)->isEmpty()) {
+        $differs = ! Differing::rows($shift, $settings, $held, $alone, $counted)->isEmpty();
+        if ($now !== $before || $differs) {
+            $old = $differs ? ['pictured' => 0] : [];
+            $this->steps[] = new RowEdit(
+                'views',
+                $view->no,
+                ['rungs' => $before] + ($differs ? ['pictured' => $view->pictured] : []),
+                ['rungs' => $now] + $old,
+            );
+        }
+        if (! $differs) {
             return;
         }
         $this->differ++;

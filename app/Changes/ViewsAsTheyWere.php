@@ -37,7 +37,7 @@ final class ViewsAsTheyWere extends Command
             [$now, $then] = $kept[(int) $row->no];
             // Who has changed a view meanwhile has said what it is to show.
             if (base64_encode(Bytes::read($row->rungs)) === $now) {
-                $steps[] = new RowEdit('views', (int) $row->no, ['rungs' => $now], ['rungs' => $then]);
+                $steps[] = new RowEdit('views', (int) $row->no, ['rungs' => $now], ['rungs' => $then, 'pictured' => 0]);
             }
         }
         $left = count($kept) - count($steps);

@@ -39,7 +39,7 @@ use VineShelf\Views\Known;
  * @property int|null $known_object the newest object that the view knows, null when it was kept before that was noted
  * @property int $known_turn the number that the next change would have got when it was kept, updated or reviewed
  * @property string $picture file on the disk for kept files, empty for none
- * @property int $pictured revision of the project that the picture shows
+ * @property int $pictured revision of the project that the picture shows, 0 once the view shows something else
  * @property Carbon $kept_at
  */
 final class View extends Model implements Shelved
@@ -109,6 +109,12 @@ final class View extends Model implements Shelved
     public function keepsRungs(): bool
     {
         return $this->keeps(Facet::Rungs);
+    }
+
+    /** Whether it has no picture, or one of what it showed before. */
+    public function isPictureOld(): bool
+    {
+        return $this->picture === '' || $this->pictured === 0;
     }
 
     /** Its own output settings; null when it keeps none. */

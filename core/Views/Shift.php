@@ -8,7 +8,7 @@ use VineShelf\Organizers\Organizers;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 
-/** What a change did to the sorting: what objects were filed and tagged under, and where what they are sorted by stood, before and after. */
+/** What a change did to the sorting: what objects were filed and tagged under, and where that stood, before and after. */
 final class Shift
 {
     /** @var list<array{int, int, Bits}>|null */
@@ -73,7 +73,7 @@ final class Shift
         return $this->layers;
     }
 
-    /** @return array<string, array{int, int}> folder that tags and folders lay in before and lie in now, by "M3" or "F2"; only those that moved */
+    /** @return array<string, array{int, int}> folder that tags and folders lay in before, and lie in now, by "M3" or "F2"; if they moved */
     public function movedTags(): array
     {
         if ($this->tags === null) {

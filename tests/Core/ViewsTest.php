@@ -80,7 +80,8 @@ final class ViewsTest extends TestCase
         // What is new stands in no row of the scene before: the sorting is compared on the objects of both.
         $before = $after->count() === $before->count() ? $before : $after;
         $numbers = array_keys(array_diff_assoc(array_intersect_key($plain->layerOf, $at), $at));
-        $tags = array_filter(array_keys($plain->tags), static fn (int $tag): bool => isset($tagged[$tag]) && $tagged[$tag] != $plain->tagged[$tag]);
+        $isOther = static fn (int $tag): bool => isset($tagged[$tag]) && $tagged[$tag] != $plain->tagged[$tag];
+        $tags = array_filter(array_keys($plain->tags), $isOther);
 
         return new Shift(
             $before,

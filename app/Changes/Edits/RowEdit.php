@@ -16,6 +16,9 @@ final readonly class RowEdit implements Edit
     /** Columns whose values are bytes; they are stored in base64. */
     private const BINARY = ['rungs', 'own_output', 'members', 'isolated', 'strangers'];
 
+    /** Columns that follow from others, so that nobody has to answer for them: pictures of views. */
+    private const FOLLOWING = ['picture', 'pictured'];
+
     /** Columns in which nothing is something else than empty. */
     private const KEPT_OR_NOT = ['isolated'];
 
@@ -44,7 +47,7 @@ final readonly class RowEdit implements Edit
         if ($row === null) {
             throw OutOfStep::missing(ucfirst($what));
         }
-        if (! self::same($this->before, self::stored($row))) {
+        if (! self::same(array_diff_key($this->before, array_fill_keys(self::FOLLOWING, true)), self::stored($row))) {
             throw OutOfStep::changed(ucfirst($what));
         }
         if ($this->after === null) {

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\DeskChange;
+use App\Bench\Refused;
 use App\Changes\ChangeViews;
 use App\Changes\History;
 use App\Changes\KeepView;
@@ -68,7 +69,7 @@ final class ViewController
 
         return Answer::to($bench, $request)
             ->saying("$found->name applied.", $changed ? 'desk' : '')
-            ->with(array_filter(['camera' => $found->camera, 'shelf' => "V$view"]))
+            ->with(array_filter(['camera' => $found->camera, 'shelf' => "V$view", 'portray' => self::portrayed($bench, $found)]))
             ->send();
     }
 
@@ -96,11 +97,29 @@ final class ViewController
         return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
     }
 
+    /** The canvas shows the view: that is its picture, where it has none or an old one. It is no change of what the view keeps. */
+    public function portray(Request $request, Bench $bench, int $view): Response
+    {
+        $found = $this->found($bench->project, $view);
+        $picture = ViewPicture::of($request, $bench->project, 'picture') ?? throw new Refused('A picture is a PNG or JPEG.', 'picture');
+        if ($found->isPictureOld()) {
+            $found->update(['picture' => $picture->file(), 'pictured' => $bench->project->revision]);
+        }
+
+        return Answer::to($bench, $request)->send();
+    }
+
     public function destroy(Request $request, Bench $bench, int $view): Response
     {
         $command = $this->history->carryOut($bench, static fn (Bench $held): ChangeViews => ChangeViews::delete($held, [$view]));
 
         return Answer::to($bench, $request)->after($command, '')->send();
+    }
+
+    /** Number of the view where the canvas is to send a picture of it, 0 for none. */
+    private static function portrayed(Bench $bench, SavedView $view): int
+    {
+        return $bench->mayChange() && ! $bench->desk->shows_output && $view->isPictureOld() ? $view->no : 0;
     }
 
     private function found(Project $project, int $view): SavedView

@@ -41,7 +41,7 @@ final class ViewsController
             array_fill_keys(array_map(static fn (Facet $facet): string => "keep_$facet->value", Facet::cases()), ['nullable', 'in:0,1']),
         );
         $those = static fn (string $value): array => array_values(
-            array_filter(Facet::cases(), static fn (Facet $facet): bool => ($said["keep_$facet->value"] ?? '') === $value),
+            array_filter(Facet::cases(), static fn (Facet $facet): bool => (string) ($said["keep_$facet->value"] ?? '') === $value),
         );
         [$take, $leave] = [$those('1'), $those('0')];
         if ($take === [] && $leave === []) {

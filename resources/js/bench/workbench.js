@@ -30,6 +30,7 @@ import { Shelf } from './shelf.js';
 import { Taking } from './taking.js';
 import { Tint } from './tint.js';
 import { listenToWide, listenToWideDialog, widen } from './wide.js';
+import { Portraying } from './portraying.js';
 import { WeightPanel } from './weight.js';
 
 /** Lenses that stand in a menu where the ledger is narrow. */
@@ -78,6 +79,7 @@ export class Workbench {
         this.edges = new Edges(this);
         this.meter = new Meter(this);
         this.weight = new WeightPanel(this);
+        this.portraying = new Portraying(this);
         this.taking = new Taking(this);
         this.portrait = new Portrait(this);
         this.details = new Details(this);
@@ -140,6 +142,7 @@ export class Workbench {
         this.taking.hears(this.revisions.revision);
         this.details.hears(this.revisions);
         this.weight.hears(this.revisions.revision);
+        this.portraying.hears(wanted.portray);
         if (wanted.camera) {
             this.canvas.viewpoint.set(wanted.camera);
             this.looking.show();

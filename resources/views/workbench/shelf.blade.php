@@ -67,6 +67,8 @@
                         src="{{ route('views.picture', [$bench->project, $view->no]) }}?{{ substr(md5($view->picture), 0, 8) }}"
                         alt=""
                         draggable="false"
+                        @class(['old' => $view->isPictureOld()])
+                        @if ($view->isPictureOld()) title="The picture is from before; it is made anew when the view is applied" @endif
                     />
                 @else
                     <x-logo />
@@ -86,7 +88,10 @@
                 </span>
             </button>
             <span class="view-name"
-                ><span class="label" title="{{ $view->name }}">{{ $view->name }}</span>
+                ><span class="label" title="{{ $view->name }}{{ $view->note === '' ? '' : ': ' . $view->note }}">{{ $view->name }}</span>
+                @if ($view->note !== '')
+                    <span class="noted" title="{{ $view->note }}">{!! Icon::svg('sticky-note') !!}</span>
+                @endif
                 @if ($bench->mayChange())
                     <button
                         class="more-button"

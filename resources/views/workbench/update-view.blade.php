@@ -19,7 +19,7 @@
             @if ($view->picture !== '')
                 <img src="{{ route('views.picture', [$bench->project, $view->no]) }}?{{ substr(md5($view->picture), 0, 8) }}" alt="" />
             @else
-                <x-logo />
+                <span class="no-picture"><x-logo /></span>
             @endif
             <figcaption>As it is kept</figcaption>
         </figure>
