@@ -8,6 +8,7 @@ use App\Http\Controllers\DetailsController;
 use App\Http\Controllers\ExportController;
 use App\Http\Controllers\FilingController;
 use App\Http\Controllers\FindController;
+use App\Http\Controllers\GridController;
 use App\Http\Controllers\HistoryController;
 use App\Http\Controllers\ImportController;
 use App\Http\Controllers\IsolationController;
@@ -114,6 +115,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/versions', [CanvasController::class, 'versions'])->name('versions');
             Route::get('/meshes', [CanvasController::class, 'meshes'])->name('meshes');
             Route::get('/ledger/columns', [LedgerController::class, 'columns'])->name('ledger.columns');
+            Route::get('/grid/cells', [GridController::class, 'cells'])->name('grid.cells');
+            Route::get('/grid/file', [GridController::class, 'file'])->name('grid.file');
             Route::get('/layouts', [LayoutController::class, 'index'])->name('layouts');
             Route::post('/layouts', [LayoutController::class, 'store'])->name('layouts.store');
             Route::post('/layouts/{layout}/apply', [LayoutController::class, 'apply'])->name('layouts.apply');
@@ -215,6 +218,9 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/rename/preview', [RenameController::class, 'preview'])->name('rename.preview');
             Route::post('/rename', [RenameController::class, 'store'])->name('rename.store');
             Route::patch('/objects/{object}', [ObjectController::class, 'rename'])->name('objects.rename');
+            Route::post('/grid', [GridController::class, 'set'])->name('grid.set');
+            Route::post('/grid/copy', [GridController::class, 'copy'])->name('grid.copy');
+            Route::post('/grid/paste', [GridController::class, 'paste'])->name('grid.paste');
             Route::get('/views/facets', [ViewsController::class, 'askFacets'])->name('views.askFacets');
             Route::post('/views/facets', [ViewsController::class, 'facets'])->name('views.facets');
             Route::post('/views/newcomers', [ViewsController::class, 'newcomers'])->name('views.newcomers');

@@ -10,7 +10,7 @@ use VineShelf\Scene\Pick;
  * How a person has the ledger open: lens, what is unfolded, columns, sorting. Kept with the desk, and under names as ledger layouts.
  *
  * @phpstan-type Kept array{lens?: string, layers?: list<int>, objects?: string, groups?: list<string>, columns?: list<array{string, int}>,
- *     sort?: array{string, bool}|null, follow?: bool, layout?: int, over?: list<string>}
+ *     sort?: array{string, bool}|null, follow?: bool, layout?: int, over?: list<string>, views?: array{int, string, string}|null}
  */
 final readonly class Arrangement
 {
@@ -53,6 +53,8 @@ final readonly class Arrangement
         public int $layout,
         /** @var list<string> keys of the tags and sets that the ledger is widened over */
         public array $over,
+        /** Which views it is widened over; null for none. */
+        public ?ViewFilter $views = null,
     ) {}
 
     /**
@@ -86,6 +88,7 @@ final readonly class Arrangement
             ($kept['follow'] ?? true) !== false,
             is_int($kept['layout'] ?? null) ? $kept['layout'] : 0,
             self::overIn($kept),
+            ViewFilter::of($kept['views'] ?? null),
         );
     }
 
@@ -102,6 +105,7 @@ final readonly class Arrangement
             'follow' => $this->follows,
             'layout' => $this->layout,
             'over' => $this->over,
+            'views' => $this->views?->toArray(),
         ];
     }
 
@@ -152,28 +156,29 @@ final readonly class Arrangement
         return array_slice(array_values(array_unique($keys)), 0, self::MOST_OVER);
     }
 
-    /** The tracks of the ledger's grid, for CSS. */
-    public function tracks(): string
+    /** The tracks of the ledger's grid, for CSS. @param string $views those of views */
+    public function tracks(string $views = ''): string
     {
         return 'minmax('.
             $this->least().
             'px, 1fr) '.
             implode(' ', array_map(static fn (Column $column): string => $column->width.'px', $this->columns)).
             str_repeat(' '.self::OVER.'px', count($this->over)).
+            $views.
             ' 28px';
     }
 
-    /** Pixels that the narrowest ledger with these columns takes. */
-    public function width(): int
+    /** Pixels that the narrowest ledger with these columns takes. @param int $views pixels of columns for views */
+    public function width(int $views = 0): int
     {
         $columns = array_sum(array_map(static fn (Column $column): int => $column->width, $this->columns));
 
-        return 32 + $this->least() + $columns + self::OVER * count($this->over);
+        return 32 + $this->least() + $columns + self::OVER * count($this->over) + $views;
     }
 
     /** Pixels that names take at least: columns that are added to the side must not push them out of sight. */
     private function least(): int
     {
-        return $this->over === [] ? 150 : 210;
+        return $this->over === [] && $this->views === null ? 150 : 210;
     }
 }

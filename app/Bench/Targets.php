@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Bench;
 
 use Illuminate\Http\Request;
+use VineShelf\Rungs\Rows;
 use VineShelf\Scene\Bits;
 
 /**
@@ -102,6 +103,12 @@ final readonly class Targets
     public function without(Bits $rows): self
     {
         return new self($this->layers, $this->rows->without($rows), $this->tags, $this->folders);
+    }
+
+    /** What a rung is set on. */
+    public function forRungs(Bench $bench): Rows
+    {
+        return new Rows($this->layers, $this->tags, $this->folders, $bench->scene()->numberBits($this->rows));
     }
 
     /** For example "2 layers and 14 objects", or the name when it is one organizer alone. */

@@ -7,6 +7,7 @@ namespace App\Ledger;
 use App\Bench\Bench;
 use App\Bench\Group;
 use App\Bench\Groups;
+use App\Bench\Refused;
 use VineShelf\Facts\Ordered;
 use VineShelf\Folders\Folder;
 use VineShelf\Locks\Lock;
@@ -326,6 +327,12 @@ final class GroupsLens implements Lens
             $all === null && $count > 0,
             $this->shelved->outputNote($group),
         );
+    }
+
+    /** The row of a group by itself. */
+    public function named(string $key): Row
+    {
+        return $this->row($this->groups->named($key) ?? throw new Refused('That is no longer there.', 'keys'), 1);
     }
 
     private function row(Group $group, int $level): Row

@@ -76,7 +76,7 @@ final class LayersLens implements Lens
             }
             if ($at + $length > $from) {
                 if ($what instanceof Layer) {
-                    $rows[$at] = $this->layer($what, $level);
+                    $rows[$at] = $this->row($what, $level);
                 } else {
                     $offset = max(0, $from - $at);
                     foreach ($this->list($what)->slice($offset, min($length, $from + $count - $at) - $offset) as $index => $row) {
@@ -298,7 +298,8 @@ final class LayersLens implements Lens
         );
     }
 
-    private function layer(Layer $layer, int $level): Row
+    /** The row of a layer, at a level of one's choice. */
+    public function row(Layer $layer, int $level): Row
     {
         $bench = $this->bench;
         $inEffect = $bench->layers()->lowest($bench->settings()->layers, Rung::Full->value)[$layer->number];

@@ -21,6 +21,9 @@ final class Ledger
 
     public readonly string $words;
 
+    /** The views that it is widened over. */
+    public readonly ViewColumns $columns;
+
     /** Part of the names of the layers, tags or sets to show; "" for all. */
     public readonly string $named;
 
@@ -31,7 +34,9 @@ final class Ledger
         public readonly int $from = 0,
         public readonly int $count = 60,
         string $named = '',
+        ?ViewColumns $columns = null,
     ) {
+        $this->columns = $columns ?? new ViewColumns($bench);
         $this->name = isset(Arrangement::LENSES[$lens]) ? $lens : $bench->arrangement()->lens;
         $this->words = trim($words);
         $this->named = trim($named);
@@ -47,6 +52,7 @@ final class Ledger
             max(0, $request->integer('from')),
             min(200, max(10, $request->integer('count', 60))),
             mb_substr($request->string('named')->value(), 0, 200),
+            ViewColumns::asked($bench, $request),
         );
     }
 
@@ -56,6 +62,10 @@ final class Ledger
             $arrangement = $this->bench->arrangement();
             $order = (new Sorting($this->bench))->order($arrangement->sortBy, $arrangement->down);
             $found = $this->found()->rows;
+            $views = $arrangement->views;
+            if ($views !== null && $views->only !== '') {
+                return $this->lens = new SetRowsLens($this->bench, $views->views($this->bench->shelf()), $views->only === 'differ', $found);
+            }
             $this->lens = match ($this->name) {
                 'nesting' => new NestingLens($this->bench, $arrangement->objects, $order, $found),
                 'objects' => new ObjectsLens($this->bench, $order, $found),

@@ -8,9 +8,9 @@ use App\Bench\Bench;
 use App\Bench\Targets;
 use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\OneAtATime;
+use VineShelf\Rungs\Rows;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
-use VineShelf\Scene\Bits;
 
 /** A rung for rows, as a change of a desk's settings: objects that are locked are left alone, siblings shown one at a time are hidden. */
 final readonly class RungsOf
@@ -20,7 +20,7 @@ final readonly class RungsOf
 
     private Targets $targets;
 
-    private Bits $numbers;
+    private Rows $rows;
 
     private Organizers $organizers;
 
@@ -33,7 +33,7 @@ final readonly class RungsOf
         $this->locked = $held->count();
         $this->targets = $targets->without($held);
         $this->what = $this->targets->inWords($bench);
-        $this->numbers = $bench->scene()->numberBits($this->targets->rows);
+        $this->rows = $this->targets->forRungs($bench);
         $this->organizers = $bench->organizers();
     }
 
@@ -56,11 +56,7 @@ final readonly class RungsOf
 
     public function on(Settings $desk): Settings
     {
-        $set = $desk
-            ->withLayers($this->targets->layers, $this->rung)
-            ->withTags($this->targets->tags, $this->rung)
-            ->withFolders($this->targets->folders, $this->rung)
-            ->withObjects($this->numbers, $this->rung);
+        $set = $this->rows->set($desk, $this->rung, $this->organizers);
 
         return OneAtATime::shown($set, $this->organizers, $this->targets->layers, $this->targets->tags, $this->targets->folders);
     }

@@ -27,6 +27,7 @@ return new class extends Migration {
         });
         // A view that keeps rungs ended isolating when it was applied.
         DB::statement("UPDATE views SET isolated = ''::bytea WHERE rungs IS NOT NULL");
+        DB::statement("UPDATE views SET pictured = 1 WHERE picture <> ''");
         Schema::table('desk_steps', static function (Blueprint $table): void {
             $table->jsonb('facets_before')->nullable();
             $table->jsonb('facets_after')->nullable();

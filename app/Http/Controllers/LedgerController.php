@@ -9,6 +9,7 @@ use App\Bench\Bench;
 use App\Bench\Column;
 use App\Bench\DeskChange;
 use App\Bench\Keys;
+use App\Bench\ViewFilter;
 use App\Ledger\Ahead;
 use App\Ledger\Folding;
 use App\Ledger\Homes;
@@ -30,7 +31,10 @@ final class LedgerController
             return response()->view('workbench.rule-error', ['error' => $error, 'words' => $ledger->words], 422, ['HX-Reswap' => 'none']);
         }
 
-        return response()->view('workbench.rows', ['bench' => $bench, 'ledger' => $ledger]);
+        // The head of views comes in the same windows as their cells.
+        $parts = $ledger->columns->isOn() ? 'workbench.ledger-parts' : 'workbench.rows';
+
+        return response()->view($parts, ['bench' => $bench, 'ledger' => $ledger]);
     }
 
     /** Folds or unfolds rows, turns to another lens, changes columns or sorting, and answers with the ledger. */
@@ -117,6 +121,10 @@ final class LedgerController
         }
         if ($request->has('over')) {
             $kept['over'] = explode(',', $request->string('over')->value());
+        }
+        if ($request->has('views')) {
+            $views = json_decode($request->string('views')->value(), true);
+            $kept['views'] = ViewFilter::of($views)?->toArray();
         }
         if ($request->has('follow')) {
             $kept['follow'] = $request->boolean('follow');

@@ -358,6 +358,10 @@ export function commandsOf(bench) {
         command('Ledger', 'sort-picked', 'Picked first', '', () => ledger.arrange({ sort: 'picked' })),
         command('Ledger', 'sort-own', 'The order of the model, or by hand', '', () => ledger.arrange({ sort: '' })),
         command('Ledger', 'widen', 'Tags and sets as columns…', 'Shift+w', () => bench.openDialog('/memberships')),
+        command('Ledger', 'grid', 'Views as columns', 'Alt+v', () => bench.grid.turn()),
+        command('Ledger', 'grid-file', 'Views as columns, as a file', '', () =>
+            location.assign(`${bench.server.base}/grid/file?${new URLSearchParams(bench.grid.window())}`),
+        ),
         command('Ledger', 'follow', 'Follow the pick, or stay', '', () => ledger.arrange({ follow: ledger.follows ? 0 : 1 })),
         command('Ledger', 'layouts', 'Columns and layouts…', '', (from) => openLayouts(bench, from)),
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),

@@ -23,7 +23,7 @@ export class Ledger {
         this.words = '';
         /** Part of the names of the layers, tags or sets to show. */
         this.named = '';
-        this.wanted = { from: 0, count: 60 };
+        this.wanted = { from: 0, count: 60, left: 0, across: 40 };
         /** @type {Set<string>} rows of layers, tags, folders and sets that commands act on */
         this.selected = new Set();
         this.focusKey = '';
@@ -47,7 +47,7 @@ export class Ledger {
 
     /** What the server needs to draw the same window again. */
     get window() {
-        return { lens: this.lens, words: this.words, named: this.named, from: this.wanted.from, count: this.wanted.count };
+        return { lens: this.lens, words: this.words, named: this.named, ...this.wanted };
     }
 
     /** Pixels that the head takes. */
@@ -79,6 +79,7 @@ export class Ledger {
                 'data-hits',
                 'data-key',
                 'data-tracks',
+                'data-left',
                 'data-says',
                 'data-follow',
                 'data-desk',
@@ -217,9 +218,36 @@ export class Ledger {
         const count = Math.min(200, visible + 2 * MARGIN);
         const missing = first < from || Math.min(total, first + visible) > from + this.rows.querySelectorAll('.row').length;
         this.wanted.count = count;
-        if (!missing) return;
-        this.wanted.from = Math.max(0, Math.min(first - MARGIN, total - count));
+        const aside = this.followAside();
+        if (!missing && !aside) return;
+        if (missing) this.wanted.from = Math.max(0, Math.min(first - MARGIN, total - count));
         this.fetch('GET', '/ledger');
+    }
+
+    /** Whether columns of views are seen that are not here. @returns {boolean} */
+    followAside() {
+        const { views, left, across, cell } = this.rowsNow;
+        if (views === undefined) return false;
+        const wide = Number(cell);
+        const before = Number(this.rowsNow.width) - Number(views) * wide;
+        const first = Math.max(0, Math.floor((this.scroll.scrollLeft - before) / wide));
+        const last = Math.min(Number(views), Math.ceil((this.scroll.scrollLeft + this.scroll.clientWidth - before) / wide) + 4);
+        this.wanted.across = Math.min(120, Math.ceil(this.scroll.clientWidth / wide) + 16);
+        if (first >= Number(left) && last <= Number(left) + Number(across)) return false;
+        this.wanted.left = Math.max(0, Math.min(first - 8, Number(views) - this.wanted.across));
+        return true;
+    }
+
+    /** Scrolls as little aside as it takes to show a column of a view. @param {number} column */
+    revealAside(column) {
+        const { views, cell, width } = this.rowsNow;
+        const wide = Number(cell);
+        const start = Number(width) - Number(views) * wide - 28 + column * wide;
+        const name = /** @type {HTMLElement | null} */ (this.rows.querySelector('.row .name'))?.offsetWidth ?? 0;
+        if (start - name < this.scroll.scrollLeft) this.scroll.scrollLeft = Math.max(0, start - name);
+        else if (start + wide > this.scroll.scrollLeft + this.scroll.clientWidth)
+            this.scroll.scrollLeft = start + wide - this.scroll.clientWidth;
+        this.followAside();
     }
 
     /** After rows came: puts them where they belong, and gives back focus and selection. */
@@ -260,6 +288,7 @@ export class Ledger {
         const counter = /** @type {HTMLElement} */ (this.element.querySelector('#hits'));
         counter.textContent = hits === '' ? '' : `${Number(hits).toLocaleString('en')} ${hits === '1' ? 'object' : 'objects'}`;
         /** @type {HTMLElement} */ (this.element.querySelector('#hits-bar')).hidden = hits === '' || hits === '0';
+        this.rows.dispatchEvent(new CustomEvent('shelf:settled'));
         // Rows may have become fewer than the scroll position allows, or an overtaken answer may have left another window.
         this.follow();
         this.check();

@@ -152,7 +152,7 @@ export function listenToWideDialog(bench, dialog) {
 }
 
 function isWidened() {
-    return document.querySelector('#ledger-head [data-member]') !== null;
+    return document.querySelector('#ledger-head [data-member], #ledger-head [data-view-head]') !== null;
 }
 
 /** Gives the ledger the room that its columns take, as far as there is any. @param {import('./workbench.js').Workbench} bench */

@@ -29,6 +29,7 @@ import { Server } from './server.js';
 import { Shelf } from './shelf.js';
 import { Taking } from './taking.js';
 import { Tint } from './tint.js';
+import { Grid } from './grid.js';
 import { listenToWide, listenToWideDialog, widen } from './wide.js';
 import { Portraying } from './portraying.js';
 import { WeightPanel } from './weight.js';
@@ -102,6 +103,7 @@ export class Workbench {
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);
         listenToWide(this);
+        this.grid = new Grid(this);
         listenToWideDialog(this, this.dialogs.element);
         widen(this);
         this.readState().then(() => this.canvas.load(this.looking.remembered()));

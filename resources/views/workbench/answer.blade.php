@@ -1,4 +1,7 @@
 <hx-partial hx-target="#rows" hx-swap="innerMorph">@include ('workbench.rows')</hx-partial>
+@if ($ledger->columns->isOn())
+    <hx-partial hx-target="#ledger-head" hx-swap="innerMorph">@include ('workbench.head')</hx-partial>
+@endif
 <hx-partial hx-target="#foot" hx-swap="innerMorph">@include ('workbench.foot')</hx-partial>
 <hx-partial hx-target="#meter" hx-swap="innerHTML">@include ('workbench.meter')</hx-partial>
 <hx-partial hx-target="#sides" hx-swap="innerMorph">@include ('workbench.sides')</hx-partial>

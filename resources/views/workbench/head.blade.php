@@ -26,6 +26,7 @@
         >@if ($colour !== '')<i class="swatch kind-tag" style="--swatch: {{ $colour }}"></i>@endif<b>{{ $name }}</b></span
     >
 @endforeach
+@if ($ledger->columns->isOn()) @include ('workbench.view-heads') @endif
 <span role="columnheader" class="more"
     ><button class="sort" data-command="columns" title="Choose columns" aria-label="Choose columns">{!! Icon::svg('plus') !!}</button></span
 >

@@ -122,6 +122,7 @@
                 <x-tool command="pin-rule" icon="pin" title="Pin the rule beside the slots" />
                 <button class="button small primary" id="rule-keep" data-command="rule-keep" hidden>Keep rule</button>
             </div>
+            <div class="grid-strip" id="grid-strip">@include ('workbench.grid-strip')</div>
             <div
                 class="grid"
                 role="treegrid"
@@ -136,6 +137,9 @@
                         <div class="rows" id="rows" role="rowgroup">@include ('workbench.rows')</div>
                     </div>
                 </div>
+            </div>
+            <div class="grid-bar" id="grid-bar" role="toolbar" aria-label="What is done with the chosen cells" hidden>
+                @include ('workbench.grid-bar')
             </div>
             <footer class="foot" id="foot">@include ('workbench.foot')</footer>
         </section>

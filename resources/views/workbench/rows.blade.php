@@ -11,6 +11,7 @@
     $memberships = new App\Ledger\Memberships($bench);
     $over = $memberships->columns();
     $slots = new App\Ledger\Slots($bench);
+    $columns = $ledger->columns;
 @endphp
 <div
     class="window"
@@ -20,8 +21,15 @@
     data-lens="{{ $ledger->name }}"
     data-hits="{{ $found->rows?->count() }}"
     data-says="{{ $found->error?->getMessage() ?? implode(' ', array_map(fn ($remark) => $remark->sentence, $found->remarks)) }}"
-    data-tracks="{{ $arrangement->tracks() }}"
-    data-width="{{ $arrangement->width() }}"
+    data-tracks="{{ $arrangement->tracks($columns->tracks()) }}"
+    data-width="{{ $arrangement->width($columns->pixels()) }}"
+    @if ($columns->isOn())
+        data-views="{{ count($columns->all) }}"
+        data-view-keys="{{ implode(',', array_map(fn ($view) => "V$view->no", $columns->all)) }}"
+        data-left="{{ $columns->left }}"
+        data-across="{{ count($columns->views) }}"
+        data-cell="{{ $columns->width() }}"
+    @endif
     data-follow="{{ $arrangement->follows ? 1 : 0 }}"
     data-rule="{{ $words }}"
     data-named="{{ $ledger->named }}"
@@ -171,6 +179,7 @@
                     ></span>
                 @endforeach
             @endif
+            @if ($columns->isOn()) @include ('workbench.view-cells') @endif
             <span role="gridcell" class="more"
                 ><button class="more-button" tabindex="-1" aria-label="More for {{ $title }}" aria-haspopup="menu">
                     {!! Icon::svg('ellipsis') !!}

@@ -1,0 +1,208 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Changes;
+
+use App\Bench\Bench;
+use App\Bench\Keys;
+use App\Bench\Refused;
+use App\Bench\Targets;
+use App\Changes\Edits\Edit;
+use App\Changes\Edits\Edits;
+use App\Changes\Edits\RowEdit;
+use App\Models\View;
+use VineShelf\Layers\Layer;
+use VineShelf\Output\Output;
+use VineShelf\Rungs\Rung;
+use VineShelf\Rungs\Settings;
+
+/** A block of rows and views: what the views keep for the rows is set, cleared, copied or pasted in one change, whatever its size. */
+final class SetInViews extends Command
+{
+    private const MOST_CELLS = 2_000_000;
+
+    private readonly string $title;
+
+    /** @var list<Edit> */
+    private readonly array $steps;
+
+    /**
+     * @param list<View>                                $views
+     * @param \Closure(Settings, int): Settings         $change of what the view at a place keeps
+     * @param list<int>                                 $layers numbers of the layers that the views have something to say about then
+     * @param list<Edit>                                $more   what else changes with it
+     */
+    private function __construct(Bench $bench, array $views, \Closure $change, array $layers, string $title, array $more = [])
+    {
+        $left = 0;
+        $steps = $more;
+        foreach ($views as $place => $view) {
+            if (! $view->keepsRungs()) {
+                $left++;
+                continue;
+            }
+            $before = $view->settings();
+            $after = $change($before, $place);
+            [$was, $is] = [base64_encode($before->pack()), base64_encode($after->pack())];
+            if ($was !== $is) {
+                $steps[] = new RowEdit(
+                    'views',
+                    $view->no,
+                    ['rungs' => $was, 'pictured' => $view->pictured] + self::known($bench, $view, []),
+                    ['rungs' => $is, 'pictured' => 0] + self::known($bench, $view, $layers),
+                );
+            }
+        }
+        $this->steps = $steps;
+        $this->title = $title;
+        $this->leftAlone = match ($left) {
+            0 => '',
+            1 => '1 view keeps no rungs and was left alone.',
+            default => "$left views keep no rungs and were left alone.",
+        };
+    }
+
+    /**
+     * The rows are at a rung in the views, or nothing is set for them.
+     *
+     * @param list<View>  $views
+     * @param Rung|null   $rung    null to set nothing
+     * @param bool        $pictures whether the project's output settings are meant as well
+     */
+    public static function set(Bench $bench, Targets $targets, array $views, ?Rung $rung, bool $pictures = false): self
+    {
+        $rows = $targets->forRungs($bench);
+        self::checkSize($targets);
+        $organizers = $bench->organizers();
+        $output = $pictures ? new SetOutput($bench, $targets, $rung === null ? null : Output::from($rung->value)) : null;
+
+        return new self(
+            $bench,
+            $views,
+            static fn (Settings $settings): Settings => $rows->set($settings, $rung, $organizers),
+            $targets->layers,
+            ($rung?->label() ?? 'Nothing set').' in '.self::inWords($views, $pictures).": {$targets->inWords($bench)}",
+            $output?->edits()->steps ?? [],
+        );
+    }
+
+    /**
+     * What other settings say of the rows, those of a view or of the desk, views say as well.
+     *
+     * @param list<View> $views
+     * @param string     $whose  for example "Arrival" or "the desk"
+     */
+    public static function copy(Bench $bench, Targets $targets, array $views, Settings $from, string $whose): self
+    {
+        $rows = $targets->forRungs($bench);
+        self::checkSize($targets);
+
+        return new self(
+            $bench,
+            $views,
+            static fn (Settings $settings): Settings => $rows->copied($from, $settings),
+            $targets->layers,
+            "Copy from $whose to ".self::inWords($views, false).": {$targets->inWords($bench)}",
+        );
+    }
+
+    /**
+     * Each row gets a rung of its own in each view.
+     *
+     * @param list<string>                 $keys    of the rows
+     * @param list<View>                   $views
+     * @param list<list<Rung|null>>        $pattern rungs by row and view; it is repeated where it ends
+     */
+    public static function paste(Bench $bench, array $keys, array $views, array $pattern): self
+    {
+        if ($pattern === [] || $pattern[0] === []) {
+            throw new Refused('There is nothing to paste; copy some cells first.', 'pattern');
+        }
+        if (count($keys) * max(1, count($views)) > self::MOST_CELLS) {
+            throw new Refused('At most '.number_format(self::MOST_CELLS).' cells are set at once.', 'keys');
+        }
+        $byColumn = [];
+        $targets = [];
+        foreach ($views as $place => $view) {
+            $groups = [];
+            foreach ($keys as $at => $key) {
+                $line = $pattern[$at % count($pattern)];
+                $rung = $line[$place % count($line)];
+                $groups[$rung->value ?? -1][] = $key;
+            }
+            foreach ($groups as $rung => $those) {
+                $name = implode(',', $those);
+                $targets[$name] ??= Targets::named(Keys::of($those), $bench);
+                $byColumn[$place][$rung] = $targets[$name]->forRungs($bench);
+            }
+        }
+        $organizers = $bench->organizers();
+        $all = Targets::named(Keys::of($keys), $bench);
+
+        return new self(
+            $bench,
+            $views,
+            static function (Settings $settings, int $place) use ($byColumn, $organizers): Settings {
+                foreach ($byColumn[$place] as $rung => $rows) {
+                    $settings = $rows->set($settings, $rung < 0 ? null : Rung::from($rung), $organizers);
+                }
+
+                return $settings;
+            },
+            $all->layers,
+            'Paste into '.self::inWords($views, false).": {$all->inWords($bench)}",
+        );
+    }
+
+    public function name(): string
+    {
+        return $this->title;
+    }
+
+    public function edits(): Edits
+    {
+        return new Edits($this->steps);
+    }
+
+    /** @param list<View> $views */
+    private static function inWords(array $views, bool $pictures): string
+    {
+        $words = match (count($views)) {
+            0 => '',
+            1 => "view {$views[0]->name}",
+            default => count($views).' views',
+        };
+
+        return implode(' and ', array_filter([$words, $pictures ? 'pictures' : '']));
+    }
+
+    private static function checkSize(Targets $targets): void
+    {
+        if ($targets->isEmpty()) {
+            throw new Refused('These rows have no rung of their own.', 'keys');
+        }
+    }
+
+    /**
+     * Columns that say which layers a view knows; with those that somebody has set in it.
+     *
+     * @param list<int> $layers
+     *
+     * @return array<string, mixed>
+     */
+    private static function known(Bench $bench, View $view, array $layers): array
+    {
+        $before = $view->known_layers;
+        $known = array_keys($bench->known($view)->layers);
+        $after = array_values(array_unique([...$known, ...array_diff($layers, [Layer::UNSORTED])]));
+
+        return ['known_layers' => count($after) > count($known) ? self::list($after) : ($before === null ? null : self::list($before))];
+    }
+
+    /** @param list<int> $numbers */
+    private static function list(array $numbers): string
+    {
+        return json_encode($numbers, JSON_THROW_ON_ERROR);
+    }
+}

@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Bench\Bench;
+use App\Bench\Keys;
+use App\Bench\Refused;
+use App\Bench\Targets;
+use App\Changes\History;
+use App\Changes\SetInViews;
+use App\Ledger\Block;
+use App\Ledger\GridSheet;
+use App\Workbench\Answer;
+use App\Workbench\DeskSteps;
+use App\Workbench\RungsOf;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use VineShelf\Rungs\Rung;
+
+/** The ledger widened over views: what views keep for rows is set, copied and pasted, a block at a time. */
+final class GridController
+{
+    public function __construct(private readonly History $history) {}
+
+    /** The rows of a block get a rung in its columns, or nothing. */
+    public function set(Request $request, Bench $bench): Response
+    {
+        $given = $request->validate(['rung' => ['required', 'in:0,1,2,3,4,5,none']]);
+        $rung = $given['rung'] === 'none' ? null : Rung::from((int) $given['rung']);
+        $block = Block::in($request, $bench);
+        $onDesk = $block->hasDesk ? $this->onDesk($bench, Targets::named(Keys::of($block->keys()), $bench), $rung) : null;
+        $command = null;
+        if ($block->views !== [] || $block->hasPictures) {
+            $command = $this->history->carryOut($bench, static function (Bench $held) use ($request, $rung): SetInViews {
+                $block = Block::in($request, $held);
+
+                return SetInViews::set($held, Targets::named(Keys::of($block->keys()), $held), $block->views, $rung, $block->hasPictures);
+            });
+        }
+
+        return $this->answer($request, $bench, $command, $onDesk);
+    }
+
+    /** What the desk or a view says of the rows of a block, its views say as well. */
+    public function copy(Request $request, Bench $bench): Response
+    {
+        $from = $request->string('source')->value();
+        $command = $this->history->carryOut($bench, static function (Bench $held) use ($request, $from): SetInViews {
+            $block = Block::in($request, $held);
+            $targets = Targets::named(Keys::of($block->keys()), $held);
+            if ($from === 'D') {
+                return SetInViews::copy($held, $targets, $block->views, $held->kept(), 'the desk');
+            }
+            $view = preg_match('~^V\d{1,9}$~D', $from) === 1 ? $held->shelf()->members[(int) substr($from, 1)] ?? null : null;
+            if ($view === null || ! $view->keepsRungs()) {
+                throw new Refused('Say which view, or the desk, is copied from; it has to keep rungs.', 'source');
+            }
+
+            return SetInViews::copy($held, $targets, $block->views, $view->settings(), $view->name);
+        });
+
+        return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
+    }
+
+    /** Cells of a block as text: a line a row, a tab between views. */
+    public function cells(Request $request, Bench $bench): Response
+    {
+        $block = Block::in($request, $bench);
+
+        return response((new GridSheet($bench, $block->views))->cells($block->keys()), 200, [
+            'Content-Type' => 'text/plain; charset=UTF-8',
+        ]);
+    }
+
+    /** Cells that were copied come into a block, again and again where it is larger. */
+    public function paste(Request $request, Bench $bench): Response
+    {
+        $pattern = GridSheet::pattern($request->string('pattern')->value());
+        $command = $this->history->carryOut($bench, static function (Bench $held) use ($request, $pattern): SetInViews {
+            $block = Block::in($request, $held, count($pattern), count($pattern[0] ?? []));
+
+            return SetInViews::paste($held, $block->keys(), $block->views, $pattern);
+        });
+
+        return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
+    }
+
+    /** The grid as comma-separated values: the rows that the ledger has now, the views that it is widened over. */
+    public function file(Request $request, Bench $bench): Response
+    {
+        $views = $bench->arrangement()->views?->views($bench->shelf()) ?? array_values($bench->shelf()->members);
+        $sheet = new GridSheet($bench, $views);
+        $name = preg_replace('~[^\p{L}\p{N} _-]+~u', ' ', $bench->project->name).' views.csv';
+
+        return response($sheet->file(Block::allKeys($request, $bench)), 200, [
+            'Content-Type' => 'text/csv; charset=UTF-8',
+            'Content-Disposition' => "attachment; filename*=UTF-8''".rawurlencode($name),
+        ]);
+    }
+
+    private function onDesk(Bench $bench, Targets $targets, ?Rung $rung): ?RungsOf
+    {
+        $rungs = new RungsOf($bench, $targets, $rung);
+
+        return ! $rungs->isEmpty() && DeskSteps::take($bench, $rungs->name(), $rungs->on(...)) ? $rungs : null;
+    }
+
+    private function answer(Request $request, Bench $bench, ?SetInViews $command, ?RungsOf $onDesk): Response
+    {
+        $answer = Answer::to($bench, $request);
+        if ($command !== null && ($command->change !== null || $onDesk === null)) {
+            $answer->after($command, 'It is so already.');
+            if ($onDesk === null || $command->change === null) {
+                return $answer->send();
+            }
+
+            return $answer
+                ->saying("{$command->name()}. On the desk as well. $command->leftAlone", 'both', $command->leftAlone !== '')
+                ->send();
+        }
+
+        return $answer->saying($onDesk?->said() ?? 'It is so already.', $onDesk === null ? '' : 'desk')->send();
+    }
+}

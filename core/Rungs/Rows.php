@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Rungs;
+
+use VineShelf\Organizers\Organizers;
+use VineShelf\Scene\Bits;
+
+/** Layers, tags, folders of tags and objects whose own rungs are set together: on a desk, or in views. */
+final readonly class Rows
+{
+    /**
+     * @param list<int> $layers  numbers
+     * @param list<int> $tags
+     * @param list<int> $folders
+     * @param Bits      $objects one bit per object number
+     */
+    public function __construct(public array $layers, public array $tags, public array $folders, public Bits $objects) {}
+
+    /**
+     * Settings in which the rows are at a rung; of what is shown one at a time, the others are hidden.
+     *
+     * @param Rung|null $rung null to set nothing
+     */
+    public function set(Settings $settings, ?Rung $rung, Organizers $organizers): Settings
+    {
+        $set = $settings
+            ->withLayers($this->layers, $rung)
+            ->withTags($this->tags, $rung)
+            ->withFolders($this->folders, $rung)
+            ->withObjects($this->objects, $rung);
+
+        // Where nothing is set, nobody has shown anything.
+        return $rung === null ? $set : OneAtATime::shown($set, $organizers, $this->layers, $this->tags, $this->folders);
+    }
+
+    /** Settings in which the rows are as others have them, what is held alone as well. */
+    public function copied(Settings $from, Settings $to): Settings
+    {
+        foreach ($this->layers as $layer) {
+            $to = $to->withLayers([$layer], $from->layer($layer))->withLayersAlone([$layer], $from->layerAlone($layer));
+        }
+        foreach ($this->tags as $tag) {
+            $to = $to->withTags([$tag], $from->tag($tag));
+        }
+        foreach ($this->folders as $folder) {
+            $to = $to->withFolders([$folder], $from->folder($folder));
+        }
+        $to = $to->withObjects($this->objects, null);
+        foreach ($from->objects as $rung => $numbers) {
+            $to = $to->withObjects($numbers->less($numbers->less($this->objects)), Rung::from($rung));
+        }
+        foreach ($from->objectsAlone as $rung => $numbers) {
+            $to = $to->withObjectsAlone($numbers->less($numbers->less($this->objects)), Rung::from($rung));
+        }
+
+        return $to;
+    }
+}
