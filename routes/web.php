@@ -219,6 +219,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/rename', [RenameController::class, 'store'])->name('rename.store');
             Route::patch('/objects/{object}', [ObjectController::class, 'rename'])->name('objects.rename');
             Route::post('/grid', [GridController::class, 'set'])->name('grid.set');
+            Route::post('/grid/preview', [GridController::class, 'preview'])->name('grid.preview');
+            Route::post('/grid/read', [GridController::class, 'read'])->name('grid.read');
             Route::post('/grid/copy', [GridController::class, 'copy'])->name('grid.copy');
             Route::post('/grid/paste', [GridController::class, 'paste'])->name('grid.paste');
             Route::get('/views/facets', [ViewsController::class, 'askFacets'])->name('views.askFacets');

@@ -122,36 +122,48 @@ final class SetInViews extends Command
         if (count($keys) * max(1, count($views)) > self::MOST_CELLS) {
             throw new Refused('At most '.number_format(self::MOST_CELLS).' cells are set at once.', 'keys');
         }
-        $byColumn = [];
-        $targets = [];
-        foreach ($views as $place => $view) {
-            $groups = [];
+        $cells = [];
+        foreach (array_keys($views) as $place) {
             foreach ($keys as $at => $key) {
                 $line = $pattern[$at % count($pattern)];
-                $rung = $line[$place % count($line)];
-                $groups[$rung->value ?? -1][] = $key;
-            }
-            foreach ($groups as $rung => $those) {
-                $name = implode(',', $those);
-                $targets[$name] ??= Targets::named(Keys::of($those), $bench);
-                $byColumn[$place][$rung] = $targets[$name]->forRungs($bench);
+                $cells[$place][$line[$place % count($line)]->value ?? -1][] = $key;
             }
         }
-        $organizers = $bench->organizers();
-        $all = Targets::named(Keys::of($keys), $bench);
+
+        return self::cells($bench, $views, $cells, 'Paste into '.self::inWords($views, false));
+    }
+
+    /**
+     * Views get what is written of them; of what is shown one at a time, nothing else is hidden.
+     *
+     * @param list<View>                            $views
+     * @param array<int, array<int, list<string>>>  $cells keys of rows by rung, -1 for nothing set, by place of the view
+     */
+    public static function cells(Bench $bench, array $views, array $cells, string $title): self
+    {
+        $targets = $byPlace = [];
+        foreach ($cells as $place => $groups) {
+            foreach ($groups as $rung => $keys) {
+                $name = implode(',', $keys);
+                $targets[$name] ??= Targets::named(Keys::of($keys), $bench);
+                $byPlace[$place][$rung] = $targets[$name]->forRungs($bench);
+            }
+        }
+        $keys = array_unique(array_merge(...array_map(static fn (array $groups): array => array_merge(...$groups), $cells)));
+        $all = Targets::named(Keys::of(array_values($keys)), $bench);
 
         return new self(
             $bench,
             $views,
-            static function (Settings $settings, int $place) use ($byColumn, $organizers): Settings {
-                foreach ($byColumn[$place] as $rung => $rows) {
-                    $settings = $rows->set($settings, $rung < 0 ? null : Rung::from($rung), $organizers);
+            static function (Settings $settings, int $place) use ($byPlace): Settings {
+                foreach ($byPlace[$place] ?? [] as $rung => $rows) {
+                    $settings = $rows->put($settings, $rung < 0 ? null : Rung::from($rung));
                 }
 
                 return $settings;
             },
             $all->layers,
-            'Paste into '.self::inWords($views, false).": {$all->inWords($bench)}",
+            "$title: {$all->inWords($bench)}",
         );
     }
 

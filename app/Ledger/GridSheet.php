@@ -67,7 +67,7 @@ final class GridSheet
     }
 
     /** @throws Refused */
-    public static function rung(string $cell, string $where): ?Rung
+    private static function rung(string $cell, string $where, string $field = 'pattern'): ?Rung
     {
         $cell = mb_strtolower(trim($cell));
         if (in_array($cell, ['', '.', '=', 'nothing', 'nothing set'], true)) {
@@ -78,7 +78,7 @@ final class GridSheet
                 return $rung;
             }
         }
-        throw new Refused("“{$cell}” in $where is no rung: Full, Plain, Coarse, Ghost, Box or Hidden, or empty.", 'pattern');
+        throw new Refused("“{$cell}” in $where is no rung: Full, Plain, Coarse, Ghost, Box or Hidden, or empty.", $field);
     }
 
     /**
@@ -104,6 +104,105 @@ final class GridSheet
         rewind($file);
 
         return "\u{FEFF}".stream_get_contents($file);
+    }
+
+    /**
+     * What a file of comma-separated values, as {@see file()} writes it, says otherwise than the views do now.
+     *
+     * @throws Refused when it is no such file, with the line and the column
+     */
+    public static function read(Bench $bench, string $text): ReadSheet
+    {
+        $lines = self::lines($text);
+        $head = array_shift($lines) ?? [];
+        if (
+            mb_strtolower(trim((string) ($head[0] ?? ''), " \t\u{FEFF}")) !== 'row' ||
+            mb_strtolower(trim((string) ($head[1] ?? ''))) !== 'number'
+        ) {
+            throw new Refused('The first line has to begin with Row, Number, Name; then come the views.', 'sheet');
+        }
+        $columns = $views = $unknown = [];
+        foreach (array_slice($head, 3, null, true) as $place => $name) {
+            $view = self::view($bench, trim((string) $name));
+            if ($view === null) {
+                $unknown[] = trim((string) $name);
+            } elseif (! in_array($view, $views, true)) {
+                $columns[$place] = count($views);
+                $views[] = $view;
+            }
+        }
+        $sheet = new self($bench, $views);
+        $cells = [];
+        $missing = $changing = 0;
+        foreach ($lines as $at => $line) {
+            $key = self::key($bench, trim((string) ($line[0] ?? '')), trim((string) ($line[1] ?? '')));
+            if ($key === null) {
+                $missing++;
+                continue;
+            }
+            $now = $sheet->rungs($key);
+            foreach ($columns as $place => $column) {
+                $rung = self::rung((string) ($line[$place] ?? ''), 'line '.($at + 2).', column '.($place + 1), 'sheet');
+                if ($rung !== $now[$column] && $sheet->settings[$column] !== null) {
+                    $cells[$column][$rung->value ?? -1][] = $key;
+                    $changing++;
+                }
+            }
+        }
+
+        return new ReadSheet($views, $cells, $changing, $missing, $unknown);
+    }
+
+    /**
+     * @return list<list<string|null>>
+     *
+     * @throws Refused
+     */
+    private static function lines(string $text): array
+    {
+        if (! mb_check_encoding($text, 'UTF-8')) {
+            throw new Refused('The file is not written in UTF-8.', 'sheet');
+        }
+        $file = fopen('php://temp', 'r+');
+        if ($file === false) {
+            throw new \RuntimeException('There is no memory for a file.');
+        }
+        fwrite($file, (string) preg_replace('~^\x{FEFF}~u', '', $text));
+        rewind($file);
+        // Table programs of some countries write semicolons.
+        $first = (string) fgets($file);
+        $between = substr_count($first, ';') > substr_count($first, ',') ? ';' : ',';
+        rewind($file);
+        $lines = [];
+        while (($line = fgetcsv($file, separator: $between, escape: '')) !== false) {
+            if ($line !== [null]) {
+                $lines[] = $line;
+            }
+        }
+
+        return $lines;
+    }
+
+    private static function view(Bench $bench, string $head): ?View
+    {
+        $number = preg_match('~#(\d{1,9})$~D', $head, $found) === 1 ? (int) $found[1] : 0;
+        $named = array_values(array_filter($bench->shelf()->members, static fn (View $view): bool => $view->name === $head));
+
+        return $bench->shelf()->members[$number] ?? (count($named) === 1 ? $named[0] : null);
+    }
+
+    /** The key of a row that is there. */
+    private static function key(Bench $bench, string $what, string $number): ?string
+    {
+        $no = preg_match('~^\d{1,9}$~D', $number) === 1 ? (int) $number : 0;
+
+        return match (mb_strtolower($what)) {
+            'layer' => $bench->layers()->has($no) ? "L$no" : null,
+            'tag' => $bench->tags()->has($no) ? "T$no" : null,
+            'folder' => $bench->tags()->hasFolder($no) ? "F$no" : null,
+            'object' => $bench->scene()->row($no) > 0 ? "O$no" : null,
+            default => null,
+        };
     }
 
     /** What a table program would take for a formula is text. */

@@ -90,8 +90,8 @@ final class ViewColumns
     /**
      * What a view keeps for a row.
      *
-     * @return array{string, bool} "0" to "5" for a rung, "" for nothing, "new" for an object that the view does not know, "none" for a row or
-     *     a view without rungs; and whether it is not all of it
+     * @return array{string, bool} "0" to "5" for a rung, "" for nothing, "new" for an object that the view does not know, "none" for a row
+     *     or a view without rungs; and whether it is not all of it
      */
     public function cell(Row $row, View $view): array
     {

@@ -18,6 +18,16 @@ final readonly class Rows
      */
     public function __construct(public array $layers, public array $tags, public array $folders, public Bits $objects) {}
 
+    /** Settings in which the rows are at a rung, and nothing else is. @param Rung|null $rung null to set nothing */
+    public function put(Settings $settings, ?Rung $rung): Settings
+    {
+        return $settings
+            ->withLayers($this->layers, $rung)
+            ->withTags($this->tags, $rung)
+            ->withFolders($this->folders, $rung)
+            ->withObjects($this->objects, $rung);
+    }
+
     /**
      * Settings in which the rows are at a rung; of what is shown one at a time, the others are hidden.
      *
@@ -25,11 +35,7 @@ final readonly class Rows
      */
     public function set(Settings $settings, ?Rung $rung, Organizers $organizers): Settings
     {
-        $set = $settings
-            ->withLayers($this->layers, $rung)
-            ->withTags($this->tags, $rung)
-            ->withFolders($this->folders, $rung)
-            ->withObjects($this->objects, $rung);
+        $set = $this->put($settings, $rung);
 
         // Where nothing is set, nobody has shown anything.
         return $rung === null ? $set : OneAtATime::shown($set, $organizers, $this->layers, $this->tags, $this->folders);

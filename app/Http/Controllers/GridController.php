@@ -17,11 +17,14 @@ use App\Workbench\DeskSteps;
 use App\Workbench\RungsOf;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\View\View;
 use VineShelf\Rungs\Rung;
 
 /** The ledger widened over views: what views keep for rows is set, copied and pasted, a block at a time. */
 final class GridController
 {
+    private const LONGEST_SHEET = 8_000_000;
+
     public function __construct(private readonly History $history) {}
 
     /** The rows of a block get a rung in its columns, or nothing. */
@@ -98,6 +101,45 @@ final class GridController
             'Content-Type' => 'text/csv; charset=UTF-8',
             'Content-Disposition' => "attachment; filename*=UTF-8''".rawurlencode($name),
         ]);
+    }
+
+    /** Asks for a file of comma-separated values; with one, shows what it would change. */
+    public function preview(Request $request, Bench $bench): View
+    {
+        $text = self::sheet($request);
+
+        return view('workbench.grid-sheet', [
+            'bench' => $bench,
+            'read' => $text === '' ? null : GridSheet::read($bench, $text),
+            'text' => $text,
+        ]);
+    }
+
+    /** Views keep what a file of comma-separated values says of them. */
+    public function read(Request $request, Bench $bench): Response
+    {
+        $text = self::sheet($request);
+        $command = $this->history->carryOut($bench, static function (Bench $held) use ($text): SetInViews {
+            $read = GridSheet::read($held, $text);
+            if ($read->cells === []) {
+                throw new Refused('The file changes nothing.', 'sheet');
+            }
+
+            return SetInViews::cells($held, $read->views, $read->cells, 'Read a grid into '.count($read->cells).' views');
+        });
+
+        return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
+    }
+
+    /** @throws Refused when it is too long */
+    private static function sheet(Request $request): string
+    {
+        $text = $request->string('sheet')->value();
+        if (strlen($text) > self::LONGEST_SHEET) {
+            throw new Refused('The file has at most '.intdiv(self::LONGEST_SHEET, 1_000_000).' MB.', 'sheet');
+        }
+
+        return $text;
     }
 
     private function onDesk(Bench $bench, Targets $targets, ?Rung $rung): ?RungsOf

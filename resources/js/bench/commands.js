@@ -362,6 +362,7 @@ export function commandsOf(bench) {
         command('Ledger', 'grid-file', 'Views as columns, as a file', '', () =>
             location.assign(`${bench.server.base}/grid/file?${new URLSearchParams(bench.grid.window())}`),
         ),
+        command('Ledger', 'grid-read', 'Read a file into views…', '', () => bench.grid.askFile(), { changes: true }),
         command('Ledger', 'follow', 'Follow the pick, or stay', '', () => ledger.arrange({ follow: ledger.follows ? 0 : 1 })),
         command('Ledger', 'layouts', 'Columns and layouts…', '', (from) => openLayouts(bench, from)),
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),

@@ -33,6 +33,9 @@ export class Grid {
         this.head.addEventListener('click', (event) => this.onHead(event));
         this.head.addEventListener('contextmenu', (event) => this.onHead(event));
         this.bar.addEventListener('click', (event) => this.onBar(event));
+        bench.dialogs.element.addEventListener('change', ({ target }) => {
+            if (target instanceof HTMLInputElement && target.matches('[data-sheet]')) this.readFile(target);
+        });
         document.getElementById('grid-strip')?.addEventListener('change', (event) => this.onStrip(/** @type {any} */ (event.target)));
         this.bar.addEventListener('keydown', (event) => {
             if (event.key === 'Escape') this.leave();
@@ -114,7 +117,8 @@ export class Grid {
         const [whereView = '', whereRung = ''] = this.where.split(':');
         for (const row of /** @type {NodeListOf<HTMLElement>} */ (ledger.rows.querySelectorAll('.row'))) {
             const place = ledger.place(row);
-            const says = whereView === '' ? '' : /** @type {HTMLElement | null} */ (row.querySelector(`[data-col="${whereView}"]`))?.dataset.says;
+            const says =
+                whereView === '' ? '' : /** @type {HTMLElement | null} */ (row.querySelector(`[data-col="${whereView}"]`))?.dataset.says;
             const isRow = block !== null && (whereView === '' ? place >= block.first && place <= block.last : says === whereRung);
             const isIn = (/** @type {number} */ column) => isRow && block !== null && column >= block.left && column <= block.right;
             row.querySelectorAll('.cell-button').forEach((cell, at) => cell.classList.toggle('chosen', isIn(left + at)));
@@ -176,7 +180,9 @@ export class Grid {
         const control = event.ctrlKey || event.metaKey;
         if (move && !event.altKey && !control) return this.move(here, move, event.shiftKey);
         if (control) {
-            const act = { c: () => this.copy(), v: () => this.paste(), d: () => this.fill('down'), a: () => this.all() }[event.key.toLowerCase()];
+            const act = { c: () => this.copy(), v: () => this.paste(), d: () => this.fill('down'), a: () => this.all() }[
+                event.key.toLowerCase()
+            ];
             if (act) act();
             return act !== undefined;
         }
@@ -185,7 +191,8 @@ export class Grid {
         else if (event.key === 'Enter') {
             if (!this.block) this.choose(rectangle(here, here));
             /** @type {HTMLElement | null} */ (this.bar.querySelector('button'))?.focus();
-        } else if (event.key === ' ' && event.shiftKey) this.choose({ first: here.place, last: here.place, left: 0, right: this.keys.length - 1 });
+        } else if (event.key === ' ' && event.shiftKey)
+            this.choose({ first: here.place, last: here.place, left: 0, right: this.keys.length - 1 });
         else if (event.key === 'Escape') this.leave();
         else return false;
         return true;
@@ -359,6 +366,19 @@ export class Grid {
                 },
             ]),
         );
+    }
+
+    /** Asks for a file whose cells are read. */
+    async askFile() {
+        const html = await this.bench.server.htmlOf('/grid/preview', { sheet: '' });
+        if (html) this.bench.dialogs.open(html);
+    }
+
+    /** @param {HTMLInputElement} input */
+    async readFile(input) {
+        const text = (await input.files?.[0]?.text()) ?? '';
+        const html = text === '' ? null : await this.bench.server.htmlOf('/grid/preview', { sheet: text });
+        if (html) this.bench.dialogs.open(html);
     }
 
     /** @param {HTMLInputElement | HTMLSelectElement} field */
