@@ -1,7 +1,9 @@
 <form class="ask grid-sheet" data-submit="post" data-address="{{ route('grid.read', $bench->project) }}">
     <h2 id="dialog-title">Read a grid</h2>
     @if ($read === null)
-        <p>A file of comma-separated values as the grid writes it: a line a row, a column a view. What it says is shown before it is done.</p>
+        <p>
+            A file of comma-separated values as the grid writes it: a line a row, a column a view. What it says is shown before it is done.
+        </p>
         <label for="sheet-file">File</label>
         <input id="sheet-file" type="file" accept=".csv,text/csv" data-sheet autofocus />
     @else
@@ -18,7 +20,9 @@
             <p class="remark">{{ number_format($read->missing) }} of its rows are not in this project and are passed over.</p>
         @endif
         @if ($read->unknown !== [])
-            <p class="remark">No view here: {{ implode(', ', array_slice($read->unknown, 0, 8)) }}{{ count($read->unknown) > 8 ? ' and more' : '' }}.</p>
+            <p class="remark">
+                No view here: {{ implode(', ', array_slice($read->unknown, 0, 8)) }}{{ count($read->unknown) > 8 ? ' and more' : '' }}.
+            </p>
         @endif
         <textarea name="sheet" hidden>{{ $text }}</textarea>
     @endif

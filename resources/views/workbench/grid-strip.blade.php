@@ -21,7 +21,9 @@
     <span class="gap"></span>
     <button class="button small" data-command="grid-file" title="As a file of comma-separated values">CSV out</button>
     @if ($bench->mayChange())
-        <button class="button small" data-command="grid-read" title="From a file of comma-separated values; shown before it is done">CSV in</button>
+        <button class="button small" data-command="grid-read" title="From a file of comma-separated values, shown before it is done">
+            CSV in
+        </button>
     @endif
     <x-tool command="grid" icon="x" title="Views are columns no longer (Alt+V)" />
 @endif
