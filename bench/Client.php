@@ -9,6 +9,9 @@ final class Client
 
     private string $token = '';
 
+    /** The shelf that this page has, as it says to the server. */
+    private string $shelf = '';
+
     /** The last answer that told where project and desk stand. */
     private string $told = '';
 
@@ -60,7 +63,7 @@ final class Client
         curl_setopt_array($this->curl, [
             CURLOPT_URL => $this->base.$path,
             CURLOPT_POST => true,
-            CURLOPT_POSTFIELDS => $body,
+            CURLOPT_POSTFIELDS => $body.($this->shelf === '' ? '' : "&shelf=$this->shelf"),
             CURLOPT_HTTPHEADER => ["X-CSRF-TOKEN: $this->token", 'HX-Request: true'],
         ]);
 
@@ -75,6 +78,9 @@ final class Client
             throw new RuntimeException("$path answered $status: ".substr(strip_tags($answer), 0, 300));
         }
 
+        if (preg_match('~data-stamp="([^"]+)"~', $answer, $stamp) === 1) {
+            $this->shelf = $stamp[1];
+        }
         if (str_contains($answer, 'data-revision=')) {
             $this->told = $answer;
         }

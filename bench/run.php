@@ -23,12 +23,13 @@ require __DIR__.'/Seen.php';
 require __DIR__.'/Served.php';
 require __DIR__.'/Simplifying.php';
 require __DIR__.'/Sorting.php';
+require __DIR__.'/Viewing.php';
 
 ini_set('memory_limit', '4G');
 $sizes =
     array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?:
     array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
-$parts = ['core', 'import', 'requests', 'rules', 'weights', 'lighten', 'sorting', 'simplify', 'canvas'];
+$parts = ['core', 'import', 'requests', 'rules', 'weights', 'lighten', 'sorting', 'views', 'simplify', 'canvas'];
 $only =
     array_merge(
         ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
@@ -226,6 +227,17 @@ foreach (in_array('sorting', $only, true) ? $sizes : [] as $size) {
             default => $times === null ? null : $times * $floor,
         };
         $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? $goal : null, $tagging ? 'once' : 'median of 17');
+    }
+}
+
+// Two hundred views, in the same project.
+foreach (in_array('views', $only, true) ? $sizes : [] as $size) {
+    foreach (Viewing::requests($size) as $name => [$milliseconds, $floor, $times, $note]) {
+        $goal = match (true) {
+            str_starts_with($name, 'filing') => 3000.0,
+            default => $times === null ? null : $times * $floor,
+        };
+        $rows->add($name, $size, $milliseconds, $floor, 'an empty authenticated request', $heavy($size) ? $goal : null, $note);
     }
 }
 

@@ -9,6 +9,7 @@ use App\Models\Project;
 use App\Models\User;
 use App\Models\View;
 use App\Scenes\SceneStore;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
 use VineShelf\Facts\Facts;
 use VineShelf\Folders\FolderTree;
@@ -81,12 +82,17 @@ final class Bench
     /** @var FolderTree<View>|null */
     private ?FolderTree $shelf = null;
 
+    private ?View $view = null;
+
     private ?Evaluator $evaluator = null;
 
     private ?KeptSets $keptSets = null;
 
     /** @var array<string, Found> */
     private array $found = [];
+
+    /** @var array<int, int>|null by number of the view */
+    private ?array $newcomerCounts = null;
 
     /** @var array<int, Known> by number of the view */
     private array $known = [];
@@ -133,6 +139,33 @@ final class Bench
     public function shelf(): FolderTree
     {
         return $this->shelf ??= new FolderTree($this->organizers()->viewFolders, $this->project->views()->get());
+    }
+
+    /** The view that the desk came from; null for none. */
+    public function view(): ?View
+    {
+        if ($this->shelf !== null) {
+            return $this->shelf->members[$this->desk->view_no] ?? null;
+        }
+        if ($this->desk->view_no === 0) {
+            return null;
+        }
+        if ($this->view === null || $this->view->no !== $this->desk->view_no) {
+            $this->view = $this->project->views()->where('no', $this->desk->view_no)->first();
+        }
+
+        return $this->view;
+    }
+
+    /** What the shelf as it stands is known by; it stays the same for as long as nothing on it changes. */
+    public function shelfStamp(): string
+    {
+        $pictures = DB::scalar(
+            "SELECT md5(coalesce(string_agg(no || ':' || pictured || picture, ',' ORDER BY no), '')) FROM views WHERE project_id = ?",
+            [$this->project->id],
+        );
+
+        return $this->project->revision.'.'.substr(is_string($pictures) ? $pictures : '', 0, 8);
     }
 
     /** What the project is sorted by. */
@@ -197,7 +230,27 @@ final class Bench
     {
         $knowsAll = ($view->known_object ?? PHP_INT_MAX) >= $this->project->next_object - 1 && $view->strangers()->isEmpty();
 
-        return $knowsAll || ! $view->keepsRungs() ? 0 : $this->newcomers($view)->count();
+        if ($knowsAll || ! $view->keepsRungs()) {
+            return 0;
+        }
+        if (! apcu_enabled() || DB::transactionLevel() > 0) {
+            return $this->newcomers($view)->count();
+        }
+        $entry = 'newcomers.'.$this->project->key;
+        $this->newcomerCounts ??= self::counts(apcu_fetch($entry), $this->project->revision);
+        if (! isset($this->newcomerCounts[$view->no])) {
+            $this->newcomerCounts[$view->no] = $this->newcomers($view)->count();
+            apcu_store($entry, [$this->project->revision, $this->newcomerCounts], 600);
+        }
+
+        return $this->newcomerCounts[$view->no];
+    }
+
+    /** @return array<int, int> by number of the view, as they were remembered for a revision */
+    private static function counts(mixed $kept, int $revision): array
+    {
+        /** @var array<int, int> */
+        return is_array($kept) && ($kept[0] ?? null) === $revision && is_array($kept[1] ?? null) ? $kept[1] : [];
     }
 
     /** Rows of the objects that a view does not know. */
@@ -429,8 +482,9 @@ final class Bench
     {
         $this->desk = Desk::of($this->project, $this->person);
         $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
-        $this->weights = null;
+        $this->weights = $this->view = null;
         $this->known = [];
+        $this->newcomerCounts = null;
         $this->settings = $this->inEffect = $this->outputs = $this->cutting = $this->seen = null;
         $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;

@@ -38,7 +38,7 @@ final class Outputs
     /** The view whose output is meant; null for none. */
     public function view(): ?View
     {
-        return $this->bench->desk->output_of_view ? $this->bench->shelf()->members[$this->bench->desk->view_no] ?? null : null;
+        return $this->bench->desk->output_of_view ? $this->bench->view() : null;
     }
 
     public function side(): Side

@@ -110,7 +110,7 @@ final class OldViews
         $before = base64_encode($settings->pack());
         $now = base64_encode($held->pack());
         $alone = $view->isolation() ?? Isolation::none();
-        $differs = ! Differing::rows($shift, $settings, $held, $alone, $counted)->isEmpty();
+        $differs = ! Differing::rows($shift, $known, $settings, $held, $alone, $counted)->isEmpty();
         if ($now !== $before || $differs) {
             $old = $differs ? ['pictured' => 0] : [];
             $this->steps[] = new RowEdit(

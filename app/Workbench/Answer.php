@@ -122,7 +122,8 @@ final class Answer
     {
         [$undoable, $redoable] = app(History::class)->next($bench->project, $bench->person);
         [$deskUndoable, $deskRedoable] = DeskSteps::next($bench->desk);
-        $current = $bench->shelf()->members[$bench->desk->view_no] ?? null;
+        $current = $bench->view();
+        $stamp = $bench->shelfStamp();
 
         return [
             'bench' => $bench,
@@ -130,6 +131,8 @@ final class Answer
             'card' => PickCard::of($bench),
             'weight' => self::weight($bench),
             'hidden' => $bench->shown()->inEffect->rungs()->histogram()[Rung::Hidden->value] ?? 0,
+            'shelfStamp' => $stamp,
+            'shelfIsKnown' => $request->string('shelf')->value() === $stamp,
             'differs' => $current === null ? [] : (new FromView($bench, $current))->inWords(),
             'differ' => $bench->outputs()->difference()->count(),
             'undoable' => $undoable,

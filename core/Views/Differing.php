@@ -22,9 +22,9 @@ final class Differing
      *
      * @return Bits rows that are at another rung in it
      */
-    public static function rows(Shift $shift, Settings $before, Settings $now, Isolation $alone, Bits $counted): Bits
+    public static function rows(Shift $shift, Known $known, Settings $before, Settings $now, Isolation $alone, Bits $counted): Bits
     {
-        if (! self::canDiffer($shift, $before, $now)) {
+        if (! self::canDiffer($shift, $known, $before, $now)) {
             return Bits::none($shift->before->count());
         }
         $was = (new InEffect($shift->before, $shift->from, $before, $alone))->rungs();
@@ -34,22 +34,31 @@ final class Differing
         return $difference->onlyFirst()->or($difference->onlySecond())->or($difference->otherwise())->and($counted);
     }
 
-    /** Whether anything that changed is held down by the view at all: most views say nothing of most of it. */
-    private static function canDiffer(Shift $shift, Settings $before, Settings $now): bool
+    /**
+     * Whether anything that changed is held down by the view at all: most views say nothing of most of it, and what went under layers that it
+     * does not know is held as it was.
+     */
+    private static function canDiffer(Shift $shift, Known $known, Settings $before, Settings $now): bool
     {
-        if ($before->objectsAlone !== [] || $now->objectsAlone !== []) {
-            return true;
-        }
         $full = Rung::Full->value;
+        $alone = array_map($shift->before->rowBits(...), $before->objectsAlone);
         [$was, $is] = [new InEffect($shift->before, $shift->from, $before), new InEffect($shift->after, $shift->to, $now)];
         [$layersBefore, $layersNow] = [$was->layerRungs(), $is->layerRungs()];
-        foreach ($shift->filings() as [$from, $to]) {
+        foreach ($shift->filings() as [$from, $to, $rows]) {
+            if (! $known->layer($to)) {
+                continue;
+            }
             if (($layersBefore[$from] ?? $full) !== ($layersNow[$to] ?? $full)) {
                 return true;
             }
+            foreach ($alone as $held) {
+                if (! $held->and($rows)->isEmpty()) {
+                    return true;
+                }
+            }
         }
         foreach ($layersNow as $layer => $rung) {
-            if ($rung !== ($layersBefore[$layer] ?? $rung)) {
+            if ($known->layer($layer) && $rung !== ($layersBefore[$layer] ?? $rung)) {
                 return true;
             }
         }

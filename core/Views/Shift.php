@@ -20,6 +20,9 @@ final class Shift
     /** @var array<string, array{int, int}>|null */
     private ?array $tags = null;
 
+    /** @var array<int, Bits> by layer: every view asks the same */
+    private array $under = [];
+
     /**
      * @param Bits      $refiled rows whose layer became another one
      * @param Bits      $gone    rows that went with the change
@@ -106,6 +109,12 @@ final class Shift
         $new = array_diff_key($this->to->tags->tree->members, $this->from->tags->tree->members);
 
         return array_values(array_unique([...$this->tagged, ...array_keys($new)]));
+    }
+
+    /** Rows that lie right under a layer now. */
+    public function under(int $layer): Bits
+    {
+        return $this->under[$layer] ??= $this->after->layers()->rowsOf([$layer => true]);
     }
 
     /** Whether there is nothing in it that what views show could follow. */

@@ -50,7 +50,7 @@ final class ViewsTest extends TestCase
                 self::assertSame($is, $shown, implode('; ', $did)." (seed $seed, round $round)");
 
                 $changed = array_keys(array_diff_assoc(array_intersect_key($is, $was), $was));
-                $differing = Differing::rows($shift, $settings, $held, Isolation::none(), $counted);
+                $differing = Differing::rows($shift, $plain->known, $settings, $held, Isolation::none(), $counted);
                 sort($changed);
                 $numbers = array_map($shift->before->number(...), $differing->rows());
                 sort($numbers);

@@ -57,6 +57,9 @@ export class Shelf {
         this.folded = new Set(JSON.parse(localStorage.getItem(this.place) ?? '[]'));
         /** @type {Set<string>} what is chosen besides, to be moved together */
         this.chosen = new Set();
+        /** Number of the view that the desk came from, and how the desk differs from it. */
+        this.current = '0';
+        this.differs = '';
         this.element.addEventListener('keydown', (event) => this.onKey(event));
         this.element.addEventListener('click', (event) => this.onClick(event), true);
         this.element.addEventListener('contextmenu', (event) => {
@@ -83,9 +86,40 @@ export class Shelf {
         return /** @type {HTMLElement[]} */ ([...this.element.querySelectorAll('[data-key]')]);
     }
 
-    /** Puts what the page alone knows on what the server sent: what is folded away, and what is chosen. */
+    /** Which shelf this is. */
+    get stamp() {
+        return /** @type {HTMLElement | null} */ (this.element.querySelector('[data-stamp]'))?.dataset.stamp ?? '';
+    }
+
+    /** @param {string} view number of the one that the desk came from, "0" for none @param {string} differs how the desk differs from it */
+    hears(view, differs) {
+        this.current = view;
+        this.differs = differs;
+        this.mark();
+    }
+
+    /** @param {HTMLElement} item a view's card */
+    markCurrent(item) {
+        const isCurrent = item.dataset.view !== undefined && item.dataset.view === this.current;
+        if (item.classList.contains('current') !== isCurrent) item.classList.toggle('current', isCurrent);
+        const picture = item.querySelector('.view-picture');
+        if (picture && (picture.getAttribute('aria-current') === 'true') !== isCurrent)
+            if (isCurrent) picture.setAttribute('aria-current', 'true');
+            else picture.removeAttribute('aria-current');
+        const says = isCurrent ? this.differs : '';
+        const dot = /** @type {HTMLElement | null} */ (item.querySelector('.differs'));
+        if ((dot?.title ?? '') === says) return;
+        dot?.remove();
+        if (says === '' || !picture) return;
+        const mark = Object.assign(document.createElement('span'), { className: 'differs', title: says });
+        mark.append(Object.assign(document.createElement('span'), { className: 'unseen', textContent: says }));
+        picture.append(mark);
+    }
+
+    /** Puts what the page alone knows on what the server sent: what is folded away, what is chosen, and the current view. */
     mark() {
         for (const item of this.items()) {
+            this.markCurrent(item);
             const key = item.dataset.key ?? '';
             const away = (item.dataset.within ?? '').split(' ').some((folder) => this.folded.has(folder));
             if (item.hidden !== away) item.hidden = away;

@@ -49,7 +49,7 @@ export class Workbench {
     constructor(element) {
         this.element = element;
         const base = new URL(element.dataset.base ?? '').pathname;
-        this.server = new Server(base, () => this.ledger.window);
+        this.server = new Server(base, () => ({ ...this.ledger.window, shelf: this.shelf?.stamp ?? '' }));
         this.ledger = new Ledger(/** @type {HTMLElement} */ (element.querySelector('.ledger')), this.server);
         this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), {
             records: `${base}/records`,
@@ -132,7 +132,7 @@ export class Workbench {
     }
 
     /** @param {DOMStringMap} said */
-    async apply({ revision, packs, meshed, states, pick, tint, edges, edgeMode, section, more }) {
+    async apply({ revision, packs, meshed, states, pick, tint, edges, edgeMode, section, view, differs, more }) {
         const wanted = JSON.parse(more ?? '[]');
         this.canvas.setState(await inflated(states ?? ''), await inflated(pick ?? ''));
         this.canvas.hearPacks(Number(packs));
@@ -143,6 +143,7 @@ export class Workbench {
         this.section.read(section ?? '', `${revision} ${states}`);
         this.taking.hears(this.revisions.revision);
         this.details.hears(this.revisions);
+        this.shelf.hears(view ?? '0', differs ?? '');
         this.weight.hears(this.revisions.revision);
         this.portraying.hears(wanted.portray);
         if (wanted.camera) {

@@ -12,7 +12,9 @@
 <hx-partial hx-target="#card" hx-swap="innerMorph">@include ('workbench.card')</hx-partial>
 <hx-partial hx-target="#isolated" hx-swap="innerMorph">@include ('workbench.isolated')</hx-partial>
 <hx-partial hx-target="#parked" hx-swap="innerMorph">@include ('workbench.parked')</hx-partial>
-<hx-partial hx-target="#shelf" hx-swap="innerMorph">@include ('workbench.shelf')</hx-partial>
+@if (! $shelfIsKnown)
+    <hx-partial hx-target="#shelf" hx-swap="innerMorph">@include ('workbench.shelf')</hx-partial>
+@endif
 @if ($message !== '')
     <hx-partial hx-target="#message" hx-swap="innerHTML">@include ('workbench.message')</hx-partial>
 @endif

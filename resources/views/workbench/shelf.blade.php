@@ -6,7 +6,7 @@
     $icons = ['camera' => 'camera', 'output' => 'image', 'tint' => 'palette', 'section' => 'slice', 'isolation' => 'focus'];
     $marks = array_map(Icon::svg(...), $icons) + ['rungs' => Marks::rung(Rung::Full, Rung::Full)];
 @endphp
-<ul class="views" role="list" aria-label="Views">
+<ul class="views" role="list" aria-label="Views" data-stamp="{{ $shelfStamp }}">
     @foreach ($bench->shelf()->walk() as [$view, $above])
         @php
             $within = implode(' ', array_map(fn ($folder) => "F$folder", $above));
@@ -37,12 +37,10 @@
             @continue
         @endif
         @php
-            $current = $bench->desk->view_no === $view->no;
             $new = $bench->newcomerCount($view);
-            $how = $current && $differs !== [] ? 'The desk differs: ' . implode('; ', $differs) : '';
         @endphp
         <li
-            class="view {{ $apart }} @if ($current) current @endif"
+            class="view {{ $apart }}"
             id="shelf-V{{ $view->no }}"
             data-key="V{{ $view->no }}"
             data-within="{{ $within }}"
@@ -59,7 +57,6 @@
                 data-view="{{ $view->no }}"
                 tabindex="{{ $loop->first ? 0 : -1 }}"
                 aria-label="Apply {{ $view->name }}"
-                @if ($current) aria-current="true" @endif
                 title="{{ $view->name }}"
             >
                 @if ($view->picture !== '')
@@ -72,9 +69,6 @@
                     />
                 @else
                     <x-logo />
-                @endif
-                @if ($how !== '')
-                    <span class="differs" title="{{ $how }}"><span class="unseen">{{ $how }}</span></span>
                 @endif
                 @if ($new > 0)
                     <span class="badge" title="{{ number_format($new) }} came since it was kept or reviewed"

@@ -23,7 +23,7 @@
     class="link differ @if ($differ === 0) is-same @endif"
     data-command="difference"
     data-of="{{ $bench->desk->output_of_view ? 'view' : 'none' }}"
-    data-view="{{ $bench->shelf()->members[$bench->desk->view_no]->name ?? '' }}"
+    data-view="{{ $bench->view()?->name }}"
     aria-haspopup="menu"
     title="How many objects {{ $pictures }} show otherwise than your desk"
 >

@@ -11,5 +11,7 @@
     data-section="{{ $state['section'] }}"
     data-edge-mode="{{ $bench->desk->edges }}"
     data-picked="{{ $bench->pick()->count() }}"
+    data-view="{{ $bench->desk->view_no }}"
+    data-differs="{{ $differs === [] ? '' : 'The desk differs: ' . implode('; ', $differs) }}"
     data-more="{{ json_encode($more) }}"
 ></data>
