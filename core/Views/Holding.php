@@ -173,10 +173,7 @@ final class Holding
     /** @return array<int, Bits> rows that lie right under a layer now, by the rung that they had from where they lay */
     private function lyingIn(int $layer): array
     {
-        $rows = $this->shift->after
-            ->layers()
-            ->rowsOf([$layer => true])
-            ->and($this->counted);
+        $rows = $this->shift->under($layer)->and($this->counted);
         $lying = [];
         foreach ($this->shift->filings() as [$from, $to, $those]) {
             if ($to === $layer) {
