@@ -24,7 +24,8 @@ final class Viewing
         $median = Served::median($client, $base);
         $window = 'lens=layers&from=0&count=47';
         $views = array_values(array_map(static fn ($view): int => $view->no, $bench->shelf()->members));
-        $many = array_values(array_filter($views, static fn (int $view): bool => $bench->shelf()->members[$view]->settings()->objects !== []));
+        $hasObjects = static fn (int $view): bool => $bench->shelf()->members[$view]->settings()->objects !== [];
+        $many = array_values(array_filter($views, $hasObjects));
         $client->post("$base/ledger", 'lens=layers&all=1&unfold=0&views=null');
         $rows = [
             'applying one of 200 views' => [
@@ -47,7 +48,12 @@ final class Viewing
         $columns = implode(',', array_map(static fn (int $view): string => "V$view", $views));
         $rungs = [0, 2, 5, 1];
         $rows['a block of 100 rows and 200 views'] = [
-            ...$median(static fn (Client $c, int $run) => $c->post("$base/grid", "span=0-99&columns=$columns&rung={$rungs[$run % 4]}&$window")),
+            ...$median(
+                static fn (Client $c, int $run) => $c->post(
+                    "$base/grid",
+                    "span=0-99&columns=$columns&rung={$rungs[$run % 4]}&$window",
+                ),
+            ),
             null,
             'one change, with history',
         ];
@@ -98,9 +104,10 @@ final class Viewing
                 $some = $half->and(Sorting::half($bench->scene()->count(), $number + 2));
                 $settings = $settings->withObjects($bench->scene()->numberBits($some), Rung::Ghost);
             }
+            $facets = [Facet::Rungs, Facet::Isolation];
             app(History::class)->carryOut(
                 $bench,
-                static fn (Bench $held): KeepView => new KeepView($held, "View $number", [Facet::Rungs, Facet::Isolation], null, '', $settings),
+                static fn (Bench $held): KeepView => new KeepView($held, "View $number", $facets, null, '', $settings),
             );
         }
         $bench->refresh();

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\CanvasController;
+use App\Http\Controllers\CompareController;
 use App\Http\Controllers\DeskController;
 use App\Http\Controllers\DetailsController;
 use App\Http\Controllers\ExportController;
@@ -175,6 +176,9 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/why/{object}', [WhyController::class, 'show'])->name('why');
             // Rungs are the person's own; opening what is locked asks for more.
             Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');
+            Route::get('/compare', [CompareController::class, 'show'])->name('compare');
+            Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
+            Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');
             Route::post('/views/{view}/apply', [ViewController::class, 'apply'])->name('views.apply');
         });
 

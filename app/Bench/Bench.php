@@ -56,6 +56,9 @@ final class Bench
 
     private ?InEffect $seen = null;
 
+    /** What either of two compared states shows. */
+    private ?InEffect $compared = null;
+
     private ?Contents $contents = null;
 
     private ?Settings $settings = null;
@@ -202,9 +205,14 @@ final class Bench
         return $output ? $this->outputs()->side() : new Side(false, $this->settings(), $this->inEffect(), $this->isolation());
     }
 
-    /** What the canvas shows. */
+    /** What the canvas shows: where two states are compared, what either of them shows. */
     public function shown(): Side
     {
+        $compared = ($this->desk->tint['by'] ?? '') === 'compare' ? ($this->compared ??= Compared::onDesk($this)?->together()) : null;
+        if ($compared !== null) {
+            return new Side(false, $this->settings(), $compared, $this->isolation());
+        }
+
         return $this->side($this->desk->shows_output);
     }
 
@@ -466,7 +474,7 @@ final class Bench
         $this->settings = $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];
-        $this->evaluator = $this->keptSets = $this->outputs = $this->cutting = $this->seen = null;
+        $this->evaluator = $this->keptSets = $this->outputs = $this->cutting = $this->seen = $this->compared = null;
         $this->inEffect = $this->inEffect?->under($this->settings(), $this->isolation());
     }
 
@@ -485,7 +493,7 @@ final class Bench
         $this->weights = $this->view = null;
         $this->known = [];
         $this->newcomerCounts = null;
-        $this->settings = $this->inEffect = $this->outputs = $this->cutting = $this->seen = null;
+        $this->settings = $this->inEffect = $this->outputs = $this->cutting = $this->seen = $this->compared = null;
         $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;
         $this->found = [];

@@ -17,7 +17,8 @@ use VineShelf\Scene\Pick;
  * @property int $user_id
  * @property int $revision
  * @property array<string, mixed> $ledger lens, columns, what is unfolded, filters and sorting of the ledger
- * @property array{by?: string, seed?: int, pick?: string} $tint pick is a packed pick in base64
+ * @property array{by?: string, seed?: int, pick?: string, first?: string, second?: string} $tint pick is a packed pick in base64; first and
+ *     second are what is compared
  * @property int $view_no the view that the desk came from, 0 for none
  * @property int $landing_layer
  * @property bool $lands_in_new whether every new layer becomes the landing layer
@@ -133,7 +134,7 @@ final class Desk extends Model
         $list = static fn (string $key): array => is_array($facets[$key] ?? null) ? $facets[$key] : [];
         $whole = static fn (string $key): int => is_int($facets[$key] ?? null) ? $facets[$key] : 0;
         $isolated = is_string($facets['isolated'] ?? null) ? (string) base64_decode($facets['isolated'], true) : '';
-        /** @var array{by?: string, seed?: int, pick?: string} $tint */
+        /** @var array{by?: string, seed?: int, pick?: string, first?: string, second?: string} $tint */
         $tint = $list('tint');
         /** @var array<string, mixed> $section */
         $section = $list('section');

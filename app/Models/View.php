@@ -30,7 +30,7 @@ use VineShelf\Views\Known;
  * @property string $note
  * @property array{eye: list<float>, target: list<float>, fov: float, tall?: float, up?: list<float>, aspect?: float}|null $camera metres, z
  *     up; field of view in degrees; tall: metres that a parallel picture is high; aspect: width by height
- * @property array{by?: string, seed?: int, pick?: string}|null $tint as a desk has it
+ * @property array{by?: string, seed?: int, pick?: string, first?: string, second?: string}|null $tint as a desk has it
  * @property array<string, mixed>|null $section as a desk has it
  * @property int $newcomers what objects get that came later: {@see \VineShelf\Views\Applied}
  * @property int|null $known_layer the newest layer that the view knows, where known_layers says nothing

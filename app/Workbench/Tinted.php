@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Workbench;
 
 use App\Bench\Bench;
+use App\Bench\Compared;
+use VineShelf\Rungs\Difference;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Pick;
 use VineShelf\Sets\SelectionSet;
@@ -33,7 +35,18 @@ final readonly class Tinted
                     ' '.
                     $this->bench->project->revision.
                     // What follows the desk changes with it.
-                    ($this->by === TintBy::Output ? ' '.$this->bench->desk->revision : '');
+                    (in_array($this->by, [TintBy::Output, TintBy::Compare], true) ? ' '.$this->bench->desk->revision : '');
+    }
+
+    /** @return array{difference?: Difference, labels?: list<string>} */
+    private function compared(): array
+    {
+        if ($this->by === TintBy::Output) {
+            return ['difference' => $this->bench->outputs()->difference()];
+        }
+        $compared = $this->by === TintBy::Compare ? Compared::onDesk($this->bench) : null;
+
+        return $compared === null ? [] : ['difference' => $compared->difference(), 'labels' => $compared->labels()];
     }
 
     public function legend(): Legend
@@ -51,7 +64,7 @@ final readonly class Tinted
             $this->seed,
             $only,
             fn (SelectionSet $set): Bits => $this->bench->set($set)->rows,
-            $this->by === TintBy::Output ? $this->bench->outputs()->difference() : null,
+            ...$this->compared(),
         );
     }
 }

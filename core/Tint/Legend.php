@@ -43,6 +43,8 @@ final readonly class Legend
      * @param int                                $seed another number shuffles anew
      * @param Bits|null                          $only rows to colour, null for all
      * @param (\Closure(SelectionSet): Bits)|null $sets what a set holds; null when no set is looked into
+     * @param Difference|null                    $difference of two states, for the tints that are about those
+     * @param list<string>                       $labels what is only in the first, only in the second, drawn otherwise, the same
      */
     public static function of(
         TintBy $by,
@@ -53,6 +55,7 @@ final readonly class Legend
         ?Bits $only = null,
         ?\Closure $sets = null,
         ?Difference $difference = null,
+        array $labels = ['Only on the desk', 'Only in the picture', 'Drawn otherwise', 'The same'],
     ): self {
         $draws = $facts->ranked('instances')->between(1, INF);
         if ($only !== null) {
@@ -70,7 +73,7 @@ final readonly class Legend
             TintBy::Source => self::sources($facts),
             TintBy::Weight => self::weights($facts),
             TintBy::Lock => self::locks($inEffect),
-            TintBy::Output => self::differing($facts, $difference),
+            TintBy::Output, TintBy::Compare => self::differing($facts, $difference, $labels),
             TintBy::Shuffle => self::shuffled($facts->scene->count(), $seed),
         };
 
@@ -175,17 +178,19 @@ final readonly class Legend
         return [$entries, self::firstOf($facts, $rows)];
     }
 
-    /** @return array{list<array{string, string}>, array<int, int>} */
-    private static function differing(Facts $facts, ?Difference $difference): array
+    /**
+     * @param list<string> $labels
+     *
+     * @return array{list<array{string, string}>, array<int, int>}
+     */
+    private static function differing(Facts $facts, ?Difference $difference, array $labels): array
     {
+        $rows = $difference === null ? [] : [$difference->onlyFirst(), $difference->onlySecond(), $difference->otherwise()];
+        $colours = ['#3f6f9a', '#b8742a', '#7a9a4a', self::NOTHING];
+
         return [
-            [
-                ['Only in the picture', '#b8742a'],
-                ['Only on the desk', '#3f6f9a'],
-                ['Drawn otherwise', '#7a9a4a'],
-                ['The same', self::NOTHING],
-            ],
-            self::firstOf($facts, $difference === null ? [] : array_values($difference->rows())),
+            array_map(static fn (string $label, string $colour): array => [$label, $colour], $labels, $colours),
+            self::firstOf($facts, $rows),
         ];
     }
 

@@ -19,6 +19,7 @@ enum TintBy: string
     case Weight = 'weight';
     case Lock = 'lock';
     case Output = 'output';
+    case Compare = 'compare';
     case Shuffle = 'shuffle';
 
     public function label(): string
@@ -29,6 +30,7 @@ enum TintBy: string
             self::TagCount => 'How many tags',
             self::Untagged => 'Nothing tagged',
             self::Output => 'Desk and output',
+            self::Compare => 'Compared',
             default => ucfirst($this->value),
         };
     }
@@ -39,6 +41,7 @@ enum TintBy: string
         return match ($this) {
             self::TagCount => 'by how many tags objects have',
             self::Output => 'by what the desk and pictures show differently',
+            self::Compare => 'by what only one of two states shows',
             self::Untagged => 'so that what has no tag stands out',
             default => "by $this->value",
         };

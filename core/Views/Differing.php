@@ -35,8 +35,8 @@ final class Differing
     }
 
     /**
-     * Whether anything that changed is held down by the view at all: most views say nothing of most of it, and what went under layers that it
-     * does not know is held as it was.
+     * Whether anything that changed is held down by the view at all: most views say nothing of most of it, and what went under layers that
+     * it does not know is held as it was.
      */
     private static function canDiffer(Shift $shift, Known $known, Settings $before, Settings $now): bool
     {

@@ -75,7 +75,8 @@ final class TintController
     public function update(Request $request, Bench $bench): Response
     {
         $given = $request->validate([
-            'by' => ['required', 'in:'.implode(',', array_column(TintBy::cases(), 'value'))],
+            // Comparing takes two states, and is asked for where they are chosen.
+            'by' => ['required', 'in:'.implode(',', array_diff(array_column(TintBy::cases(), 'value'), [TintBy::Compare->value]))],
             'pick' => ['nullable', 'boolean'],
         ]);
         $by = TintBy::from($given['by']);

@@ -23,6 +23,8 @@ final class WorkbenchController
             'workbench.page',
             Answer::parts($bench, $request) + [
                 'project' => $project,
+                // The ledger by itself, in a window beside the one with the canvas.
+                'isAlone' => $request->string('window')->value() === 'ledger',
                 'sources' => $project->sources()->where('gone', false)->get(),
                 'materials' => Surfaces::of($project),
                 'budget' => json_encode(Budget::most()),

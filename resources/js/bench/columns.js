@@ -115,6 +115,8 @@ export async function openLayouts(bench, button) {
     bench.menus.show(button, undefined, [
         ['Choose columns…', '', () => bench.command('columns')],
         ['Tags and sets as columns…', '⇧W', () => bench.command('widen')],
+        ['Views as columns', 'Alt+V', () => bench.command('grid')],
+        ['In a window of its own', '', () => bench.command('ledger-window')],
         ['Order of the model', '', () => bench.ledger.arrange({ sort: '' })],
         null,
         ...layouts.map(({ no, name, isDefault, isOpen }) => [

@@ -1,3 +1,4 @@
+import { openCompare } from './compare.js';
 import { openFolds, openLayouts } from './columns.js';
 import { openExport } from './exporting.js';
 import { jump } from './jump.js';
@@ -363,6 +364,9 @@ export function commandsOf(bench) {
             location.assign(`${bench.server.base}/grid/file?${new URLSearchParams(bench.grid.window())}`),
         ),
         command('Ledger', 'grid-read', 'Read a file into views…', '', () => bench.grid.askFile(), { changes: true }),
+        command('Ledger', 'ledger-window', 'The ledger in a window of its own', '', () =>
+            open(`${bench.server.base}?window=ledger`, '_blank', 'popup,width=760,height=900'),
+        ),
         command('Ledger', 'follow', 'Follow the pick, or stay', '', () => ledger.arrange({ follow: ledger.follows ? 0 : 1 })),
         command('Ledger', 'layouts', 'Columns and layouts…', '', (from) => openLayouts(bench, from)),
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),
@@ -385,6 +389,7 @@ export function commandsOf(bench) {
         command('Views', 'review-views', 'Review what is new to views…', 'Shift+v', () => bench.openDialog('/views/review'), {
             changes: true,
         }),
+        command('Views', 'compare', 'Compare views, the desk and pictures…', 'Shift+c', () => openCompare(bench)),
         command(
             'Views',
             'views-as-they-were',

@@ -1,3 +1,4 @@
+import { openCompare } from './compare.js';
 import { askForRow } from './newrow.js';
 
 /**
@@ -14,6 +15,7 @@ export function menuOfView(shelf, view, key) {
     const one = keys.length === 1;
     return [
         ['Apply', '', () => bench.server.ask('POST', `/views/${number}/apply`)],
+        [keys.length === 2 ? 'Compare the two…' : 'Compare…', '', () => openCompare(bench, pairOf(key, keys))],
         one ? ['Update from the desk…', '', () => bench.openDialog(`/views/${number}/update`)] : null,
         one ? ['Rename', 'F2', () => shelf.rename(view)] : null,
         one ? [view.dataset.note ? 'Its note…' : 'Add a note…', '', () => bench.openDialog(`/rows/${key}/note`)] : null,
@@ -25,6 +27,11 @@ export function menuOfView(shelf, view, key) {
         null,
         [one ? 'Delete' : `Delete the ${keys.length}`, 'Del', () => shelf.remove(key)],
     ].filter((line, at, all) => line !== null || (at > 0 && all[at - 1] !== null));
+}
+
+/** What is compared: two views that are chosen, else one with the desk. @param {string} key @param {string[]} keys */
+function pairOf(key, keys) {
+    return keys.length === 2 && keys.every((each) => each.startsWith('V')) ? { first: keys[0], second: keys[1] } : { first: key };
 }
 
 /**

@@ -157,6 +157,7 @@ function isWidened() {
 
 /** Gives the ledger the room that its columns take, as far as there is any. @param {import('./workbench.js').Workbench} bench */
 export function widen(bench) {
+    if (bench.isAlone) return;
     const { width } = bench.ledger.rowsNow;
     const room = isWidened() ? Math.min(innerWidth - 340, Number(width) + 40) : 0;
     const kept = Number(localStorage.getItem('ledger-width')) || 496;

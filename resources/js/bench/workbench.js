@@ -29,6 +29,7 @@ import { Server } from './server.js';
 import { Shelf } from './shelf.js';
 import { Taking } from './taking.js';
 import { Tint } from './tint.js';
+import { listenToCompare } from './compare.js';
 import { Grid } from './grid.js';
 import { listenToWide, listenToWideDialog, widen } from './wide.js';
 import { Portraying } from './portraying.js';
@@ -104,9 +105,11 @@ export class Workbench {
         listenToColumnsDialog(this, this.dialogs.element);
         listenToWide(this);
         this.grid = new Grid(this);
+        listenToCompare(this, this.dialogs.element);
         listenToWideDialog(this, this.dialogs.element);
         widen(this);
-        this.readState().then(() => this.canvas.load(this.looking.remembered()));
+        this.isAlone = element.classList.contains('ledger-alone');
+        this.readState().then(() => (this.isAlone ? undefined : this.canvas.load(this.looking.remembered())));
         new MutationObserver(() => this.readState()).observe(/** @type {HTMLElement} */ (document.getElementById('canvas-state')), {
             childList: true,
         });

@@ -22,7 +22,7 @@
         <x-person-menu />
     </header>
     <main
-        class="work"
+        @class (['work', 'ledger-alone' => $isAlone])
         id="work"
         data-base="{{ route('workbench', $project) }}"
         data-budget="{{ $budget }}"
