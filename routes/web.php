@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\CameraController;
 use App\Http\Controllers\CanvasController;
 use App\Http\Controllers\CompareController;
 use App\Http\Controllers\DeskController;
@@ -134,7 +135,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/details', [DetailsController::class, 'show'])->name('details');
             Route::get('/takes', [CanvasController::class, 'takes'])->name('takes');
             Route::post('/here', [SightController::class, 'here'])->name('here');
-            Route::get('/cameras', [CanvasController::class, 'cameras'])->name('cameras');
+            Route::get('/cameras', [CameraController::class, 'index'])->name('cameras');
             Route::get('/tint', [TintController::class, 'show'])->name('tint');
             Route::get('/edges', [TintController::class, 'edges'])->name('edges');
             Route::post('/edges', [TintController::class, 'turnEdges'])->name('edges.turn');
@@ -222,6 +223,10 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/rename/preview', [RenameController::class, 'preview'])->name('rename.preview');
             Route::post('/rename', [RenameController::class, 'store'])->name('rename.store');
             Route::patch('/objects/{object}', [ObjectController::class, 'rename'])->name('objects.rename');
+            Route::post('/cameras', [CameraController::class, 'keep'])->name('cameras.keep');
+            Route::get('/cameras/around', [CameraController::class, 'askAround'])->name('cameras.askAround');
+            Route::post('/cameras/around', [CameraController::class, 'around'])->name('cameras.around');
+            Route::post('/cameras/hold', [CameraController::class, 'hold'])->name('cameras.hold');
             Route::post('/grid', [GridController::class, 'set'])->name('grid.set');
             Route::post('/grid/preview', [GridController::class, 'preview'])->name('grid.preview');
             Route::post('/grid/read', [GridController::class, 'read'])->name('grid.read');

@@ -45,6 +45,7 @@ final class ChangeViews extends Command
     public static function update(Bench $bench, int $number, ?array $camera, bool $keep, ?string $picture): self
     {
         $view = self::views($bench, [$number])[0];
+        self::checkHeld([$view], $camera);
         $after = [];
         foreach (Facet::cases() as $facet) {
             if ($facet === Facet::Camera ? $camera !== null && ($keep || $view->keeps($facet)) : $view->keeps($facet)) {
@@ -117,6 +118,7 @@ final class ChangeViews extends Command
         if ($camera === null && in_array(Facet::Camera, $take, true)) {
             throw new Refused('The camera could not be read; move it a little and try again.', 'facets');
         }
+        self::checkHeld($views, in_array(Facet::Camera, [...$take, ...$leave], true) ? [] : null);
         $words = [
             ...array_map(static fn (Facet $facet): string => 'with '.lcfirst($facet->label()), $take),
             ...array_map(static fn (Facet $facet): string => 'without '.lcfirst($facet->label()), $leave),
@@ -140,6 +142,41 @@ final class ChangeViews extends Command
 
             return $after + ($isNew ? ViewState::known($bench) : []);
         });
+    }
+
+    /**
+     * Views hold their cameras, so that updating them leaves those as they are; or let them go.
+     *
+     * @param list<int> $numbers
+     */
+    public static function holdCamera(Bench $bench, array $numbers, bool $on): self
+    {
+        $views = self::views($bench, $numbers);
+        if (array_filter($views, static fn (View $view): bool => $view->camera === null) !== []) {
+            throw new Refused('A view that keeps no camera has none to hold.', 'views');
+        }
+
+        return self::each(
+            $bench,
+            $views,
+            ($on ? 'Hold the camera of ' : 'Let go the camera of ').self::inWords($views),
+            static fn (): array => ['camera_held' => $on],
+        );
+    }
+
+    /**
+     * @param list<View>        $views
+     * @param array<mixed>|null $camera null where the camera is not meant
+     *
+     * @throws Refused
+     */
+    private static function checkHeld(array $views, ?array $camera): void
+    {
+        foreach ($views as $view) {
+            if ($camera !== null && $view->camera_held) {
+                throw new Refused("$view->name holds its camera; let it go first.", 'facets');
+            }
+        }
     }
 
     /** A view's own output settings become others; none to keep none. */

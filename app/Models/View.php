@@ -32,6 +32,7 @@ use VineShelf\Views\Known;
  *     up; field of view in degrees; tall: metres that a parallel picture is high; aspect: width by height
  * @property array{by?: string, seed?: int, pick?: string, first?: string, second?: string}|null $tint as a desk has it
  * @property array<string, mixed>|null $section as a desk has it
+ * @property bool $camera_held whether the camera stays what it is when the view is updated
  * @property int $newcomers what objects get that came later: {@see \VineShelf\Views\Applied}
  * @property int|null $known_layer the newest layer that the view knows, where known_layers says nothing
  * @property list<int>|null $known_layers
@@ -73,6 +74,7 @@ final class View extends Model implements Shelved
         'known_folders' => 'array',
         'strangers' => Casts\Bytes::class,
         'kept_at' => 'datetime',
+        'camera_held' => 'boolean',
     ];
 
     public function number(): int

@@ -15,6 +15,8 @@ return new class extends Migration {
             $table->jsonb('section')->nullable();
             $table->binary('isolated')->nullable();
             $table->text('note')->default('');
+            // Whether the camera stays what it is, whatever the canvas looks at.
+            $table->boolean('camera_held')->default(false);
             // Numbers of the layers and folders that the view knows; null for all up to known_layer, and all folders.
             $table->jsonb('known_layers')->nullable();
             $table->jsonb('known_folders')->nullable();
@@ -46,6 +48,7 @@ return new class extends Migration {
                 'section',
                 'isolated',
                 'note',
+                'camera_held',
                 'known_layers',
                 'known_folders',
                 'known_turn',

@@ -14,6 +14,7 @@ use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 use VineShelf\Views\Applied;
+use VineShelf\Views\Around;
 use VineShelf\Views\AsItWas;
 use VineShelf\Views\Differing;
 use VineShelf\Views\Holding;
@@ -68,6 +69,21 @@ final class ViewsTest extends TestCase
                 $settings = Settings::unpack($held->pack());
             }
         }
+    }
+
+    public function test_a_camera_goes_around_what_it_looks_at(): void
+    {
+        $camera = ['eye' => [3.0, 1.0, 7.0], 'target' => [1.0, 1.0, 2.0], 'fov' => 40.0, 'tall' => 5.0];
+        $around = Around::cameras($camera, 4);
+        self::assertSame([0, 90, 180, 270], array_column($around, 0));
+        foreach ([[3, 1], [1, 3], [-1, 1], [1, -1]] as $at => [$x, $y]) {
+            self::assertEqualsWithDelta([$x, $y, 7], $around[$at][1]['eye'], 1e-12);
+            self::assertSame(
+                [[1.0, 1.0, 2.0], 40.0, 5.0],
+                [$around[$at][1]['target'], $around[$at][1]['fov'], $around[$at][1]['tall'] ?? 0],
+            );
+        }
+        self::assertSame([0, 51, 103, 154, 206, 257, 309], array_column(Around::cameras($camera, 7), 0));
     }
 
     /**

@@ -9,12 +9,10 @@ use App\Models\Casts\Bytes;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use VineShelf\Geometry\Affine;
 use VineShelf\Picking\Takes;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Drawn;
-use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
 
 /** What the canvas draws, and through which cameras it may look. */
@@ -76,39 +74,6 @@ final class CanvasController
         sort($rows);
 
         return array_map(static fn (int $row): array => [$row, $row], $rows);
-    }
-
-    /** The cameras that came with the model, to look through: places as the canvas counts, metres, fields of view in degrees. */
-    public function cameras(Bench $bench): JsonResponse
-    {
-        $project = $bench->project;
-        [$x, $y, $z] = $bench->facts()->origin();
-        $cameras = [];
-        foreach (
-            $project
-                ->objects()
-                ->where('kind', Kind::Camera->value)
-                ->where('gone', false)
-                ->orderBy('position')
-                ->limit(500)
-                ->get(['project_id', 'no', 'name', 'kind', 'transform', 'properties']) as $object
-        ) {
-            $m = Affine::unpack(Affine::lengthened(Bytes::read($object->getAttributes()['transform'])));
-            $camera = is_array($object->properties['camera'] ?? null) ? $object->properties['camera'] : [];
-            $tall = is_numeric($camera['ymag'] ?? null) ? 2 * (float) $camera['ymag'] : null;
-            $cameras[] =
-                [
-                    'object' => $object->no,
-                    'name' => $object->name === '' ? 'Unnamed camera' : $object->name,
-                    'eye' => [$m[3] - $x, $m[7] - $y, $m[11] - $z],
-                    // A camera of the file looks along its own -z.
-                    'way' => [-$m[2], -$m[6], -$m[10]],
-                    'up' => [$m[1], $m[5], $m[9]],
-                    'fov' => is_numeric($camera['yfov'] ?? null) ? rad2deg((float) $camera['yfov']) : 40.0,
-                ] + ($tall === null ? [] : ['tall' => $tall]);
-        }
-
-        return new JsonResponse($cameras);
     }
 
     /** The number of the object that a click on each object takes, four bytes by object number. */

@@ -69,7 +69,14 @@ final class ViewController
 
         return Answer::to($bench, $request)
             ->saying("$found->name applied.", $changed ? 'desk' : '')
-            ->with(array_filter(['camera' => $found->camera, 'shelf' => "V$view", 'portray' => self::portrayed($bench, $found)]))
+            ->with(
+                array_filter([
+                    'camera' => $found->camera,
+                    'hold' => $found->camera_held,
+                    'shelf' => "V$view",
+                    'portray' => self::portrayed($bench, $found),
+                ]),
+            )
             ->send();
     }
 

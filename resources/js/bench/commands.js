@@ -111,6 +111,19 @@ export function commandsOf(bench) {
         ),
         command('Camera', 'hold', 'Hold the camera', 'h', () => bench.looking.setHold(!canvas.viewpoint.held)),
         command('Camera', 'cameras', "The model's own cameras…", '', (from) => bench.menus.openCameras(from)),
+        command('Camera', 'frame', 'Show the frame of the view in the canvas', 'Shift+k', () => bench.looking.frame.turn()),
+        command('Camera', 'keep-camera', 'Keep the camera alone as a view', '', () => bench.looking.keepCamera(), { changes: true }),
+        command('Camera', 'cameras-keep', 'All cameras of the model as views', '', () => ask('POST', '/cameras', { all: 1 }), {
+            changes: true,
+        }),
+        command(
+            'Camera',
+            'cameras-around',
+            'A turn around the pick as views…',
+            '',
+            needsPick(() => bench.looking.askAround()),
+            { changes: true },
+        ),
         command('Camera', 'walk', 'Walk at eye height', 'w', () => bench.looking.setWalk(!bench.looking.walk.on)),
 
         command('Regions', 'tool', 'Tool', '', (from) => bench.regions.choose(from.dataset.tool ?? 'click'), { quiet: true }),

@@ -136,7 +136,11 @@ export class Menus {
             from,
             undefined,
             cameras.length > 0
-                ? cameras.map((camera) => [camera.name, '', () => this.bench.looking.lookThrough(camera)])
+                ? [
+                      ...cameras.map((camera) => [camera.name, '', () => this.bench.looking.lookThrough(camera)]),
+                      null,
+                      ['All of them as views', '', () => this.bench.command('cameras-keep')],
+                  ]
                 : [['This model brought no cameras', '', () => undefined]],
         );
     }

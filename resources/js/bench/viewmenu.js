@@ -20,6 +20,15 @@ export function menuOfView(shelf, view, key) {
         one ? ['Rename', 'F2', () => shelf.rename(view)] : null,
         one ? [view.dataset.note ? 'Its note…' : 'Add a note…', '', () => bench.openDialog(`/rows/${key}/note`)] : null,
         [`What ${one ? 'it keeps' : `the ${keys.length} keep`}…`, '', () => bench.openDialog(`/views/facets?keys=${keys.join(',')}`)],
+        ...(one && view.dataset.camera
+            ? [
+                  [
+                      view.dataset.camera === 'held' ? 'Let its camera go' : 'Hold its camera',
+                      '',
+                      () => bench.server.ask('POST', '/cameras/hold', { views: number, on: view.dataset.camera === 'held' ? 0 : 1 }),
+                  ],
+              ]
+            : []),
         [one ? 'Duplicate' : `Duplicate the ${keys.length}`, '', () => shelf.onThose('POST', '/views/duplicate', keys)],
         ...menuOfBoth(shelf, keys),
         null,

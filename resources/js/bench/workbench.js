@@ -149,10 +149,7 @@ export class Workbench {
         this.shelf.hears(view ?? '0', differs ?? '');
         this.weight.hears(this.revisions.revision);
         this.portraying.hears(wanted.portray);
-        if (wanted.camera) {
-            this.canvas.viewpoint.set(wanted.camera);
-            this.looking.show();
-        }
+        if (wanted.camera) this.looking.goTo(wanted.camera, wanted.hold === true);
         if (wanted.focus) {
             if (!wanted.focus.startsWith('O')) this.ledger.selected = new Set(wanted.selected ?? [wanted.focus]);
             this.ledger.show(wanted.focus, true);

@@ -106,6 +106,12 @@ export class Viewpoint {
         return true;
     }
 
+    /** Whether the camera is held once it is where it flies to. */
+    holdsThere = false;
+
+    /** @type {(() => void) | undefined} called when it is there and is to be held */
+    arrived = undefined;
+
     /** @type {(() => void) | undefined} called when there is another viewpoint to go back or on to */
     restChanged = undefined;
 
@@ -217,6 +223,7 @@ export class Viewpoint {
             if (flight !== this.flight) return;
             const t = still ? 1 : Math.min(1, (performance.now() - started) / 320);
             if (t === 1) this.goal = null;
+            if (t === 1 && this.holdsThere) this.arrived?.();
             const eased = t * t * (3 - 2 * t);
             const mix = (/** @type {number[]} */ a, /** @type {number[]} */ b) => a.map((value, axis) => value + (b[axis] - value) * eased);
             this.camera.position.fromArray(mix(from.eye, wanted.eye));

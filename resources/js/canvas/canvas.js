@@ -427,7 +427,9 @@ export class Canvas {
 
     /** Where the model is seen from, with the shape of the picture. @returns {import('./camera.js').Sight} */
     sight() {
-        return { ...this.viewpoint.get(), aspect: this.element.clientWidth / Math.max(1, this.element.clientHeight) };
+        const { up } = this.viewpoint.camera;
+        const turned = this.viewpoint.isParallel ? { up: up.toArray() } : {};
+        return { ...this.viewpoint.get(), ...turned, aspect: this.element.clientWidth / Math.max(1, this.element.clientHeight) };
     }
 
     /**

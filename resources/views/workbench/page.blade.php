@@ -167,6 +167,7 @@
             </p>
             <svg class="marker" id="marker" aria-hidden="true"></svg>
             <svg class="pick-marks" id="pick-marks" aria-hidden="true"></svg>
+            <svg class="view-frame" id="view-frame" aria-hidden="true"></svg>
             <svg class="sketch" id="sketch" aria-hidden="true"></svg>
             <svg class="section-marks" id="section-marks" role="group" aria-label="Handles of the section"></svg>
             <div class="region-tools" role="toolbar" aria-label="Picking in the canvas">

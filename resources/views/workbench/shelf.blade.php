@@ -2,6 +2,7 @@
 @use ('App\View\Marks')
 @use ('VineShelf\Folders\Folder')
 @use ('VineShelf\Rungs\Rung')
+@use ('VineShelf\Views\Facet')
 @php
     $icons = ['camera' => 'camera', 'output' => 'image', 'tint' => 'palette', 'section' => 'slice', 'isolation' => 'focus'];
     $marks = array_map(Icon::svg(...), $icons) + ['rungs' => Marks::rung(Rung::Full, Rung::Full)];
@@ -49,6 +50,7 @@
             data-name="{{ $view->name }}"
             data-newcomers="{{ $view->newcomers }}"
             data-new="{{ $new }}"
+            @if ($view->camera !== null) data-camera="{{ $view->camera_held ? 'held' : 'kept' }}" @endif
             data-note="{{ $view->note === '' ? '' : 1 }}"
         >
             <button
@@ -77,7 +79,12 @@
                 @endif
                 <span class="facets">
                     @foreach ($view->facets() as $facet)
-                        <i title="Keeps {{ $facet->inWords() }}">{!! $marks[$facet->value] !!}</i>
+                        @php
+                            $holds = $facet === Facet::Camera && $view->camera_held;
+                        @endphp
+                        <i title="{{ $holds ? 'Holds' : 'Keeps' }} {{ $facet->inWords() }}"
+                            >{!! $holds ? Icon::svg('pin') : $marks[$facet->value] !!}</i
+                        >
                     @endforeach
                 </span>
             </button>

@@ -52,7 +52,9 @@
             @endif
         </ul>
     @endif
-    @if ($view->keeps(Facet::Camera))
+    @if ($view->camera_held)
+        <p class="hint">It holds its camera, which stays as it is.</p>
+    @elseif ($view->keeps(Facet::Camera))
         <label class="tick"><input type="checkbox" name="keep_camera" value="1" /> Take the camera from the canvas as well</label>
     @else
         <label class="tick"><input type="checkbox" name="keep_camera" value="1" /> Keep the camera from now on</label>
