@@ -111,7 +111,7 @@ export function commandsOf(bench) {
         ),
         command('Camera', 'hold', 'Hold the camera', 'h', () => bench.looking.setHold(!canvas.viewpoint.held)),
         command('Camera', 'cameras', "The model's own cameras…", '', (from) => bench.menus.openCameras(from)),
-        command('Camera', 'frame', 'Show the frame of the view in the canvas', 'Shift+k', () => bench.looking.frame.turn()),
+        command('Camera', 'frame', 'Show the frame of the view in the canvas', 'Alt+f', () => bench.looking.frame.turn()),
         command('Camera', 'keep-camera', 'Keep the camera alone as a view', '', () => bench.looking.keepCamera(), { changes: true }),
         command('Camera', 'cameras-keep', 'All cameras of the model as views', '', () => ask('POST', '/cameras', { all: 1 }), {
             changes: true,
@@ -399,10 +399,10 @@ export function commandsOf(bench) {
 
         command('Views', 'keep-view', 'Keep this view…', 'v', () => bench.openDialog('/views/new'), { changes: true }),
         command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
-        command('Views', 'review-views', 'Review what is new to views…', 'Shift+v', () => bench.openDialog('/views/review'), {
+        command('Views', 'review-views', 'Review what is new to views…', 'Alt+r', () => bench.openDialog('/views/review'), {
             changes: true,
         }),
-        command('Views', 'compare', 'Compare views, the desk and pictures…', 'Shift+c', () => openCompare(bench)),
+        command('Views', 'compare', 'Compare views, the desk and pictures…', 'Alt+c', () => openCompare(bench)),
         command(
             'Views',
             'views-as-they-were',
