@@ -20,8 +20,16 @@ final readonly class Tinted
 
     public static function of(Bench $bench): self
     {
-        $tint = $bench->desk->tint;
+        return self::as($bench, $bench->desk->tint);
+    }
 
+    /**
+     * As a view keeps it.
+     *
+     * @param array{by?: string, seed?: int, pick?: string, first?: string, second?: string} $tint
+     */
+    public static function as(Bench $bench, array $tint): self
+    {
         return new self($bench, TintBy::tryFrom($tint['by'] ?? '') ?? TintBy::Own, $tint['seed'] ?? 1, $tint['pick'] ?? '');
     }
 

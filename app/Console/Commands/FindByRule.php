@@ -10,8 +10,9 @@ use Illuminate\Support\Facades\DB;
 
 final class FindByRule extends OnProject
 {
-    protected $signature = 'shelf:rule {project : the key of a project} {rule : see docs/rules.md} {--person= : e-mail of the person '
-        .'whose desk decides what is shown and picked; the only owner when not given} {--json}';
+    protected $signature =
+        'shelf:rule {project : the key of a project} {rule : see docs/rules.md} {--person= : e-mail of the person '.
+        'whose desk decides what is shown and picked; the only owner when not given} {--json}';
 
     protected $description = 'List the objects that a rule picks: number, kind, name';
 
@@ -24,9 +25,7 @@ final class FindByRule extends OnProject
         if ($found->rows === null) {
             $error = $found->error;
             throw new Refused(
-                $error === null
-                    ? 'The rule is empty.'
-                    : $error->getMessage().' It is at character '.($error->at + 1).'.',
+                $error === null ? 'The rule is empty.' : $error->getMessage().' It is at character '.($error->at + 1).'.',
             );
         }
         foreach ($found->remarks as $remark) {

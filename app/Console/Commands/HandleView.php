@@ -9,8 +9,8 @@ use App\Bench\Refused;
 use App\Changes\ChangeViews;
 use App\Changes\KeepView;
 use App\Models\View;
+use App\Workbench\BcfOf;
 use App\Workbench\ViewOnDesk;
-use VineShelf\Geometry\Box;
 use VineShelf\Views\Facet;
 
 final class HandleView extends OnBench
@@ -62,7 +62,7 @@ final class HandleView extends OnBench
 
         return $this->carryOut(
             $bench,
-            static fn (Bench $held): KeepView => new KeepView($held, $name, $facets, self::camera($held), ''),
+            static fn (Bench $held): KeepView => new KeepView($held, $name, $facets, BcfOf::ofWhole($held), ''),
             '',
         );
     }
@@ -78,29 +78,5 @@ final class HandleView extends OnBench
     private static function named(Bench $bench, string $name): View
     {
         return $bench->project->views()->where('name', $name)->first() ?? throw new Refused("There is no view $name.");
-    }
-
-    /** @return array{eye: list<float>, target: list<float>, fov: float} scripts have no canvas: the whole model, from above */
-    private static function camera(Bench $bench): array
-    {
-        $box = new Box;
-        foreach ($bench->scene()->children(0) as $root) {
-            $place = $bench->facts()->placeFromOrigin($root);
-            $box = $place === null ? $box : $box->with(new Box(...$place));
-        }
-        $middle = $box->middle();
-        $far = 1.4 * max(1.0, $box->isEmpty() ? 1.0 : 2 * self::length($box->halves()));
-
-        return [
-            'eye' => [$middle[0] + 0.5 * $far, $middle[1] - 0.7 * $far, $middle[2] + 0.5 * $far],
-            'target' => $middle,
-            'fov' => 45.0,
-        ];
-    }
-
-    /** @param array{float, float, float} $sides */
-    private static function length(array $sides): float
-    {
-        return hypot($sides[0], hypot($sides[1], $sides[2]));
     }
 }
