@@ -55,8 +55,9 @@ final class BcfOf
      */
     public function topics(iterable $views): \Generator
     {
+        $index = 0;
         foreach ($views as $view) {
-            yield $this->topic($view);
+            yield $this->topic($view, $index++);
         }
     }
 
@@ -74,7 +75,7 @@ final class BcfOf
         ]);
     }
 
-    private function topic(View $view): Topic
+    private function topic(View $view, int $index): Topic
     {
         $labels = [self::KEEPS.implode(', ', array_column($view->facets(), 'value'))];
         if (($view->tint['by'] ?? '') !== '') {
@@ -89,6 +90,7 @@ final class BcfOf
             $view->kept_at->toIso8601String(),
             $labels,
             [$this->viewpoint($view)],
+            $index,
         );
     }
 

@@ -57,6 +57,9 @@ final class BcfReader
             }
         }
 
+        // Where files say nothing of their order, it is that of their names.
+        usort($topics, static fn (Topic $a, Topic $b): int => $a->index <=> $b->index);
+
         return [$topics, $reader->remarks];
     }
 
@@ -97,6 +100,7 @@ final class BcfReader
             self::wordsOf($topic, 'CreationDate'),
             array_values(array_filter($labels, static fn (string $label): bool => $label !== '')),
             $viewpoints,
+            (int) max(-1e9, min(1e9, self::number(self::wordsOf($topic, 'Index')) ?? 0)),
         );
     }
 

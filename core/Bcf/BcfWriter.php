@@ -109,6 +109,7 @@ final class BcfWriter
             $attributes = ['Guid' => $topic->guid, 'TopicType' => self::TYPE, 'TopicStatus' => self::STATUS];
             self::element($xml, 'Topic', $attributes, function () use ($xml, $topic, $isNew): void {
                 self::text($xml, 'Title', trim($topic->title) === '' ? 'Untitled' : $topic->title);
+                self::text($xml, 'Index', (string) $topic->index);
                 $labels = static function () use ($xml, $topic, $isNew): void {
                     foreach ($topic->labels as $label) {
                         self::text($xml, $isNew ? 'Label' : 'Labels', $label);

@@ -21,5 +21,7 @@ final readonly class Topic
         public string $created,
         public array $labels = [],
         public array $viewpoints = [],
+        /** Its place among the topics. */
+        public int $index = 0,
     ) {}
 }
