@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\BcfController;
 use App\Http\Controllers\CameraController;
 use App\Http\Controllers\CanvasController;
 use App\Http\Controllers\CompareController;
@@ -177,6 +178,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/why/{object}', [WhyController::class, 'show'])->name('why');
             // Rungs are the person's own; opening what is locked asks for more.
             Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');
+            Route::get('/bcf', [BcfController::class, 'write'])->name('bcf.write');
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');
@@ -223,6 +225,7 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/rename/preview', [RenameController::class, 'preview'])->name('rename.preview');
             Route::post('/rename', [RenameController::class, 'store'])->name('rename.store');
             Route::patch('/objects/{object}', [ObjectController::class, 'rename'])->name('objects.rename');
+            Route::post('/bcf', [BcfController::class, 'read'])->name('bcf.read');
             Route::post('/cameras', [CameraController::class, 'keep'])->name('cameras.keep');
             Route::get('/cameras/around', [CameraController::class, 'askAround'])->name('cameras.askAround');
             Route::post('/cameras/around', [CameraController::class, 'around'])->name('cameras.around');

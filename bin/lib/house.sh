@@ -206,6 +206,7 @@ http {
         location / { try_files \$uri @php; }
         # Files are given here, and the numbers of objects whose records are wanted.
         location = /imports { client_max_body_size 4g; try_files /.none @php; }
+        location ~ ^/projects/[^/]+/(grid/preview|grid/read|bcf)\$ { client_max_body_size 64m; try_files /.none @php; }
         location ~ ^/projects/[^/]+/records\$ { client_max_body_size 4m; try_files /.none @php; }
         # What PHP runs is never sent as text.
         location ~ \.php(/|\$) { try_files /.none @php; }

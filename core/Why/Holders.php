@@ -111,14 +111,13 @@ final class Holders
 
     private function rungsOfObjects(): void
     {
-        foreach ($this->settings->objects as $rung => $numbers) {
-            if ($rung < Rung::Full->value) {
-                $this->objects($this->scene->rowBits($numbers), Rung::from($rung), null);
+        $none = Bits::none($this->scene->count());
+        foreach (Rung::cases() as $rung) {
+            if ($rung !== Rung::Full) {
+                $rows = fn (?Bits $numbers): Bits => $numbers === null ? $none : $this->scene->rowBits($numbers);
+                $alone = $rows($this->settings->objectsAlone[$rung->value] ?? null);
+                $this->objects($rows($this->settings->objects[$rung->value] ?? null), $rung, null, $alone);
             }
-        }
-        foreach ($this->settings->objectsAlone as $rung => $numbers) {
-            $own = $this->scene->rowBits($numbers)->and($this->of);
-            $this->add('own', 0, $rung < Rung::Full->value ? Rung::from($rung) : null, null, $own, $own);
         }
     }
 
@@ -129,10 +128,13 @@ final class Holders
         }
     }
 
-    /** @param Bits $setters rows that have the setting themselves */
-    private function objects(Bits $setters, ?Rung $rung, ?Lock $lock): void
+    /**
+     * @param Bits      $setters rows that have the setting themselves
+     * @param Bits|null $alone   rows that have it without what they hold
+     */
+    private function objects(Bits $setters, ?Rung $rung, ?Lock $lock, ?Bits $alone = null): void
     {
-        $own = $setters->and($this->of);
+        $own = ($alone === null ? $setters : $setters->or($alone))->and($this->of);
         $this->add('own', 0, $rung, $lock, $own, $own);
         $groups = $setters->and($this->scene->groupBits());
         $held = Relatives::inside($this->scene, $groups)->and($this->of);

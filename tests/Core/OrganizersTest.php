@@ -328,6 +328,9 @@ final class OrganizersTest extends TestCase
     private static function causes(RandomForest $forest, int $number, array $isolated): array
     {
         $causes = [];
+        if (($forest->settings->layersAlone[$forest->layerOf[$number]] ?? 5) < 5) {
+            $causes[] = "filed {$forest->layerOf[$number]}";
+        }
         $above = [];
         for ($at = $forest->parents[$number]; $at !== 0; $at = $forest->parents[$at]) {
             $above[] = $at;
@@ -359,6 +362,10 @@ final class OrganizersTest extends TestCase
                     $causes["$what l{$forest->locks[$setter]}"] = "$what  {$forest->locks[$setter]}";
                 }
             }
+        }
+
+        if (isset($forest->alone[$number])) {
+            $causes["own r{$forest->alone[$number]}"] = "own {$forest->alone[$number]} ";
         }
 
         return array_values($causes);

@@ -69,7 +69,7 @@ final class OutputTest extends TestCase
             };
             foreach (array_keys($forest->parents) as $number) {
                 self::assertSame(
-                    self::lowest($forest, $number, $one),
+                    self::lowest($forest, $number, $one, [$project, $own]),
                     $rungs->at($scene->row($number)),
                     "object $number, seed $seed, round $round",
                 );
@@ -213,10 +213,19 @@ final class OutputTest extends TestCase
         return new OutputSettings($plain['layer'], $plain['tag'], $plain['folder'], $objects);
     }
 
-    /** @param \Closure(string, int): int $one what is set for one link of the chain */
-    private static function lowest(RandomForest $forest, int $number, \Closure $one): int
+    /**
+     * @param \Closure(string, int): int               $one      what is set for one link of the chain
+     * @param list<array<string, array<int, int>>> $settings for pictures, of the project and of the view
+     */
+    private static function lowest(RandomForest $forest, int $number, \Closure $one, array $settings): int
     {
-        $lowest = 5;
+        // What the view holds alone gives way to what is set for pictures of the same object, or of the same layer.
+        $set = static fn (string $what, int $of): bool => isset($settings[0][$what][$of]) || isset($settings[1][$what][$of]);
+        $home = $forest->layerOf[$number];
+        $lowest = min(
+            $set('object', $number) ? 5 : $forest->alone[$number] ?? 5,
+            $set('layer', $home) ? 5 : $forest->settings->layersAlone[$home] ?? 5,
+        );
         for ($layer = $forest->layerOf[$number]; $layer !== 0; $layer = $forest->layers->get($layer)->parent) {
             $lowest = min($lowest, $one('layer', $layer));
         }

@@ -10,7 +10,9 @@ use App\Changes\History;
 use App\Changes\ReadBcf;
 use App\Models\View;
 use App\Workbench\BcfOf;
+use Illuminate\Http\UploadedFile;
 use PHPUnit\Framework\Attributes\TestWith;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use VineShelf\Bcf\BcfReader;
 use VineShelf\Bcf\BcfWriter;
 use VineShelf\Bcf\Component;
@@ -161,6 +163,29 @@ final class BcfTest extends ProjectTestCase
         $this->artisan('shelf:bcf', ['project' => $this->project->key, 'file' => $file, '--as' => '9'])->assertExitCode(2);
         unlink($file);
         self::assertSame(2, $this->project->views()->count());
+    }
+
+    public function test_it_is_sent_and_taken_by_the_page(): void
+    {
+        $this->send('POST', 'views', ['name' => 'Hall', 'keep_rungs' => 1]);
+        $sent = $this->get($this->path('bcf?as=2.1&keys=V1'))->assertOk()->assertDownload();
+        $file = $sent->baseResponse instanceof BinaryFileResponse ? $sent->baseResponse->getFile()->getPathname() : '';
+        $upload = static fn (string $path): UploadedFile => new UploadedFile($path, 'Their hall.bcf', null, null, true);
+        $take = fn (?UploadedFile $of) => $this->call('POST', $this->path('bcf'), [], [], array_filter(['file' => $of]), [
+            'HTTP_ACCEPT' => 'application/json',
+        ]);
+        $take($upload($file))
+            ->assertOk()
+            ->assertJson(['says' => 'Read 1 view from Their hall.bcf.', 'remarks' => []]);
+        self::assertSame(
+            ['Their hall'],
+            array_map(static fn ($folder): string => $folder->name, array_values($this->bench()->shelf()->folders)),
+        );
+        file_put_contents($this->file, 'no zip at all');
+        $take($upload($this->file))->assertStatus(422)->assertSee('cannot be opened');
+        $take(null)->assertStatus(422);
+        $this->get($this->path('bcf?as=9'))->assertStatus(422);
+        $this->get($this->path('bcf?keys=V99'))->assertStatus(422);
     }
 
     /** @param list<Topic> $topics */

@@ -134,7 +134,7 @@ final class OutputTest extends ProjectTestCase
         self::assertSame($all, $this->bench()->pick()->count());
         $this->send('POST', 'tint', ['by' => 'output'])->assertOk();
         $entries = $this->getJson($this->path('tint'))->json('entries');
-        self::assertSame(['Only in the picture', 'Only on the desk', 'Drawn otherwise', 'The same'], array_column($entries, 'label'));
+        self::assertSame(['Only on the desk', 'Only in the picture', 'Drawn otherwise', 'The same'], array_column($entries, 'label'));
     }
 
     public function test_why_answers_for_pictures_and_mends_in_every_picture_or_in_those_of_the_view(): void

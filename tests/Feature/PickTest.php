@@ -275,7 +275,9 @@ final class PickTest extends ProjectTestCase
             );
         };
         self::assertStringContainsString('data-tint=""', (string) $this->send('POST', 'tint', ['by' => 'own'])->getContent());
-        foreach (TintBy::cases() as $by) {
+        // What is compared is chosen where it is compared.
+        $this->send('POST', 'tint', ['by' => TintBy::Compare->value])->assertStatus(302);
+        foreach (array_filter(TintBy::cases(), static fn (TintBy $by): bool => $by !== TintBy::Compare) as $by) {
             $this->send('POST', 'tint', ['by' => $by->value])->assertOk();
             $entries = $this->getJson($this->path('tint'))->json('entries');
             $coloured = array_filter((array) unpack('v*', $codes()));

@@ -126,7 +126,7 @@ final class ViewsController
      *
      * @throws Refused
      */
-    private static function meant(Request $request, Bench $bench): array
+    public static function meant(Request $request, Bench $bench): array
     {
         $numbers = [];
         foreach (explode(',', $request->string('keys')->value()) as $key) {

@@ -1,3 +1,4 @@
+import { readBcf, writeBcf } from './bcf.js';
 import { openCompare } from './compare.js';
 import { openFolds, openLayouts } from './columns.js';
 import { openExport } from './exporting.js';
@@ -402,6 +403,9 @@ export function commandsOf(bench) {
         command('Views', 'review-views', 'Review what is new to views…', 'Alt+r', () => bench.openDialog('/views/review'), {
             changes: true,
         }),
+        command('Views', 'bcf-3', 'All views as BCF 3.0', '', () => writeBcf(bench, '3.0')),
+        command('Views', 'bcf-2', 'All views as BCF 2.1', '', () => writeBcf(bench, '2.1')),
+        command('Views', 'bcf-read', 'Read views from a BCF…', '', () => readBcf(bench), { changes: true }),
         command('Views', 'compare', 'Compare views, the desk and pictures…', 'Alt+c', () => openCompare(bench)),
         command(
             'Views',

@@ -200,6 +200,8 @@ export class Grid {
 
     /** @param {{place: number, column: number}} here @param {number[]} by @param {boolean} extends_ */
     move(here, [down, aside], extends_) {
+        // A block that the keyboard has left for another cell is not gone on with.
+        if (extends_ && !this.isWithin(here)) this.anchor = this.block = null;
         const from = extends_ && this.block && this.anchor ? this.farEnd() : here;
         const there = {
             place: Math.max(0, Math.min(this.ledger.shown.total - 1, from.place + down)),
@@ -218,6 +220,12 @@ export class Grid {
         } else this.choose(null);
         this.focus(there.place, there.column);
         return true;
+    }
+
+    /** @param {{place: number, column: number}} here @returns {boolean} whether the chosen block has this cell */
+    isWithin({ place, column }) {
+        const { block } = this;
+        return !!block && place >= block.first && place <= block.last && column >= block.left && column <= block.right;
     }
 
     /** The corner of the block that lies away from where it starts. */

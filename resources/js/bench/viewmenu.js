@@ -1,3 +1,4 @@
+import { writeBcf } from './bcf.js';
 import { openCompare } from './compare.js';
 import { askForRow } from './newrow.js';
 
@@ -57,6 +58,8 @@ export function menuOfFolder(shelf, folder, key) {
         ['Rename', 'F2', () => shelf.rename(folder)],
         ...menuOfBoth(shelf, keys),
         ['New folder inside…', '', () => askForRow(bench, 'folder', { holds: 'views', into: key, intoName: folder.dataset.name })],
+        ['As BCF 3.0', '', () => writeBcf(bench, '3.0', keys)],
+        ['As BCF 2.1', '', () => writeBcf(bench, '2.1', keys)],
         ['What its views keep…', '', () => bench.openDialog(`/views/facets?keys=${keys.join(',')}`)],
         null,
         ...newcomers(shelf, keys),

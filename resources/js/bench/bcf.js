@@ -1,0 +1,49 @@
+import { explain } from './failures.js';
+
+/**
+ * Saves views as BCF, and says what the format could not take along.
+ *
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {string} as "2.1" or "3.0"
+ * @param {string[]} [keys] of views and folders; none means all
+ */
+export async function writeBcf(bench, as, keys = []) {
+    const query = new URLSearchParams({ as, ...(keys.length > 0 ? { keys: keys.join(',') } : {}) });
+    const response = await fetch(`${bench.server.base}/bcf?${query}`, { headers: { 'HX-Request': 'true' } }).catch(() => null);
+    if (!response?.ok) return explain(response);
+    const address = URL.createObjectURL(await response.blob());
+    const link = Object.assign(document.createElement('a'), { href: address, download: nameOf(response) });
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(address), 60000);
+    const remarks = JSON.parse(decodeURIComponent(response.headers.get('X-Remarks') ?? '[]'));
+    return bench.say([`Saved ${link.download}.`, ...remarks].join(' '));
+}
+
+/** Asks for a BCF file, and reads its viewpoints as views. @param {import('./workbench.js').Workbench} bench */
+export function readBcf(bench) {
+    const input = Object.assign(document.createElement('input'), { type: 'file', accept: '.bcf,.bcfzip' });
+    input.addEventListener('change', async () => {
+        const file = input.files?.[0];
+        if (!file) return;
+        const body = new FormData();
+        body.append('file', file);
+        const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
+        const response = await fetch(`${bench.server.base}/bcf`, {
+            method: 'POST',
+            body,
+            headers: { 'HX-Request': 'true', 'X-CSRF-TOKEN': token },
+        }).catch(() => null);
+        if (!response?.ok) return explain(response);
+        const { says, remarks } = await response.json();
+        await bench.server.ask('GET', '/pulse', { revision: 0, desk: 0 });
+        bench.say([says, ...remarks].join(' '));
+    });
+    input.click();
+}
+
+/** @param {Response} response */
+function nameOf(response) {
+    const said = response.headers.get('Content-Disposition') ?? '';
+    const name = /filename\*=utf-8''([^;]+)/i.exec(said)?.[1];
+    return name ? decodeURIComponent(name) : (/filename="?([^";]+)"?/.exec(said)?.[1] ?? 'views.bcf');
+}
