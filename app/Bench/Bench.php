@@ -254,6 +254,12 @@ final class Bench
         return $this->newcomerCounts[$view->no];
     }
 
+    /** @return list<View> that objects are new to, in the order on the shelf */
+    public function viewsWithNewcomers(): array
+    {
+        return array_values(array_filter($this->shelf()->inOrder(), fn (View $view): bool => $this->newcomerCount($view) > 0));
+    }
+
     /** @return array<int, int> by number of the view, as they were remembered for a revision */
     private static function counts(mixed $kept, int $revision): array
     {

@@ -96,6 +96,14 @@
                         @endif
                     </tbody>
                 </table>
+                @if ($newTo !== [])
+                    <h2>New to {{ count($newTo) === 1 ? 'a view' : number_format(count($newTo)) . ' views' }}</h2>
+                    <p>
+                        {{ implode(', ', array_map(fn ($view) => $view->name, array_slice($newTo, 0, 5))) }}
+                        {{ count($newTo) > 5 ? 'and ' . number_format(count($newTo) - 5) . ' more' : '' }} were kept before some of the
+                        objects came. <a href="{{ route('workbench', [$project, 'review' => 1]) }}">Review what each of them shows</a>
+                    </p>
+                @endif
                 <h2>What stands out</h2>
                 <ul class="notes">
                     @if ($report['unnamed'] > 0)

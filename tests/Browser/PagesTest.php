@@ -31,9 +31,19 @@ final class PagesTest extends BrowserTestCase
             '/file' => 'file under',
             '/layers/16/delete' => 'delete a layer',
             '/views/1/update' => 'update a view',
+            '/views/facets?keys=V1' => 'what views keep',
+            '/views/review' => 'review newcomers',
             '/why/100' => 'why',
             '/exports/ask' => 'export parts',
         ]);
+        $browser->press('Alt+v')->waitFor('.view-head')->click('[data-view-head=V1] .head-button')->waitForText('#grid-bar', '1 column');
+        self::assertNoFindings($browser, 'grid');
+        $browser->press('Alt+s')->waitFor('.shelf-find.finding input');
+        self::assertNoFindings($browser, 'finding a view');
+        $browser->press('Escape')->press('Alt+c')->waitFor('#compare-first');
+        self::assertNoFindings($browser, 'compare');
+        $browser->js('shelfBench.dialogs.close()');
+        $browser->press('Alt+v')->waitUntil('return !document.querySelector(".view-head")', 'the grid stays');
         $browser->js('shelfBench.command("keys")');
         self::assertNoFindings($browser, 'keys');
         $browser->js(

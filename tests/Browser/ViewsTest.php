@@ -52,7 +52,7 @@ final class ViewsTest extends BrowserTestCase
     public function test_a_newcomer_is_reviewed_and_what_a_view_shows_differently_is_kept_as_before(): void
     {
         $browser = $this->workbench(drawn: false);
-        $seats = self::row($browser, 'Seats');
+        [$seats, $roof] = [self::row($browser, 'Seats'), self::row($browser, 'Roof')];
         $browser->js('return shelfBench.server.ask("POST", "/rungs", { keys: arguments[0], rung: 0 })', $seats);
         $browser->press('v')->waitFor('#view-name')->press('Enter')->waitFor('#shelf-V1');
         $this->takeInBeside($browser);
@@ -62,7 +62,7 @@ final class ViewsTest extends BrowserTestCase
         $browser->waitUntil('return document.querySelector("#shelf-V1 .badge") === null', 'the badge stays');
         // Seats are filed under a layer that the view shows: it shows them then, and is asked to stay as it was.
         $browser->js('return shelfBench.pick({ found: 1, words: "seat_shell_00*", mode: "replace" })');
-        $browser->js('return shelfBench.server.ask("POST", "/file", { layer: arguments[0].slice(1) })', self::row($browser, 'Roof'));
+        $browser->js('return shelfBench.server.ask("POST", "/file", { layer: arguments[0].slice(1) })', $roof);
         $browser->waitForText('#message', '1 view shows something differently now.');
         $browser->click('[data-command=views-as-they-were]')->waitForText('#message', 'Keep 1 view as before');
         $browser->js('document.querySelector("#shelf-V1 .view-picture").focus()');

@@ -105,6 +105,31 @@ final class TakeInTest extends TestCase
         $this->assertIndexTrue($project);
     }
 
+    public function test_the_report_says_which_views_have_newcomers_and_leads_to_their_review(): void
+    {
+        $person = $this->person();
+        $first = $this->takeIn($person, Gltf::file(Gltf::triangle()));
+        $project = $first->project ?? throw new \LogicException($first->error);
+        foreach (
+            ['Hall' => ['keep_rungs' => 1], 'Stand' => ['keep_rungs' => 1], 'From the gate' => ['keep_section' => 1]] as $name => $keeps
+        ) {
+            $this->actingAs($person)
+                ->post("/projects/$project->key/views", ['name' => $name] + $keeps)
+                ->assertOk();
+        }
+        $this->get("/projects/$project->key/report/$first->source_id")
+            ->assertOk()
+            ->assertDontSee('New to');
+        $second = $this->takeIn($person, Gltf::file(Gltf::triangle()), name: 'next.glb', into: $project);
+        $this->get("/projects/$project->key/report/$second->source_id")
+            ->assertSee('New to 2 views')
+            ->assertSee('Hall, Stand')
+            ->assertDontSee('From the gate')
+            ->assertSee("/projects/$project->key?review=1", false);
+        $this->post("/projects/$project->key/views/review", ['keys' => 'V1,V2'])->assertOk();
+        $this->get("/projects/$project->key/report/$second->source_id")->assertDontSee('New to');
+    }
+
     public function test_a_property_makes_tags_that_a_second_file_uses_again_and_undo_takes_back(): void
     {
         $person = $this->person();

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Intake\Bundle;
 use App\Jobs\Sorted;
@@ -55,10 +56,13 @@ final class ImportFile extends OnProject
             throw new Refused($import->error ?: 'It was stopped.');
         }
         $key = $import->project->key ?? '';
+        $newTo = $import->project === null ? 0 : count(Bench::of($import->project, $person)->viewsWithNewcomers());
         $this->line(
             $this->option('json')
-                ? (string) json_encode(['project' => $key, 'objects' => $import->objects])
-                : ($import->objects === 1 ? '1 object is' : number_format($import->objects).' objects are')." in project $key.",
+                ? (string) json_encode(['project' => $key, 'objects' => $import->objects, 'viewsWithNewcomers' => $newTo])
+                : ($import->objects === 1 ? '1 object is' : number_format($import->objects).' objects are').
+                    " in project $key.".
+                    ($newTo > 0 ? ' '.($newTo === 1 ? '1 view has' : number_format($newTo).' views have').' newcomers now.' : ''),
         );
 
         return self::SUCCESS;

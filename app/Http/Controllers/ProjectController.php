@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Bench\Bench;
 use App\Files\Kept;
 use App\Intake\Staging;
 use App\Models\Import;
@@ -51,11 +52,19 @@ final class ProjectController
         ]);
     }
 
-    public function report(Project $project, Source $source): View
+    public function report(Request $request, Project $project, Source $source): View
     {
         abort_unless($source->project_id === $project->id, 404);
+        $person = $request->user();
+        abort_unless($person instanceof User, 401);
+        $bench = Bench::of($project, $person);
 
-        return view('report', ['project' => $project, 'source' => $source, 'report' => $source->report]);
+        return view('report', [
+            'project' => $project,
+            'source' => $source,
+            'report' => $source->report,
+            'newTo' => $bench->viewsWithNewcomers(),
+        ]);
     }
 
     public function update(Request $request, Project $project): RedirectResponse

@@ -400,6 +400,7 @@ export function commandsOf(bench) {
 
         command('Views', 'keep-view', 'Keep this view…', 'v', () => bench.openDialog('/views/new'), { changes: true }),
         command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
+        command('Views', 'find-view', 'Find a view on the shelf', 'Alt+s', () => bench.shelf.finder.open(), { quiet: true }),
         command('Views', 'review-views', 'Review what is new to views…', 'Alt+r', () => bench.openDialog('/views/review'), {
             changes: true,
         }),

@@ -1,5 +1,6 @@
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
+import { ViewFinder } from './viewfinder.js';
 import { menuOfFolder, menuOfView } from './viewmenu.js';
 
 /**
@@ -60,6 +61,7 @@ export class Shelf {
         /** Number of the view that the desk came from, and how the desk differs from it. */
         this.current = '0';
         this.differs = '';
+        this.finder = new ViewFinder(this);
         this.element.addEventListener('keydown', (event) => this.onKey(event));
         this.element.addEventListener('click', (event) => this.onClick(event), true);
         this.element.addEventListener('contextmenu', (event) => {
@@ -121,11 +123,14 @@ export class Shelf {
         for (const item of this.items()) {
             this.markCurrent(item);
             const key = item.dataset.key ?? '';
-            const away = (item.dataset.within ?? '').split(' ').some((folder) => this.folded.has(folder));
+            const away =
+                this.finder.words === ''
+                    ? (item.dataset.within ?? '').split(' ').some((folder) => this.folded.has(folder))
+                    : this.finder.hides(item);
             if (item.hidden !== away) item.hidden = away;
             if (item.classList.contains('chosen') !== this.chosen.has(key)) item.classList.toggle('chosen', this.chosen.has(key));
             const spine = item.querySelector('.spine');
-            const open = String(!this.folded.has(key));
+            const open = String(this.finder.words !== '' || !this.folded.has(key));
             if (spine && spine.getAttribute('aria-expanded') !== open) spine.setAttribute('aria-expanded', open);
         }
     }

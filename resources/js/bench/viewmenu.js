@@ -19,7 +19,7 @@ export function menuOfView(shelf, view, key) {
         [keys.length === 2 ? 'Compare the two…' : 'Compare…', '', () => openCompare(bench, pairOf(key, keys))],
         one ? ['Update from the desk…', '', () => bench.openDialog(`/views/${number}/update`)] : null,
         one ? ['Rename', 'F2', () => shelf.rename(view)] : null,
-        one ? [view.dataset.note ? 'Its note…' : 'Add a note…', '', () => bench.openDialog(`/rows/${key}/note`)] : null,
+        one ? [view.dataset.noted ? 'Its note…' : 'Add a note…', '', () => bench.openDialog(`/rows/${key}/note`)] : null,
         [`What ${one ? 'it keeps' : `the ${keys.length} keep`}…`, '', () => bench.openDialog(`/views/facets?keys=${keys.join(',')}`)],
         ...(one && view.dataset.camera
             ? [

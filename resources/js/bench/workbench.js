@@ -117,6 +117,8 @@ export class Workbench {
             childList: true,
         });
         this.pulse();
+        // The report of a take-in leads here.
+        if (this.mayChange && new URLSearchParams(location.search).has('review')) this.openDialog('/views/review');
     }
 
     /** What the server last said about rungs, locks and the pick, and what the page should do about it. */

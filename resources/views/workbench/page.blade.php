@@ -239,6 +239,10 @@
                 <p class="on-its-way" id="on-its-way" role="status"></p>
             </div>
         </section>
+        <div class="shelf-find" id="shelf-find" role="search" aria-label="Views">
+            <x-tool command="find-view" icon="search" title="Find a view on the shelf (Alt+S)" />
+            <input type="search" placeholder="Part of a name" aria-label="Part of a view's name or note" maxlength="120" />
+        </div>
         <section class="shelf" id="shelf" aria-label="Shelf of views">@include ('workbench.shelf')</section>
         <div class="menu" id="row-menu" popover role="menu" aria-label="Row"></div>
     </main>

@@ -51,7 +51,7 @@
             data-newcomers="{{ $view->newcomers }}"
             data-new="{{ $new }}"
             @if ($view->camera !== null) data-camera="{{ $view->camera_held ? 'held' : 'kept' }}" @endif
-            data-note="{{ $view->note === '' ? '' : 1 }}"
+            data-noted="{{ $view->note }}"
         >
             <button
                 class="view-picture"
