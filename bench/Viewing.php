@@ -29,7 +29,7 @@ final class Viewing
         $client->post("$base/ledger", 'lens=layers&all=1&unfold=0&views=null');
         $rows = [
             'applying one of 200 views' => [
-                ...$median(static fn (Client $c, int $run) => $c->post("$base/views/".$views[11 + $run % 8].'/apply', $window)),
+                ...$median(static fn (Client $c, int $run) => $c->post("$base/views/".$views[11 + ($run % 8)].'/apply', $window)),
                 3.0,
                 'views of half of the layers',
             ],
@@ -39,9 +39,18 @@ final class Viewing
                 'objects scattered',
             ],
         ];
+        $rows['comparing two of 200 views'] = [
+            ...$median(
+                static fn (Client $c, int $run) => $c->get(
+                    "$base/compare?first=V".$views[11 + ($run % 8)].'&second=V'.$many[$run % 2],
+                ),
+            ),
+            null,
+            'rows, objects and weights of both',
+        ];
         $client->post("$base/ledger", 'lens=layers&all=1&unfold=1&views='.urlencode('[0,"",""]'));
         $rows['a window of the grid, 60 rows of 200 views'] = [
-            ...$median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=layers&count=60&from=0&across=40&left=".(8 * $run))),
+            ...$median(static fn (Client $c, int $run) => $c->get("$base/ledger?lens=layers&count=60&from=0&across=40&left=". 8 * $run)),
             null,
             '60 rows, 40 columns',
         ];
@@ -49,10 +58,7 @@ final class Viewing
         $rungs = [0, 2, 5, 1];
         $rows['a block of 100 rows and 200 views'] = [
             ...$median(
-                static fn (Client $c, int $run) => $c->post(
-                    "$base/grid",
-                    "span=0-99&columns=$columns&rung={$rungs[$run % 4]}&$window",
-                ),
+                static fn (Client $c, int $run) => $c->post("$base/grid", "span=0-99&columns=$columns&rung={$rungs[$run % 4]}&$window"),
             ),
             null,
             'one change, with history',

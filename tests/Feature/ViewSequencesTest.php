@@ -21,7 +21,7 @@ final class ViewSequencesTest extends SequenceTestCase
         mt_srand(12);
         $states = [];
         $made = $turned = 0;
-        for ($step = 0; $step < 220; $step++) {
+        for ($step = 0; $step < 130; $step++) {
             $bench = Bench::of($this->project->refresh(), mt_rand(0, 1) === 0 ? $this->ida : $this->bea);
             [$before, $shown] = [$this->state(), $this->shownInViews()];
             if ($step % 30 > 2 && mt_rand(0, 6) === 0) {
