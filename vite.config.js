@@ -3,6 +3,6 @@ import laravel from 'laravel-vite-plugin';
 import { defineConfig } from 'vite';
 
 export default defineConfig({
-    plugins: [laravel({ input: ['resources/css/app.css', 'resources/js/app.js'] }), tailwindcss()],
+    plugins: [laravel({ input: ['resources/css/app.css', 'resources/js/app.js', 'resources/js/present.js'] }), tailwindcss()],
     build: { chunkSizeWarningLimit: 1200 },
 });

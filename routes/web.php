@@ -28,6 +28,7 @@ use App\Http\Controllers\OrganizerController;
 use App\Http\Controllers\OutputController;
 use App\Http\Controllers\ParkedController;
 use App\Http\Controllers\PickController;
+use App\Http\Controllers\PresentationController;
 use App\Http\Controllers\ProjectController;
 use App\Http\Controllers\ReachController;
 use App\Http\Controllers\RenameController;
@@ -179,6 +180,10 @@ Route::middleware('auth')->group(function (): void {
             // Rungs are the person's own; opening what is locked asks for more.
             Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');
             Route::get('/bcf', [BcfController::class, 'write'])->name('bcf.write');
+            Route::get('/walk/{views}', [PresentationController::class, 'show'])->name('walk');
+            Route::get('/walk/{views}/records', [PresentationController::class, 'records']);
+            Route::get('/walk/{views}/steps/{step}', [PresentationController::class, 'step'])->whereNumber('step');
+            Route::get('/walk/{views}/faces/{step}', [PresentationController::class, 'faces'])->whereNumber('step');
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');

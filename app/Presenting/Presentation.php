@@ -14,8 +14,8 @@ use VineShelf\Scene\Bits;
 /**
  * Views in the order of the shelf, one step after the other, on a desk of nobody.
  *
- * It begins with everything at Full, nothing isolated, cut or tinted. What a view does not keep stays as the views before it left it, as when
- * somebody applies them one by one; so a step is the same however one comes to it.
+ * It begins with everything at Full, nothing isolated, cut or tinted. What a view does not keep stays as the views before it left it, as
+ * when somebody applies them one by one; so a step is the same however one comes to it.
  */
 final class Presentation
 {

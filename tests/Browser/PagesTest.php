@@ -256,37 +256,6 @@ final class PagesTest extends BrowserTestCase
         self::assertSame([], $together, "beside a ledger of $ledger pixels, with $with");
     }
 
-    /** Everything in the light theme; in the dark one the contrast, which is all that a theme changes. */
-    private static function assertNoFindings(Browser $browser, string $screen): void
-    {
-        if ($browser->js('return window.axe === undefined') === true) {
-            $browser->js((string) file_get_contents(__DIR__.'/../../node_modules/axe-core/axe.min.js'));
-        }
-        // The colours are the same everywhere: every other screen is looked at in the dark as well.
-        static $screens = 0;
-        $themes = ['light' => []] + ($screens++ % 2 === 0 ? ['dark' => ['runOnly' => ['color-contrast']]] : []);
-        foreach ($themes as $theme => $options) {
-            $browser->dark($theme === 'dark');
-            $findings = $browser->driver->executeAsyncScript(
-                <<<'JS'
-                    const done = arguments[arguments.length - 1];
-                    const said = (node) => `${node.target.join(' ')} ${node.any[0]?.message ?? node.all[0]?.message ?? ''}`;
-                    // Behind a dialog nothing can be reached.
-                    const seen = document.querySelector('dialog[open]') ?? document;
-                    // One row of a list is like another: the first dozen stand for all.
-                    const rest = ['#rows .row:nth-child(n+13)', 'tbody tr:nth-child(n+9)'].filter((rows) => seen.querySelector(rows));
-                    const where = { include: [seen], exclude: rest.map((rows) => [rows]) };
-                    axe.run(where, { resultTypes: ['violations'], ...arguments[0] }).then(({ violations }) =>
-                        done(violations.map((found) => `${found.id}: ${found.help}: ${found.nodes.slice(0, 4).map(said).join(' | ')}`)));
-                JS
-                ,
-                [(object) $options],
-            );
-            self::assertSame([], $findings, "axe on $screen, $theme");
-        }
-        $browser->dark(false);
-    }
-
     public function test_the_web_server_itself_sends_no_code_and_takes_no_large_bodies(): void
     {
         foreach (['/index.php', '/index.php/projects', '/sign-in'] as $path) {

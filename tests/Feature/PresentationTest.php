@@ -12,6 +12,8 @@ final class PresentationTest extends ProjectTestCase
 {
     protected const IS_COARSE = true;
 
+    private const CAMERA = '{"eye":[4,0,2],"target":[0,0,0],"fov":40,"aspect":1.5}';
+
     public function test_a_step_shows_what_a_fresh_desk_shows_after_the_views_were_applied_in_order(): void
     {
         mt_srand(7);
@@ -61,5 +63,64 @@ final class PresentationTest extends ProjectTestCase
                 $again->at($step)->shown()->inEffect->rungs()->bytes(),
             );
         }
+    }
+
+    public function test_the_page_is_told_what_each_step_shows_and_nothing_of_what_none_does(): void
+    {
+        [$roof, $seats] = [$this->layer($this->project, '20 Roof'), $this->layer($this->project, '51 Seats')];
+        $this->send('POST', 'views', ['name' => 'All', 'keep_rungs' => 1, 'camera' => self::CAMERA, 'keep_camera' => 1]);
+        $this->send('POST', 'rungs', ['keys' => "L$roof", 'rung' => 2]);
+        $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 0]);
+        $this->send('POST', 'tint', ['by' => 'layer']);
+        $this->send('POST', 'views', ['name' => 'No seats', 'note' => 'As agreed.', 'keep_rungs' => 1, 'keep_tint' => 1]);
+        $this->send('POST', 'rungs', ['keys' => "L$roof", 'rung' => 0]);
+        $this->send('POST', 'folders', ['holds' => 'views', 'name' => 'Client', 'around' => 'V2']);
+        $desk = fn (): array => [$this->bench()->desk->revision, $this->bench()->desk->facets(), $this->bench()->settings()->pack()];
+        $before = $desk();
+        $this->get($this->path('walk/all'))->assertOk()->assertSee('2 / 2 · No seats');
+        $first = $this->getJson($this->path('walk/all/steps/0'))->assertOk()->json();
+        $second = $this->getJson($this->path('walk/all/steps/1'))->assertOk()->json();
+        self::assertSame(['All', '', null], [$first['name'], $first['note'], $first['tint']]);
+        self::assertSame(['No seats', 'As agreed.', 40], [$second['name'], $second['note'], $second['camera']['fov']]);
+        $scene = $this->bench()->scene();
+        $states = static fn (array $step): string => (string) gzinflate((string) base64_decode($step['states'], true));
+        $codes = array_values((array) unpack('v*', (string) gzinflate((string) base64_decode($second['tint']['codes'], true))));
+        foreach (
+            $scene
+                ->layers()
+                ->rowsOf([$seats => true])
+                ->rows() as $row
+        ) {
+            $number = $scene->number($row);
+            self::assertSame([5, 0, 0], [ord($states($first)[$number]), ord($states($second)[$number]), $codes[$number]]);
+        }
+        foreach (
+            $scene
+                ->layers()
+                ->rowsOf([$roof => true])
+                ->rows() as $row
+        ) {
+            self::assertSame(2, ord($states($second)[$scene->number($row)]));
+        }
+        // A folder where all of its views hide the seats does without them.
+        $sent = fn (string $views): int => array_sum(
+            array_map(
+                fn (int $part): int => strlen((string) $this->get($this->path("walk/$views/records?part=$part"))->assertOk()->getContent()),
+                [0, 1],
+            ),
+        );
+        self::assertLessThan($sent('all'), $sent('F1'));
+        $this->get($this->path('walk/F1/steps/1'))->assertNotFound();
+        $this->get($this->path('walk/F1/faces/0'))->assertOk();
+        foreach (['V99', 'F9', 'L1', 'V1,,', '%27', 'V99999999999999999999'] as $odd) {
+            $this->get($this->path("walk/$odd"))->assertStatus(422);
+        }
+        self::assertSame($before, $desk(), 'nothing is done to the desk');
+        $this->actingAs($this->person('Otto Brandt'))->get($this->path('walk/all'))->assertNotFound();
+    }
+
+    public function test_where_there_are_no_views_there_is_nothing_to_walk_through(): void
+    {
+        $this->get($this->path('walk/all'))->assertNotFound();
     }
 }

@@ -128,8 +128,20 @@ final class ViewsController
      */
     public static function meant(Request $request, Bench $bench): array
     {
+        return self::numbers($bench, $request->string('keys')->value());
+    }
+
+    /**
+     * @param string $keys "V3" for a view, "F2" for those of a folder, with commas between
+     *
+     * @return list<int> numbers of the views
+     *
+     * @throws Refused
+     */
+    public static function numbers(Bench $bench, string $keys): array
+    {
         $numbers = [];
-        foreach (explode(',', $request->string('keys')->value()) as $key) {
+        foreach (explode(',', $keys) as $key) {
             if (preg_match('~^([VF])([0-9]{1,9})$~D', trim($key), $found) !== 1) {
                 throw new Refused('Say which views are meant.', 'keys');
             }

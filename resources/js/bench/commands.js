@@ -401,6 +401,7 @@ export function commandsOf(bench) {
         command('Views', 'keep-view', 'Keep this view…', 'v', () => bench.openDialog('/views/new'), { changes: true }),
         command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
         command('Views', 'find-view', 'Find a view on the shelf', 'Alt+s', () => bench.shelf.finder.open(), { quiet: true }),
+        command('Views', 'walk-through', 'Walk through all views as a presentation', 'Alt+p', () => bench.shelf.walkThrough()),
         command('Views', 'review-views', 'Review what is new to views…', 'Alt+r', () => bench.openDialog('/views/review'), {
             changes: true,
         }),

@@ -30,10 +30,7 @@ export class Frame {
      */
     fitted(sight) {
         const { clientWidth: width, clientHeight: height } = this.bench.canvas.element;
-        const more = (sight.aspect ?? 0) / (width / Math.max(1, height));
-        if (!this.isOn || !(more > 1)) return sight;
-        const fov = (Math.atan(Math.tan((sight.fov * Math.PI) / 360) * more) * 360) / Math.PI;
-        return { ...sight, fov, ...(sight.tall ? { tall: sight.tall * more } : {}) };
+        return this.isOn ? whole(sight, width / Math.max(1, height)) : sight;
     }
 
     draw() {
@@ -58,4 +55,17 @@ export class Frame {
 export function inside(aspect, width, height) {
     if (!(aspect > 0) || width <= 0 || height <= 0) return [0, 0];
     return width / height > aspect ? [height * aspect, height] : [width, width / aspect];
+}
+
+/**
+ * A sight so that all of what its picture had is seen, where the page is narrower.
+ * @param {import('../canvas/camera.js').Sight} sight
+ * @param {number} aspect of the page
+ * @returns {import('../canvas/camera.js').Sight}
+ */
+export function whole(sight, aspect) {
+    const more = (sight.aspect ?? 0) / aspect;
+    if (!(more > 1)) return sight;
+    const fov = (Math.atan(Math.tan((sight.fov * Math.PI) / 360) * more) * 360) / Math.PI;
+    return { ...sight, fov, ...(sight.tall ? { tall: sight.tall * more } : {}) };
 }

@@ -1,11 +1,7 @@
+import { cutsOf } from './cuts.js';
 import { SectionHandles } from './sectionhandles.js';
 
-/**
- * A section as the desk keeps it, in metres: sides of a box, least x, y, z, then greatest; planes by normal and distance.
- * @typedef {{on: boolean, box: number[] | null, planes: [number[], number][]}} Kept
- */
-
-const NONE = () => /** @type {Kept} */ ({ on: false, box: null, planes: [] });
+const NONE = () => /** @type {import('./cuts.js').Kept} */ ({ on: false, box: null, planes: [] });
 
 /** Metres above a floor at which plans are cut. */
 const PLAN = 1.2;
@@ -59,22 +55,7 @@ export class SectionPanel {
 
     /** All planes as the canvas counts: normal and distance. @returns {number[][]} */
     get cuts() {
-        const { on, box, planes } = this.kept;
-        if (!on) return [];
-        const sides = box
-            ? [0, 1, 2].flatMap((axis) => {
-                  const along = [0, 1, 2].map((each) => (each === axis ? 1 : 0));
-                  return [
-                      [...along.map((one) => -one), this.origin[axis] - box[axis]],
-                      [...along, box[axis + 3] - this.origin[axis]],
-                  ];
-              })
-            : [];
-        const single = planes.map(([normal, distance]) => [
-            ...normal,
-            distance - normal[0] * this.origin[0] - normal[1] * this.origin[1] - normal[2] * this.origin[2],
-        ]);
-        return [...sides, ...single];
+        return cutsOf(this.kept, this.origin);
     }
 
     /** Tells the canvas and the panel what there is. @param {boolean} [moving] whether somebody drags */
@@ -115,7 +96,7 @@ export class SectionPanel {
         this.sending = window.setTimeout(() => this.send(), 300);
     }
 
-    /** @param {Partial<Kept>} changes */
+    /** @param {Partial<import('./cuts.js').Kept>} changes */
     change(changes) {
         this.kept = { ...this.kept, on: true, ...changes };
         this.isAhead = true;

@@ -244,6 +244,21 @@ export class Shelf {
         this.bench.menus.show(button, event, key.startsWith('V') ? menuOfView(this, item, key) : menuOfFolder(this, item, key));
     }
 
+    /** Walks through views as a presentation, from the current one on where it is among them. @param {string[]} [keys] all without them */
+    walkThrough(keys) {
+        const of = keys ?? [];
+        const views = this.items().filter(
+            ({ dataset: { view, key = '', within = '' } }) =>
+                view !== undefined && (of.length === 0 || of.includes(key) || within.split(' ').some((folder) => of.includes(folder))),
+        );
+        if (views.length === 0) return this.bench.say('There are no views to walk through yet. V keeps one.');
+        const at = Math.max(
+            0,
+            views.findIndex((item) => item.dataset.view === this.current),
+        );
+        return location.assign(`${this.bench.server.base}/walk/${keys ? keys.join(',') : 'all'}#${at + 1}`);
+    }
+
     /** @param {string[]} keys */
     folderAround(keys) {
         this.chosen.clear();

@@ -39,17 +39,10 @@ export class Tint {
         }
         const tint = await this.bench.server.json('/tint');
         if (!tint || stamp !== this.stamp) return;
-        const bytes = await inflated(tint.codes);
-        const codes = new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length >> 1);
-        const palette = tint.entries.map((/** @type {{colour: string}} */ { colour }) =>
-            [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16)),
+        const colours = coloursOf(
+            await inflated(tint.codes),
+            tint.entries.map((/** @type {{colour: string}} */ { colour }) => colour),
         );
-        const colours = new Uint8Array(codes.length * 4);
-        for (let number = 0; number < codes.length; number++) {
-            if (codes[number] === 0) continue;
-            const [red, green, blue] = palette[codes[number] - 1];
-            colours.set([red, green, blue, 255], number * 4);
-        }
         this.bench.canvas.setTint(colours);
         this.draw(tint);
     }
@@ -96,4 +89,21 @@ export class Tint {
         button.dataset.command = command;
         return button;
     }
+}
+
+/**
+ * @param {Uint8Array} bytes two by object number: the entry, counted from 1, 0 for none
+ * @param {string[]} entries colour of each
+ * @returns {Uint8Array} red, green, blue and 255 by object number
+ */
+export function coloursOf(bytes, entries) {
+    const codes = new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length >> 1);
+    const palette = entries.map((colour) => [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16)));
+    const colours = new Uint8Array(codes.length * 4);
+    for (let number = 0; number < codes.length; number++) {
+        if (codes[number] === 0) continue;
+        const [red, green, blue] = palette[codes[number] - 1];
+        colours.set([red, green, blue, 255], number * 4);
+    }
+    return colours;
 }

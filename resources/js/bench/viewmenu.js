@@ -58,6 +58,7 @@ export function menuOfFolder(shelf, folder, key) {
         ['Rename', 'F2', () => shelf.rename(folder)],
         ...menuOfBoth(shelf, keys),
         ['New folder inside…', '', () => askForRow(bench, 'folder', { holds: 'views', into: key, intoName: folder.dataset.name })],
+        ['Walk through as a presentation', '', () => shelf.walkThrough(keys)],
         ['As BCF 3.0', '', () => writeBcf(bench, '3.0', keys)],
         ['As BCF 2.1', '', () => writeBcf(bench, '2.1', keys)],
         ['What its views keep…', '', () => bench.openDialog(`/views/facets?keys=${keys.join(',')}`)],

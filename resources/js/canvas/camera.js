@@ -49,6 +49,8 @@ export class Viewpoint {
         this.moved = moved;
         this.all = new Box3();
         this.flight = 0;
+        /** Milliseconds that it takes. */
+        this.flightTime = 320;
         /** Where the camera is flying to. @type {Sight | null} */
         this.goal = null;
         this.held = false;
@@ -221,7 +223,7 @@ export class Viewpoint {
         this.goal = wanted;
         const fly = () => {
             if (flight !== this.flight) return;
-            const t = still ? 1 : Math.min(1, (performance.now() - started) / 320);
+            const t = still ? 1 : Math.min(1, (performance.now() - started) / this.flightTime);
             if (t === 1) this.goal = null;
             if (t === 1 && this.holdsThere) this.arrived?.();
             const eased = t * t * (3 - 2 * t);

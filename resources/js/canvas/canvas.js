@@ -21,6 +21,7 @@ import { portraitOf } from './portrait.js';
  * @property {number} smoothing times that a finished picture is drawn again
  * @property {Record<string, import('./look.js').Surface>} materials
  * @property {string} csrf
+ * @property {boolean} [isWhole] whether all that is ever shown is fetched at the beginning
  */
 
 /** Milliseconds after which the graphics card is made ready whatever has come. */
@@ -151,10 +152,11 @@ export class Canvas {
     setState(states, pick) {
         let changed = states.length !== this.states.length;
         const missing = [];
+        const fetches = !this.loading && !this.settings.isWhole;
         for (let number = 0; number < states.length; number++) {
             if (states[number] === this.states[number]) continue;
             changed = true;
-            if (!this.loading && (states[number] & 15) > 0 && (this.states[number] & 15) === 0 && !this.placements.has(number))
+            if (fetches && (states[number] & 15) > 0 && (this.states[number] & 15) === 0 && !this.placements.has(number))
                 missing.push(number);
         }
         this.states = states;

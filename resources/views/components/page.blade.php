@@ -1,4 +1,4 @@
-@props (['title', 'wide' => false])
+@props (['title', 'wide' => false, 'script' => 'app'])
 <!doctype html>
 <html lang="en" data-theme="{{ auth()->user()->theme ?? 'auto' }}">
 <head>
@@ -8,7 +8,7 @@
     <meta name="htmx-config" content='{"includeIndicatorCSS": false, "history": false, "defaultTimeout": 60000}' />
     <title>{{ $title }} · Vine Shelf</title>
     <link rel="icon" href="/mark.svg" type="image/svg+xml" />
-    @vite (['resources/css/app.css', 'resources/js/app.js'])
+    @vite (['resources/css/app.css', "resources/js/$script.js"])
 </head>
 <body hx-headers:inherited='{"X-CSRF-TOKEN": "{{ csrf_token() }}"}' {{ $attributes }}>
     {{ $slot }}

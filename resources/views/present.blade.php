@@ -1,0 +1,55 @@
+@use ('App\View\Icon')
+<x-page title="{{ $title }}" class="presenting" script="present">
+    <main
+        id="present"
+        data-address="{{ $address }}"
+        data-shared="{{ $shared }}"
+        data-back="{{ $back }}"
+        data-budget="{{ $budget }}"
+        data-smoothing="{{ config('shelf.smoothing') }}"
+        data-steps="{{ $presentation->count() }}"
+    >
+        <section class="canvas" id="canvas" aria-label="Model">
+            <canvas tabindex="0" aria-label="The model: right button turns it, the wheel zooms. Arrow keys go from view to view"></canvas>
+        </section>
+        <p class="present-busy" id="present-busy" role="status"></p>
+        <aside class="present-caption" id="present-caption" aria-live="polite">
+            <h1 id="present-name"></h1>
+            <p id="present-note"></p>
+        </aside>
+        <nav class="present-bar" aria-label="Views">
+            <button class="icon-button" id="present-before" title="The view before (←)" aria-label="The view before"
+                >{!! Icon::svg('chevron-left') !!}</button
+            >
+            <label class="present-which">
+                <span class="unseen">View</span>
+                <select id="present-which">
+                    @foreach ($presentation->views as $step => $view)
+                        <option value="{{ $step }}">{{ $step + 1 }} / {{ $presentation->count() }} · {{ $view->name }}</option>
+                    @endforeach
+                </select>
+            </label>
+            <button class="icon-button" id="present-next" title="The next view (→)" aria-label="The next view"
+                >{!! Icon::svg('chevron-right') !!}</button
+            >
+            <button
+                class="icon-button"
+                id="present-again"
+                title="Back to where the view looks from (0)"
+                aria-label="Back to where the view looks from"
+                >{!! Icon::svg('rotate-ccw') !!}</button
+            >
+            <button class="icon-button" id="present-full" title="Full screen (F)" aria-label="Full screen" aria-pressed="false"
+                >{!! Icon::svg('maximize') !!}</button
+            >
+            @if ($back)
+                <a class="icon-button" href="{{ $back }}" title="Back to the workbench (Esc)" aria-label="Back to the workbench"
+                    >{!! Icon::svg('x') !!}</a
+                >
+            @endif
+        </nav>
+    </main>
+    <script type="application/json" id="materials">
+        @json($materials)
+    </script>
+</x-page>
