@@ -8,6 +8,7 @@ use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\Node;
 use VineShelf\Geometry\PackedPiece;
 use VineShelf\Geometry\PackedShape;
+use VineShelf\Geometry\PackPart;
 use VineShelf\Geometry\PackReader;
 use VineShelf\Geometry\PackWriter;
 use VineShelf\Geometry\Primitive;
@@ -134,6 +135,32 @@ final class VersionsTest extends TestCase
                 self::assertEqualsWithDelta($versions[$at + 1]->error, $entry['error'], 1e-6 * (1 + $entry['error']));
                 self::assertSame([$at === 1, true], [$entry['coarse'], in_array($entry['pack'], [4, 5], true)]);
             }
+        }
+    }
+
+    public function test_a_part_of_a_pack_holds_what_it_names_and_no_byte_of_the_rest(): void
+    {
+        $writer = new PackWriter;
+        foreach ([7 => 1.0, 8 => 2.7, 9 => 40.0] as $number => $size) {
+            $mesh = self::pipe(20 + $number, 16, $size);
+            $writer->add($number, $mesh, [0 => 100 + $number]);
+            $version = Versions::careful(self::packed($mesh))[0];
+            $writer->addVersion($number, 1, $version->shape);
+        }
+        $pack = $writer->finish();
+        foreach ([[], [8], [7, 9], [7, 8, 9], [4]] as $wanted) {
+            [$part, $materials] = PackPart::of($pack, array_fill_keys($wanted, true));
+            [$from, $to] = [new PackReader($pack), new PackReader($part)];
+            $held = [];
+            foreach ($from->holds() as [$number, $version]) {
+                $is = in_array($number, $wanted, true);
+                self::assertEquals($is ? $from->packed($number, $version) : null, $to->packed($number, $version));
+                $held = [...$held, ...$is ? array_column($from->packed($number, $version)->pieces ?? [], 'material') : []];
+                foreach ($is ? [] : $from->packed($number, $version)->pieces ?? [] as $piece) {
+                    self::assertFalse(strlen($piece->positions) > 400 && str_contains($part, $piece->positions));
+                }
+            }
+            self::assertEqualsCanonicalizing(array_unique($held), array_keys($materials));
         }
     }
 

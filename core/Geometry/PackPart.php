@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace VineShelf\Geometry;
+
+/** A pack with some of its meshes only: for whoever must not get the others. */
+final class PackPart
+{
+    /**
+     * @param string            $pack   as {@see PackWriter} wrote it
+     * @param array<int, mixed> $meshes numbers of those that stay, as keys; their coarser versions stay with them
+     *
+     * @return array{string, array<int, true>} the pack, and the numbers of the materials in it
+     *
+     * @throws \UnexpectedValueException when the pack is not whole
+     */
+    public static function of(string $pack, array $meshes): array
+    {
+        $reader = new PackReader($pack);
+        $writer = new PackWriter;
+        $materials = [];
+        foreach ($reader->holds() as [$mesh, $version]) {
+            $shape = isset($meshes[$mesh]) ? $reader->packed($mesh, $version) : null;
+            if ($shape === null) {
+                continue;
+            }
+            $version === 0 ? $writer->addShape($mesh, $shape, new Box) : $writer->addVersion($mesh, $version, $shape);
+            foreach ($shape->pieces as $piece) {
+                $materials[$piece->material] = true;
+            }
+        }
+
+        return [$writer->finish(), $materials];
+    }
+}
