@@ -35,6 +35,8 @@ use App\Http\Controllers\RenameController;
 use App\Http\Controllers\SectionController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\SetController;
+use App\Http\Controllers\ShareLinkController;
+use App\Http\Controllers\ShownController;
 use App\Http\Controllers\SightController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\TintController;
@@ -46,6 +48,7 @@ use App\Http\Controllers\WhyController;
 use App\Http\Controllers\WhyRowsController;
 use App\Http\Controllers\WorkbenchController;
 use App\Http\Middleware\BringBench;
+use App\Http\Middleware\BringShown;
 use App\Models\Lightening;
 use Illuminate\Support\Facades\Route;
 
@@ -55,6 +58,24 @@ Route::middleware('guest')->group(function (): void {
     Route::get('/sign-in', [SessionController::class, 'create'])->name('sign-in');
     Route::post('/sign-in', [SessionController::class, 'store'])->middleware('throttle:30,1');
 });
+
+// Whoever has the link: all that these answer with is what it shows.
+Route::prefix('/shown/{token}')
+    ->middleware(['throttle:computing', BringShown::class])
+    ->group(function (): void {
+        Route::get('/', [ShownController::class, 'show'])->name('shown');
+        Route::post('/', [ShownController::class, 'open'])
+            ->middleware('throttle:10,1')
+            ->name('shown.open');
+        Route::get('/records', [ShownController::class, 'records']);
+        Route::get('/steps/{step}', [ShownController::class, 'step']);
+        Route::get('/steps/{step}/objects/{object}', [ShownController::class, 'object']);
+        Route::get('/faces/{step}', [ShownController::class, 'faces']);
+        Route::get('/versions', [ShownController::class, 'versions']);
+        Route::get('/packs/{pack}', [ShownController::class, 'pack']);
+        Route::get('/textures/{texture}', [ShownController::class, 'texture']);
+        Route::post('/pins', [ShownController::class, 'pin'])->middleware('throttle:20,1');
+    });
 
 Route::middleware('auth')->group(function (): void {
     Route::redirect('/', '/projects');
@@ -180,10 +201,11 @@ Route::middleware('auth')->group(function (): void {
             // Rungs are the person's own; opening what is locked asks for more.
             Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');
             Route::get('/bcf', [BcfController::class, 'write'])->name('bcf.write');
+            Route::get('/pins/of', [ShareLinkController::class, 'pins'])->name('pins.of');
             Route::get('/walk/{views}', [PresentationController::class, 'show'])->name('walk');
             Route::get('/walk/{views}/records', [PresentationController::class, 'records']);
-            Route::get('/walk/{views}/steps/{step}', [PresentationController::class, 'step'])->whereNumber('step');
-            Route::get('/walk/{views}/faces/{step}', [PresentationController::class, 'faces'])->whereNumber('step');
+            Route::get('/walk/{views}/steps/{step}', [PresentationController::class, 'step']);
+            Route::get('/walk/{views}/faces/{step}', [PresentationController::class, 'faces']);
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');
@@ -230,6 +252,10 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/rename/preview', [RenameController::class, 'preview'])->name('rename.preview');
             Route::post('/rename', [RenameController::class, 'store'])->name('rename.store');
             Route::patch('/objects/{object}', [ObjectController::class, 'rename'])->name('objects.rename');
+            Route::get('/share-links', [ShareLinkController::class, 'index'])->name('share-links');
+            Route::post('/share-links', [ShareLinkController::class, 'store'])->name('share-links.store');
+            Route::post('/share-links/{link}/revoke', [ShareLinkController::class, 'revoke'])->name('share-links.revoke');
+            Route::post('/pins/{pin}/settle', [ShareLinkController::class, 'settle'])->name('pins.settle');
             Route::post('/bcf', [BcfController::class, 'read'])->name('bcf.read');
             Route::post('/cameras', [CameraController::class, 'keep'])->name('cameras.keep');
             Route::get('/cameras/around', [CameraController::class, 'askAround'])->name('cameras.askAround');

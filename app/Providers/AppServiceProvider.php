@@ -56,7 +56,10 @@ final class AppServiceProvider extends ServiceProvider
         // Keys and numbers as they are given out; anything else is an address that does not exist.
         Route::patterns(
             ['project' => '[a-z0-9]{1,40}', 'import' => '[a-z0-9]{1,40}', 'row' => '[LTFEV][0-9]{1,9}'] +
-                array_fill_keys(['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture', 'set'], '[0-9]{1,9}'),
+                array_fill_keys(
+                    ['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture', 'set', 'step', 'link', 'pin'],
+                    '[0-9]{1,9}',
+                ) + ['token' => '[A-Za-z0-9]{32}'],
         );
         // Only these are believed when they say whose request they bring.
         /** @var list<string> $proxies */

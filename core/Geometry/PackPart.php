@@ -11,13 +11,15 @@ final class PackPart
      * @param string            $pack   as {@see PackWriter} wrote it
      * @param array<int, mixed> $meshes numbers of those that stay, as keys; their coarser versions stay with them
      *
-     * @return array{string, array<int, true>} the pack, and the numbers of the materials in it
-     *
-     * @throws \UnexpectedValueException when the pack is not whole
+     * @return array{string, array<int, true>}|null the pack, and the numbers of the materials in it; null where it is not whole any more,
+     *     or has none of the meshes
      */
-    public static function of(string $pack, array $meshes): array
+    public static function of(string $pack, array $meshes): ?array
     {
-        $reader = new PackReader($pack);
+        $reader = PackReader::whole($pack);
+        if ($reader === null) {
+            return null;
+        }
         $writer = new PackWriter;
         $materials = [];
         foreach ($reader->holds() as [$mesh, $version]) {
@@ -31,6 +33,6 @@ final class PackPart
             }
         }
 
-        return [$writer->finish(), $materials];
+        return $materials === [] ? null : [$writer->finish(), $materials];
     }
 }

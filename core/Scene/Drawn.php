@@ -89,11 +89,12 @@ final class Drawn
      * then their placements.
      *
      * @param iterable<array{int, int}> $ranges first and last row of each range, ascending
+     * @param int                       $gap    placements at most that travel along between two ranges; 0 where nobody may have them
      *
      * @return string three counts; mesh rows of 28 bytes: number, pack, triangles, colour, 3 floats of half its box; forms of 40 bytes:
      *     number, 9 floats; then byte after byte of all placements
      */
-    public static function of(Scene $scene, iterable $ranges): string
+    public static function of(Scene $scene, iterable $ranges, int $gap = self::GAP): string
     {
         $drawn = $scene->column('drawn');
         $recordAt = $scene->column('recordAt');
@@ -107,7 +108,7 @@ final class Drawn
             if ($from === $to) {
                 continue;
             }
-            if ($last >= 0 && $from - $spans[$last][1] <= self::GAP) {
+            if ($last >= 0 && $from - $spans[$last][1] <= $gap) {
                 $spans[$last][1] = $to;
             } else {
                 $spans[++$last] = [$from, $to];

@@ -8,15 +8,31 @@
         data-budget="{{ $budget }}"
         data-smoothing="{{ config('shelf.smoothing') }}"
         data-steps="{{ $presentation->count() }}"
+        data-revision="{{ $revision }}"
+        data-may-pick="{{ $link?->may_pick ? 1 : 0 }}"
     >
         <section class="canvas" id="canvas" aria-label="Model">
             <canvas tabindex="0" aria-label="The model: right button turns it, the wheel zooms. Arrow keys go from view to view"></canvas>
         </section>
         <p class="present-busy" id="present-busy" role="status"></p>
+        <p class="present-picked" id="present-picked" role="status" hidden></p>
         <aside class="present-caption" id="present-caption" aria-live="polite">
             <h1 id="present-name"></h1>
             <p id="present-note"></p>
         </aside>
+        @if ($link?->may_comment)
+            <form class="present-pin" id="present-pin" novalidate hidden>
+                <label for="pin-by">Your name</label>
+                <input id="pin-by" name="by" maxlength="60" autocomplete="name" />
+                <label for="pin-words">What should be said</label>
+                <textarea id="pin-words" name="words" rows="4" maxlength="1000"></textarea>
+                <p class="hint" id="pin-where">For the view as a whole. A click in the model says where.</p>
+                <p class="error" id="pin-error" role="alert" hidden></p>
+                <p class="acts">
+                    <button class="button primary">Send</button> <button type="button" class="button" id="pin-close">Close</button>
+                </p>
+            </form>
+        @endif
         <nav class="present-bar" aria-label="Views">
             <button class="icon-button" id="present-before" title="The view before (←)" aria-label="The view before"
                 >{!! Icon::svg('chevron-left') !!}</button
@@ -42,6 +58,17 @@
             <button class="icon-button" id="present-full" title="Full screen (F)" aria-label="Full screen" aria-pressed="false"
                 >{!! Icon::svg('maximize') !!}</button
             >
+            @if ($link?->may_comment)
+                <button
+                    class="icon-button"
+                    id="present-comment"
+                    title="Say something of this view"
+                    aria-label="Say something of this view"
+                    aria-expanded="false"
+                    aria-controls="present-pin"
+                    >{!! Icon::svg('sticky-note') !!}</button
+                >
+            @endif
             @if ($back)
                 <a class="icon-button" href="{{ $back }}" title="Back to the workbench (Esc)" aria-label="Back to the workbench"
                     >{!! Icon::svg('x') !!}</a

@@ -29,7 +29,7 @@ final class ScriptsTest extends CommittedTestCase
         [$code, $out, $error] = $this->shelf('import', 'new', Gltf::file(Gltf::triangle()), "--person=$ida->email", '--json');
         self::assertSame([0, ''], [$code, $error], $out);
         $project = json_decode($out, true)['project'] ?? '';
-        self::assertSame(['project' => $project, 'objects' => 1], json_decode($out, true));
+        self::assertSame(['project' => $project, 'objects' => 1, 'viewsWithNewcomers' => 0], json_decode($out, true));
 
         // The only owner of a project need not be named.
         [$code, $out] = $this->shelf('rule', $project, 'name:pane kind:part', '--json');

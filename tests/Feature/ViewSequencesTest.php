@@ -51,10 +51,10 @@ final class ViewSequencesTest extends SequenceTestCase
             }
         }
         $this->assertIndexTrue($this->project->refresh());
-        self::assertGreaterThan(80, $made);
-        self::assertGreaterThan(15, $turned);
-        self::assertGreaterThan(40, $this->announced);
-        self::assertGreaterThan(4, $this->kept);
+        self::assertGreaterThan(50, $made);
+        self::assertGreaterThan(8, $turned);
+        self::assertGreaterThan(20, $this->announced);
+        self::assertGreaterThan(2, $this->kept);
     }
 
     /** @param array<int, array<int, int>> $shown rungs by object, by view */

@@ -34,7 +34,9 @@ final class PresentationController
             'presentation' => $presentation,
             'address' => $base,
             'shared' => route('workbench', $bench->project),
+            'revision' => $bench->project->revision,
             'back' => route('workbench', $bench->project),
+            'link' => null,
             'materials' => Surfaces::of($bench->project),
             'budget' => json_encode(Budget::most()),
         ]);
@@ -46,14 +48,19 @@ final class PresentationController
         $part = (int) $request->validate(['part' => ['required', 'integer', 'between:0,1000000']])['part'];
         $scene = $bench->scene();
         $shown = self::presentation($bench, $views)->shown();
-        $first = max(1, ($part - 1) * self::PART + 1);
-        $last = min($scene->count(), $part * self::PART);
+        [$parts, $first, $last] = self::part($scene->count(), $part);
         $ranges = $first > $last ? [] : $shown->and(Bits::ofRanges($scene->count(), [[$first, $last]]))->ranges();
 
-        return response(pack('V', (int) ceil($scene->count() / self::PART)).Drawn::of($scene, $ranges), 200, [
+        return response(pack('V', $parts).Drawn::of($scene, $ranges), 200, [
             'Content-Type' => 'application/x-shelf-records',
             'Cache-Control' => 'no-store',
         ]);
+    }
+
+    /** @return array{int, int, int} how many parts there are, and first and last row of one; part 0 has none */
+    public static function part(int $rows, int $part): array
+    {
+        return [(int) ceil($rows / self::PART), max(1, ($part - 1) * self::PART + 1), min($rows, $part * self::PART)];
     }
 
     public function step(Bench $bench, string $views, int $step): JsonResponse

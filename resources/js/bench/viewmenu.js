@@ -1,6 +1,7 @@
 import { writeBcf } from './bcf.js';
 import { openCompare } from './compare.js';
 import { askForRow } from './newrow.js';
+import { openSharing } from './sharing.js';
 
 /**
  * What can be done with a view, or with all that is chosen where it is among them.
@@ -59,6 +60,7 @@ export function menuOfFolder(shelf, folder, key) {
         ...menuOfBoth(shelf, keys),
         ['New folder inside…', '', () => askForRow(bench, 'folder', { holds: 'views', into: key, intoName: folder.dataset.name })],
         ['Walk through as a presentation', '', () => shelf.walkThrough(keys)],
+        ['Share by a link…', '', () => openSharing(bench, keys)],
         ['As BCF 3.0', '', () => writeBcf(bench, '3.0', keys)],
         ['As BCF 2.1', '', () => writeBcf(bench, '2.1', keys)],
         ['What its views keep…', '', () => bench.openDialog(`/views/facets?keys=${keys.join(',')}`)],

@@ -26,6 +26,7 @@ import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
 import { SectionPanel } from './section.js';
 import { Server } from './server.js';
+import { listenToSharing } from './sharing.js';
 import { Shelf } from './shelf.js';
 import { Taking } from './taking.js';
 import { Tint } from './tint.js';
@@ -106,6 +107,7 @@ export class Workbench {
         listenToWide(this);
         this.grid = new Grid(this);
         listenToCompare(this, this.dialogs.element);
+        listenToSharing(this, this.dialogs.element);
         listenToWideDialog(this, this.dialogs.element);
         widen(this);
         this.isAlone = element.classList.contains('ledger-alone');

@@ -6,10 +6,12 @@ import { whole } from '../bench/frame.js';
 import { coloursOf } from '../bench/tint.js';
 import { Canvas } from '../canvas/canvas.js';
 import { foresee } from '../canvas/foresight.js';
+import { Guest } from './guest.js';
 
 /**
  * What the server says of a step.
  * @typedef {object} Step
+ * @property {number} revision of the project
  * @property {string} name
  * @property {string} note
  * @property {string} states
@@ -51,7 +53,8 @@ export class Presenting {
             csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
         });
         this.canvas.viewpoint.flightTime = FLIGHT_MS;
-        this.canvas.clicks = false;
+        this.revision = Number(page.dataset.revision);
+        this.guest = new Guest(this, page.dataset.mayPick === '1');
         this.which = /** @type {HTMLSelectElement} */ (document.getElementById('present-which'));
         this.listen();
         const wanted = /^#(\d{1,4})$/.exec(location.hash);
@@ -128,7 +131,7 @@ export class Presenting {
     }
 
     /** @param {Step} said */
-    write({ name, note }) {
+    write({ name, note, revision }) {
         const element = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
         element('present-name').textContent = name;
         element('present-note').textContent = note;
@@ -138,7 +141,8 @@ export class Presenting {
         this.which.value = String(this.step);
         element('present-before').toggleAttribute('disabled', this.step === 0);
         element('present-next').toggleAttribute('disabled', this.step === this.count - 1);
-        this.says('');
+        this.says(revision === this.revision ? '' : 'The model has changed meanwhile. Load the page anew to see it as it is.');
+        this.guest.stepped();
     }
 
     /** @param {string} sentence */
@@ -175,7 +179,7 @@ export class Presenting {
 
     /** @param {KeyboardEvent} event */
     onKey(event) {
-        if (event.ctrlKey || event.altKey || event.metaKey || event.target === this.which) return;
+        if (event.ctrlKey || event.altKey || event.metaKey || this.isTyping(event.target)) return;
         const act = {
             ArrowRight: () => this.go(this.step + 1),
             PageDown: () => this.go(this.step + 1),
@@ -194,6 +198,11 @@ export class Presenting {
         event.stopPropagation();
         if (next) this.go(this.step + 1);
         else act?.();
+    }
+
+    /** @param {EventTarget | null} target */
+    isTyping(target) {
+        return target instanceof Element && target.closest('select, input, textarea') !== null;
     }
 
     leave() {

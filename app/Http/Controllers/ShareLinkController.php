@@ -1,0 +1,130 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Bench\Bench;
+use App\Bench\Refused;
+use App\Models\ShareLink;
+use App\Models\ViewPin;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\Hash;
+use Illuminate\Support\Str;
+use Illuminate\View\View;
+
+/** Links by which people without an account see views, and what they have said of them. */
+final class ShareLinkController
+{
+    /** Days that a link lasts when nobody says otherwise, and at most. */
+    private const DAYS = 30;
+
+    private const MOST_DAYS = 730;
+
+    public function index(Request $request, Bench $bench): View
+    {
+        $keys = $request->string('keys')->value();
+
+        return view('workbench.share-links', [
+            'bench' => $bench,
+            'keys' => $keys === '' ? 'all' : $keys,
+            'count' => $keys === '' ? count($bench->shelf()->within(0)) : count(ViewsController::numbers($bench, $keys)),
+            'called' => self::called($bench, $keys),
+            'ends' => now()->addDays(self::DAYS)->toDateString(),
+            'links' => ShareLink::query()
+                ->with(['maker', 'project'])
+                ->where('project_id', $bench->project->id)
+                ->orderByDesc('id')
+                ->limit(200)
+                ->get(),
+        ]);
+    }
+
+    /** A new link; its address is answered once more whenever the list is looked at. */
+    public function store(Request $request, Bench $bench): JsonResponse
+    {
+        $given = $request->validate([
+            'name' => ['required', 'string', 'max:120'],
+            'keys' => ['required', 'string', 'max:2000'],
+            'ends' => ['required', 'date_format:Y-m-d'],
+            'password' => ['nullable', 'string', 'max:200'],
+        ]);
+        $ends = Carbon::createFromFormat('Y-m-d', (string) $given['ends'])?->endOfDay();
+        if ($ends === null || $ends->isPast() || $ends->isAfter(now()->addDays(self::MOST_DAYS))) {
+            throw new Refused('A link ends between today and in two years.', 'ends');
+        }
+        $keys = (string) $given['keys'];
+        if ($keys !== 'all') {
+            ViewsController::numbers($bench, $keys);
+        } elseif ($bench->shelf()->members === []) {
+            throw new Refused('There are no views to share yet.', 'keys');
+        }
+        $token = Str::random(ShareLink::TOKEN);
+        $link = ShareLink::query()->create([
+            'project_id' => $bench->project->id,
+            'user_id' => $bench->person->id,
+            'hash' => ShareLink::hashOf($token),
+            'token' => $token,
+            'name' => $given['name'],
+            'views' => $keys,
+            'as_pictures' => $request->boolean('as_pictures'),
+            'may_pick' => $request->boolean('may_pick'),
+            'may_comment' => $request->boolean('may_comment'),
+            'password' => ($given['password'] ?? '') === '' ? '' : Hash::make((string) $given['password']),
+            'ends_at' => $ends,
+        ]);
+
+        return new JsonResponse(['address' => route('shown', $token), 'id' => $link->id], 201);
+    }
+
+    /** A link leads nowhere from now on, also for those who have it open. */
+    public function revoke(Bench $bench, int $link): JsonResponse
+    {
+        $revoked = ShareLink::query()
+            ->where('project_id', $bench->project->id)
+            ->whereKey($link)
+            ->whereNull('revoked_at')
+            ->update(['revoked_at' => now()]);
+        if ($revoked === 0) {
+            throw new Refused('This link is no longer open.');
+        }
+
+        return new JsonResponse(['says' => 'The link leads nowhere from now on.']);
+    }
+
+    public function pins(Request $request, Bench $bench): View
+    {
+        $view = $bench->shelf()->members[$request->integer('view')] ?? throw new Refused('This view is no longer there.');
+
+        return view('workbench.pins', [
+            'bench' => $bench,
+            'view' => $view,
+            'pins' => ViewPin::query()->where('project_id', $bench->project->id)->where('view_no', $view->no)->orderBy('id')->get(),
+        ]);
+    }
+
+    /** A comment is dealt with, or not after all. */
+    public function settle(Request $request, Bench $bench, int $pin): JsonResponse
+    {
+        $done = $request->boolean('done');
+        $changed = ViewPin::query()
+            ->where('project_id', $bench->project->id)
+            ->whereKey($pin)
+            ->update(['done' => $done]);
+        if ($changed === 0) {
+            throw new Refused('This comment is no longer there.');
+        }
+
+        return new JsonResponse(['says' => $done ? 'Dealt with.' : 'Open again.']);
+    }
+
+    private static function called(Bench $bench, string $keys): string
+    {
+        $only = preg_match('~^[FV]([0-9]{1,9})$~D', $keys, $found) === 1 ? (int) $found[1] : 0;
+        $named = str_starts_with($keys, 'F') ? $bench->shelf()->folders[$only] ?? null : $bench->shelf()->members[$only] ?? null;
+
+        return mb_substr($named->name ?? $bench->project->name, 0, 120);
+    }
+}

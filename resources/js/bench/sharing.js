@@ -1,0 +1,92 @@
+import { explain } from './failures.js';
+
+/**
+ * Links for people without an account, and what these have said.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {HTMLElement} dialog
+ */
+export function listenToSharing(bench, dialog) {
+    dialog.addEventListener('submit', (event) => {
+        const form = /** @type {HTMLFormElement} */ (event.target);
+        if (form.id !== 'share-new') return;
+        event.preventDefault();
+        make(bench, form);
+    });
+    dialog.addEventListener('click', async (event) => {
+        const on = /** @type {Element} */ (event.target);
+        const button = /** @type {HTMLElement | null} */ (on.closest('[data-copy], [data-revoke], [data-settle]'));
+        if (!button) return;
+        const { copy, revoke, settle, done = '1' } = button.dataset;
+        if (copy) await copied(bench, copy);
+        if (revoke && (await send(bench, `/share-links/${revoke}/revoke`, {}))) await openSharing(bench);
+        if (settle && (await send(bench, `/pins/${settle}/settle`, { done }))) await openPins(bench, Number(dialog.dataset.view));
+    });
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {string[]} [keys] of folders and views; all without them */
+export function openSharing(bench, keys = []) {
+    return bench.openDialog(`/share-links${keys.length > 0 ? `?keys=${keys.join(',')}` : ''}`);
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {number} view */
+export async function openPins(bench, view) {
+    bench.dialogs.element.dataset.view = String(view);
+    await bench.openDialog(`/pins/of?view=${view}`);
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {HTMLFormElement} form */
+async function make(bench, form) {
+    const values = Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)]));
+    const response = await sent(bench, '/share-links', values);
+    const said = await response
+        ?.clone()
+        .json()
+        .catch(() => null);
+    if (response?.status === 422 && said?.message) {
+        const line = /** @type {HTMLElement} */ (form.querySelector('#share-error'));
+        line.textContent = said.message;
+        line.hidden = false;
+        const field = Object.keys(said.errors ?? {})[0] ?? '';
+        /** @type {HTMLElement | null} */ (form.querySelector(`[name="${CSS.escape(field)}"]`))?.focus();
+        return;
+    }
+    if (!response?.ok) return explain(response);
+    await openSharing(bench);
+    await copied(bench, said.address);
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {string} address */
+async function copied(bench, address) {
+    try {
+        await navigator.clipboard.writeText(address);
+        bench.say('The link is copied.');
+    } catch {
+        bench.say(address);
+    }
+}
+
+/**
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {string} path
+ * @param {Record<string, string>} values
+ * @returns {Promise<boolean>}
+ */
+async function send(bench, path, values) {
+    const response = await sent(bench, path, values);
+    if (!response?.ok) {
+        await explain(response);
+        return false;
+    }
+    bench.say((await response.json()).says);
+    return true;
+}
+
+/** @param {import('./workbench.js').Workbench} bench @param {string} path @param {Record<string, string>} values */
+function sent(bench, path, values) {
+    const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
+    return fetch(bench.server.base + path, {
+        method: 'POST',
+        body: new URLSearchParams(values),
+        headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token },
+    }).catch(() => null);
+}

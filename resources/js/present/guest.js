@@ -1,0 +1,98 @@
+import { sentenceOf } from '../bench/failures.js';
+
+/** What a guest may do besides looking, where the link allows it: ask what something is called, and say something of a view. */
+export class Guest {
+    /** @param {import('./presenting.js').Presenting} presenting @param {boolean} mayPick */
+    constructor(presenting, mayPick) {
+        this.presenting = presenting;
+        this.mayPick = mayPick;
+        this.form = /** @type {HTMLFormElement | null} */ (document.getElementById('present-pin'));
+        this.opener = document.getElementById('present-comment');
+        /** Where in the model it is meant: metres as the canvas counts. @type {number[] | null} */
+        this.place = null;
+        const { canvas } = presenting;
+        canvas.clicks = mayPick || this.form !== null;
+        canvas.element.addEventListener('shelf:pick', (event) => this.clicked(/** @type {CustomEvent} */ (event).detail.part));
+        this.opener?.addEventListener('click', () => this.turn());
+        document.getElementById('pin-close')?.addEventListener('click', () => this.turn(false));
+        this.form?.addEventListener('keydown', (event) => event.key === 'Escape' && this.turn(false));
+        this.form?.addEventListener('submit', (event) => {
+            event.preventDefault();
+            this.send();
+        });
+    }
+
+    /** Another step is shown. */
+    stepped() {
+        this.says('');
+        this.mean(null);
+    }
+
+    /** @param {number} object 0 for none */
+    async clicked(object) {
+        const { canvas, address, step } = this.presenting;
+        canvas.outline(object);
+        if (this.form && !this.form.hidden) this.mean(object > 0 ? middleOf(canvas, object) : null);
+        if (!this.mayPick || object === 0) return this.says('');
+        const response = await fetch(`${address}/steps/${step}/objects/${object}`, { headers: { Accept: 'application/json' } }).catch(
+            () => null,
+        );
+        const said = response?.ok ? await response.json() : null;
+        return this.says(said ? said.name || 'unnamed' : sentenceOf(response?.status ?? 0));
+    }
+
+    /** @param {number[] | null} place */
+    mean(place) {
+        this.place = place;
+        const line = document.getElementById('pin-where');
+        if (line) line.textContent = place ? 'For what is outlined.' : 'For the view as a whole. A click in the model says where.';
+    }
+
+    /** @param {boolean} [open] */
+    turn(open = this.form?.hidden === true) {
+        if (!this.form) return;
+        this.form.hidden = !open;
+        this.opener?.setAttribute('aria-expanded', String(open));
+        if (open) /** @type {HTMLElement | null} */ (this.form.querySelector('input, textarea'))?.focus();
+        else this.opener?.focus();
+    }
+
+    async send() {
+        const form = /** @type {HTMLFormElement} */ (this.form);
+        const values = Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)]));
+        const place = this.place ? { place: this.place.map((metres) => metres.toFixed(4)).join(',') } : {};
+        const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
+        const response = await fetch(`${this.presenting.address}/pins`, {
+            method: 'POST',
+            body: new URLSearchParams({ ...values, ...place, step: String(this.presenting.step) }),
+            headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token },
+        }).catch(() => null);
+        const said = await response?.json().catch(() => null);
+        const line = /** @type {HTMLElement} */ (document.getElementById('pin-error'));
+        line.hidden = response?.ok === true;
+        line.textContent = response?.ok ? '' : (said?.message ?? sentenceOf(response?.status ?? 0));
+        if (!response?.ok) {
+            const field = Object.keys(said?.errors ?? {})[0] ?? '';
+            /** @type {HTMLElement | null} */ (form.querySelector(`[name="${CSS.escape(field)}"]`))?.focus();
+            return;
+        }
+        /** @type {HTMLTextAreaElement} */ (form.querySelector('textarea')).value = '';
+        this.mean(null);
+        this.turn(false);
+        this.says(said.says);
+    }
+
+    /** @param {string} sentence */
+    says(sentence) {
+        const line = document.getElementById('present-picked');
+        if (!line) return;
+        line.textContent = sentence;
+        line.hidden = sentence === '';
+    }
+}
+
+/** @param {import('../canvas/canvas.js').Canvas} canvas @param {number} object @returns {number[] | null} metres as the canvas counts */
+function middleOf(canvas, object) {
+    const box = canvas.placements.bounds((index) => canvas.placements.object[index] === object);
+    return box.isEmpty() ? null : [0, 1, 2].map((axis) => (box.min.getComponent(axis) + box.max.getComponent(axis)) / 2);
+}
