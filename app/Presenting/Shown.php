@@ -127,9 +127,10 @@ final class Shown
                 $bytes = is_string($file) ? Storage::disk('local')->get($file) : null;
                 $numbers += $bytes === null ? [] : PackPart::of($bytes, $this->meshes())[1] ?? [];
             }
-            $most = $numbers === [] ? 0 : max(array_keys($numbers));
+            ksort($numbers);
+            unset($numbers[0]);
 
-            return Bits::ofRows($most, array_keys(array_diff_key($numbers, [0 => true])))->bytes;
+            return Bits::ofRows((int) array_key_last($numbers), array_keys($numbers))->bytes;
         });
 
         return array_fill_keys([0, ...Bits::ofBytes((strlen($bytes) << 3) - 1, $bytes)->rows()], true);

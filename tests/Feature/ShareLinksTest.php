@@ -75,17 +75,26 @@ final class ShareLinksTest extends ProjectTestCase
         );
         self::assertNotSame([], $mine, 'some meshes are drawn by what is hidden alone');
         $packs = 0;
+        $materials = [];
         foreach ($this->project->packs()->get() as $pack) {
             $answer = $this->get("$link/packs/$pack->no");
             if ($answer->status() === 404) {
                 continue;
             }
             $packs++;
-            $held = array_column((new PackReader((string) $answer->assertOk()->getContent()))->holds(), 0);
+            $reader = new PackReader((string) $answer->assertOk()->getContent());
+            $held = array_column($reader->holds(), 0);
+            foreach ($reader->holds() as [$mesh, $version]) {
+                $materials = [...$materials, ...array_column($reader->packed($mesh, $version)->pieces ?? [], 'material')];
+            }
             self::assertSame([], array_intersect($mine, $held));
             $answers[] = (string) $answer->getContent();
         }
         self::assertGreaterThan(0, $packs);
+        preg_match('~<script type="application/json" id="materials">(.*?)</script>~s', $page, $json);
+        $told = array_keys((array) json_decode($json[1] ?? '', true));
+        self::assertEqualsCanonicalizing(array_diff(array_unique($materials), [0]), $told, 'materials of what is shown, and no others');
+        self::assertLessThan($this->project->materials()->count(), count($told));
         $versions = (string) $this->get("$link/versions")
             ->assertOk()
             ->getContent();

@@ -24,6 +24,9 @@ import { Guest } from './guest.js';
 /** Milliseconds of a flight from view to view. */
 const FLIGHT_MS = 1100;
 
+/** Width by height of the picture of a view that does not say. */
+const USUAL = 1.5;
+
 /** Goes from view to view of a presentation. */
 export class Presenting {
     /** @param {HTMLElement} page */
@@ -127,7 +130,7 @@ export class Presenting {
         if (!this.sight) return;
         const { clientWidth: width, clientHeight: height } = this.canvas.element;
         this.canvas.framing.framed = true;
-        this.canvas.viewpoint.set(whole(this.sight, width / Math.max(1, height)), atOnce);
+        this.canvas.viewpoint.set(whole({ aspect: USUAL, ...this.sight }, width / Math.max(1, height)), atOnce);
     }
 
     /** @param {Step} said */

@@ -29,7 +29,7 @@
     @if ($links->isNotEmpty())
         <h3>Links of this project</h3>
         <div class="scrolled">
-            <table>
+            <table class="reviewed">
                 <thead>
                     <tr>
                         <th scope="col">Called</th>
