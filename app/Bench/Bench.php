@@ -168,7 +168,20 @@ final class Bench
             [$this->project->id],
         );
 
-        return $this->project->revision.'.'.substr(is_string($pictures) ? $pictures : '', 0, 8);
+        return $this->project->revision.'.'.substr(is_string($pictures) ? $pictures : '', 0, 8).'.'.array_sum($this->openPins());
+    }
+
+    /** @return array<int, int> how much guests have said of views that nobody has dealt with, by number of the view */
+    public function openPins(): array
+    {
+        /** @var array<int, int> */
+        return DB::table('view_pins')
+            ->where('project_id', $this->project->id)
+            ->where('done', false)
+            ->groupBy('view_no')
+            ->selectRaw('view_no, count(*) AS count')
+            ->pluck('count', 'view_no')
+            ->all();
     }
 
     /** What the project is sorted by. */

@@ -223,7 +223,9 @@ final class ShareLinksTest extends ProjectTestCase
         $pin = ViewPin::query()->firstOrFail();
         self::assertEquals([2, 'A guest', [1, 2.5, -3]], [$pin->view_no, $pin->by, $pin->place]);
         $this->actingAs($this->ida)->get($this->path('pins/of?view=2'))->assertOk()->assertSee('Could this be <b>lower</b>?');
+        self::assertStringContainsString('1 comment of guests on Empty hall', (string) $this->get($this->path(''))->getContent());
         $this->postJson($this->path("pins/$pin->id/settle"), ['done' => 1])->assertOk();
+        self::assertStringNotContainsString('of guests on', (string) $this->get($this->path(''))->getContent());
         self::assertTrue($pin->refresh()->done);
         $this->postJson($this->path('pins/999999/settle'), ['done' => 1])->assertStatus(422);
     }

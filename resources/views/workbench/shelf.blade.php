@@ -5,6 +5,7 @@
 @use ('VineShelf\Views\Facet')
 @php
     $icons = ['camera' => 'camera', 'output' => 'image', 'tint' => 'palette', 'section' => 'slice', 'isolation' => 'focus'];
+    $pins = $bench->openPins();
     $marks = array_map(Icon::svg(...), $icons) + ['rungs' => Marks::rung(Rung::Full, Rung::Full)];
 @endphp
 <ul class="views" role="list" aria-label="Views" data-stamp="{{ $shelfStamp }}">
@@ -90,6 +91,18 @@
             </button>
             <span class="view-name"
                 ><span class="label" title="{{ $view->name }}{{ $view->note === '' ? '' : ': ' . $view->note }}">{{ $view->name }}</span>
+                @if (isset($pins[$view->no]))
+                    <button
+                        class="pinned"
+                        tabindex="-1"
+                        data-command="pins"
+                        data-view="{{ $view->no }}"
+                        title="What guests said of it"
+                        aria-label="{{ $pins[$view->no] === 1 ? '1 comment' : number_format($pins[$view->no]) . ' comments' }} of guests on {{ $view->name }}"
+                    >
+                        {!! Icon::svg('message-square') !!}{{ number_format($pins[$view->no]) }}
+                    </button>
+                @endif
                 @if ($view->note !== '')
                     <span class="noted" title="{{ $view->note }}">{!! Icon::svg('sticky-note') !!}</span>
                 @endif
