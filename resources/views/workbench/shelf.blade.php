@@ -98,7 +98,7 @@
                         data-command="pins"
                         data-view="{{ $view->no }}"
                         title="What guests said of it"
-                        aria-label="{{ $pins[$view->no] === 1 ? '1 comment' : number_format($pins[$view->no]) . ' comments' }} of guests on {{ $view->name }}"
+                        aria-label="{{ number_format($pins[$view->no]) }} {{ $pins[$view->no] === 1 ? 'comment' : 'comments' }} of guests on {{ $view->name }}"
                     >
                         {!! Icon::svg('message-square') !!}{{ number_format($pins[$view->no]) }}
                     </button>
