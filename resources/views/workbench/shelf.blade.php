@@ -6,6 +6,7 @@
 @php
     $icons = ['camera' => 'camera', 'output' => 'image', 'tint' => 'palette', 'section' => 'slice', 'isolation' => 'focus'];
     $pins = $bench->openPins();
+    $said = fn (int $count) => number_format($count) . ' ' . ($count === 1 ? 'comment' : 'comments') . ' of guests';
     $marks = array_map(Icon::svg(...), $icons) + ['rungs' => Marks::rung(Rung::Full, Rung::Full)];
 @endphp
 <ul class="views" role="list" aria-label="Views" data-stamp="{{ $shelfStamp }}">
@@ -98,7 +99,7 @@
                         data-command="pins"
                         data-view="{{ $view->no }}"
                         title="What guests said of it"
-                        aria-label="{{ number_format($pins[$view->no]) }} {{ $pins[$view->no] === 1 ? 'comment' : 'comments' }} of guests on {{ $view->name }}"
+                        aria-label="{{ $said($pins[$view->no]) }} on {{ $view->name }}"
                     >
                         {!! Icon::svg('message-square') !!}{{ number_format($pins[$view->no]) }}
                     </button>
