@@ -10,6 +10,7 @@ use App\Models\View;
 use App\Scenes\SceneStore;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Drawn;
 
 /**
  * Views in the order of the shelf, one step after the other, on a desk of nobody.
@@ -22,7 +23,12 @@ final class Presentation
     /** @var list<View> */
     public readonly array $views;
 
+    /** Rows per answer with placements. */
+    private const PART = 40_000;
+
     private readonly Bench $stage;
+
+    private ?Bits $shown = null;
 
     /** @var list<Desk> as each step leaves it */
     private array $desks = [];
@@ -64,15 +70,62 @@ final class Presentation
         return $this->at($step)->shown()->inEffect->rungs()->atLeast(Rung::Box->value);
     }
 
-    /** Rows that any of the steps shows: all that whoever looks at it may know of. */
+    /**
+     * Rows that any of the steps shows: all that whoever looks at it may know of. Worked out once for a revision of the project, whoever
+     * asks.
+     */
     public function shown(): Bits
     {
-        $rows = Bits::none($this->stage->scene()->count());
-        foreach (array_keys($this->views) as $step) {
-            $rows = $rows->or($this->shownAt($step));
+        $scene = $this->stage->scene();
+        $bytes = $this->remembered('rows', function () use ($scene): string {
+            $rows = Bits::none($scene->count());
+            foreach (array_keys($this->views) as $step) {
+                $rows = $rows->or($this->shownAt($step));
+            }
+
+            return $rows->bytes;
+        });
+
+        return $this->shown ??= Bits::ofBytes($scene->count(), $bytes);
+    }
+
+    /**
+     * Placements of what any of the steps shows, and of nothing beside it, as {@see Drawn::of()} lays them out.
+     *
+     * @param int $part 0 for none, then one part of the rows after the other
+     *
+     * @return string how many parts there are, and the placements of one
+     */
+    public function records(int $part): string
+    {
+        $scene = $this->stage->scene();
+        $first = max(1, ($part - 1) * self::PART + 1);
+        $last = min($scene->count(), $part * self::PART);
+        $ranges = $first > $last ? [] : $this->shown()->and(Bits::ofRanges($scene->count(), [[$first, $last]]))->ranges();
+
+        return pack('V', (int) ceil($scene->count() / self::PART)).Drawn::of($scene, $ranges, 0);
+    }
+
+    /**
+     * What follows from the project and the views alone, kept in shared memory under both.
+     *
+     * @param \Closure(): string $worked
+     */
+    public function remembered(string $what, \Closure $worked): string
+    {
+        if (! apcu_enabled()) {
+            return $worked();
+        }
+        $views = array_map(static fn (View $view): int => $view->no, $this->views);
+        $project = $this->stage->project;
+        $entry = "presented.$what.$project->key.$project->revision.".(int) $this->stage->desk->shows_output.md5(implode(',', $views));
+        $bytes = apcu_fetch($entry);
+        if (! is_string($bytes)) {
+            $bytes = $worked();
+            apcu_store($entry, $bytes, 600);
         }
 
-        return $rows;
+        return $bytes;
     }
 
     /**

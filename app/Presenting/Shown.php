@@ -10,7 +10,6 @@ use App\Workbench\Surfaces;
 use Illuminate\Support\Facades\Storage;
 use VineShelf\Geometry\PackPart;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Drawn;
 use VineShelf\Scene\DrawRecords;
 use VineShelf\Scene\MeshVersions;
 use VineShelf\Scene\Packed;
@@ -20,8 +19,6 @@ use VineShelf\Scene\Scene;
 final class Shown
 {
     private ?Presentation $presentation = null;
-
-    private ?Bits $rows = null;
 
     /** @var array<int, true>|null */
     private ?array $meshes = null;
@@ -38,26 +35,9 @@ final class Shown
         return $this->presentation ??= new Presentation($this->bench, $this->numbers(), $this->link->as_pictures);
     }
 
-    /** Rows that any of the views shows. */
-    public function rows(): Bits
-    {
-        return $this->rows ??= Bits::ofBytes(
-            $this->scene()->count(),
-            $this->remembered('rows', fn (): string => $this->presentation()->shown()->bytes),
-        );
-    }
-
     public function scene(): Scene
     {
         return $this->bench->scene();
-    }
-
-    /** Placements of those of some rows that are shown, and of no others. */
-    public function records(int $first, int $last): string
-    {
-        $ranges = $first > $last ? [] : $this->rows()->and(Bits::ofRanges($this->scene()->count(), [[$first, $last]]))->ranges();
-
-        return Drawn::of($this->scene(), $ranges, 0);
     }
 
     /** @return array<int, true> numbers of the meshes that are drawn, as keys */
@@ -67,7 +47,7 @@ final class Shown
             $this->meshes = [];
             $records = $this->scene()->column('records');
             $recordAt = $this->scene()->column('recordAt');
-            foreach ($this->rows()->ranges() as [$first, $last]) {
+            foreach ($this->presentation()->shown()->ranges() as [$first, $last]) {
                 $end = Packed::uint32At($recordAt, $last + 1);
                 for ($at = Packed::uint32At($recordAt, $first); $at < $end; $at++) {
                     $this->meshes[Packed::uint32($records, $at * DrawRecords::RECORD + 4, 1)[0]] = true;
@@ -121,7 +101,7 @@ final class Shown
     /** @return array<int, true> as keys */
     private function materialNumbers(): array
     {
-        $bytes = $this->remembered('materials', function (): string {
+        $bytes = $this->presentation()->remembered('materials', function (): string {
             $numbers = [];
             foreach ($this->bench->project->packs()->pluck('file') as $file) {
                 $bytes = is_string($file) ? Storage::disk('local')->get($file) : null;
@@ -155,27 +135,5 @@ final class Shown
         }
 
         return array_values(array_unique($numbers));
-    }
-
-    /**
-     * Worked out once for a revision of the project, and the same for all who follow the link.
-     *
-     * @param \Closure(): string $bits
-     */
-    private function remembered(string $what, \Closure $bits): string
-    {
-        $entry =
-            "shown.$what.{$this->link->id}.{$this->bench->project->key}.{$this->bench->project->revision}.".
-            ($this->link->as_pictures ? 'p' : '').
-            md5($this->link->views);
-        $bytes = apcu_enabled() ? apcu_fetch($entry) : false;
-        if (! is_string($bytes)) {
-            $bytes = $bits();
-            if (apcu_enabled()) {
-                apcu_store($entry, $bytes, 600);
-            }
-        }
-
-        return $bytes;
     }
 }

@@ -15,15 +15,10 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
-use VineShelf\Scene\Bits;
-use VineShelf\Scene\Drawn;
 
 /** Views of a project walked through, one after the other, by somebody who may see all of it. Nothing here changes a desk. */
 final class PresentationController
 {
-    /** Rows per answer of the whole. */
-    private const PART = 40_000;
-
     public function show(Bench $bench, string $views): View
     {
         $presentation = self::presentation($bench, $views);
@@ -42,25 +37,15 @@ final class PresentationController
         ]);
     }
 
-    /** Placements of what any of the steps shows, in parts as {@see CanvasController::records()} gives them. */
+    /** Placements of what any of the steps shows, in parts as {@see Presentation::records()} gives them. */
     public function records(Request $request, Bench $bench, string $views): Response
     {
         $part = (int) $request->validate(['part' => ['required', 'integer', 'between:0,1000000']])['part'];
-        $scene = $bench->scene();
-        $shown = self::presentation($bench, $views)->shown();
-        [$parts, $first, $last] = self::part($scene->count(), $part);
-        $ranges = $first > $last ? [] : $shown->and(Bits::ofRanges($scene->count(), [[$first, $last]]))->ranges();
 
-        return response(pack('V', $parts).Drawn::of($scene, $ranges), 200, [
+        return response(self::presentation($bench, $views)->records($part), 200, [
             'Content-Type' => 'application/x-shelf-records',
             'Cache-Control' => 'no-store',
         ]);
-    }
-
-    /** @return array{int, int, int} how many parts there are, and first and last row of one; part 0 has none */
-    public static function part(int $rows, int $part): array
-    {
-        return [(int) ceil($rows / self::PART), max(1, ($part - 1) * self::PART + 1), min($rows, $part * self::PART)];
     }
 
     public function step(Bench $bench, string $views, int $step): JsonResponse

@@ -63,9 +63,8 @@ final class ShownController
     public function records(Request $request, Shown $shown): Response
     {
         $part = (int) $request->validate(['part' => ['required', 'integer', 'between:0,1000000']])['part'];
-        [$parts, $first, $last] = PresentationController::part($shown->scene()->count(), $part);
 
-        return self::bytes(pack('V', $parts).$shown->records($first, $last), 'application/x-shelf-records');
+        return self::bytes($shown->presentation()->records($part), 'application/x-shelf-records');
     }
 
     public function step(Shown $shown, int $step): JsonResponse
