@@ -74,7 +74,7 @@ Route::prefix('/shown/{token}')
         Route::get('/versions', [ShownController::class, 'versions']);
         Route::get('/packs/{pack}', [ShownController::class, 'pack']);
         Route::get('/textures/{texture}', [ShownController::class, 'texture']);
-        Route::post('/pins', [ShownController::class, 'pin'])->middleware('throttle:20,1');
+        Route::post('/comments', [ShownController::class, 'comment'])->middleware('throttle:20,1');
     });
 
 Route::middleware('auth')->group(function (): void {
@@ -201,7 +201,7 @@ Route::middleware('auth')->group(function (): void {
             // Rungs are the person's own; opening what is locked asks for more.
             Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');
             Route::get('/bcf', [BcfController::class, 'write'])->name('bcf.write');
-            Route::get('/pins/of', [ShareLinkController::class, 'pins'])->name('pins.of');
+            Route::get('/comments', [ShareLinkController::class, 'comments'])->name('comments');
             Route::get('/walk/{views}', [PresentationController::class, 'show'])->name('walk');
             Route::get('/walk/{views}/records', [PresentationController::class, 'records']);
             Route::get('/walk/{views}/steps/{step}', [PresentationController::class, 'step']);
@@ -255,7 +255,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/share-links', [ShareLinkController::class, 'index'])->name('share-links');
             Route::post('/share-links', [ShareLinkController::class, 'store'])->name('share-links.store');
             Route::post('/share-links/{link}/revoke', [ShareLinkController::class, 'revoke'])->name('share-links.revoke');
-            Route::post('/pins/{pin}/settle', [ShareLinkController::class, 'settle'])->name('pins.settle');
+            Route::post('/comments/{comment}/settle', [ShareLinkController::class, 'settle'])->name('comments.settle');
             Route::post('/bcf', [BcfController::class, 'read'])->name('bcf.read');
             Route::post('/cameras', [CameraController::class, 'keep'])->name('cameras.keep');
             Route::get('/cameras/around', [CameraController::class, 'askAround'])->name('cameras.askAround');

@@ -168,14 +168,18 @@ final class Bench
             [$this->project->id],
         );
 
-        return $this->project->revision.'.'.substr(is_string($pictures) ? $pictures : '', 0, 8).'.'.array_sum($this->openPins());
+        return $this->project->revision.
+            '.'.
+            substr(is_string($pictures) ? $pictures : '', 0, 8).
+            '.'.
+            array_sum($this->openComments());
     }
 
     /** @return array<int, int> how much guests have said of views that nobody has dealt with, by number of the view */
-    public function openPins(): array
+    public function openComments(): array
     {
         /** @var array<int, int> */
-        return DB::table('view_pins')
+        return DB::table('guest_comments')
             ->where('project_id', $this->project->id)
             ->where('done', false)
             ->groupBy('view_no')

@@ -29,7 +29,7 @@ return new class extends Migration {
             $table->timestampTz('visited_at')->nullable();
             $table->timestampTz('made_at')->useCurrent();
         });
-        Schema::create('view_pins', static function (Blueprint $table): void {
+        Schema::create('guest_comments', static function (Blueprint $table): void {
             $table->id();
             $table->foreignId('project_id')->constrained()->cascadeOnDelete();
             $table->integer('view_no');
@@ -46,7 +46,7 @@ return new class extends Migration {
 
     public function down(): void
     {
-        Schema::dropIfExists('view_pins');
+        Schema::dropIfExists('guest_comments');
         Schema::dropIfExists('share_links');
     }
 };

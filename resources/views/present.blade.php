@@ -21,15 +21,15 @@
             <p id="present-note"></p>
         </aside>
         @if ($link?->may_comment)
-            <form class="present-pin" id="present-pin" novalidate hidden>
-                <label for="pin-by">Your name</label>
-                <input id="pin-by" name="by" maxlength="60" autocomplete="name" />
-                <label for="pin-words">What should be said</label>
-                <textarea id="pin-words" name="words" rows="4" maxlength="1000"></textarea>
-                <p class="hint" id="pin-where">For the view as a whole. A click in the model says where.</p>
-                <p class="error" id="pin-error" role="alert" hidden></p>
+            <form class="present-say" id="present-say" novalidate hidden>
+                <label for="say-by">Your name</label>
+                <input id="say-by" name="by" maxlength="60" autocomplete="name" />
+                <label for="say-words">What should be said</label>
+                <textarea id="say-words" name="words" rows="4" maxlength="1000"></textarea>
+                <p class="hint" id="say-where">For the view as a whole. A click in the model says where.</p>
+                <p class="error" id="say-error" role="alert" hidden></p>
                 <p class="acts">
-                    <button class="button primary">Send</button> <button type="button" class="button" id="pin-close">Close</button>
+                    <button class="button primary">Send</button> <button type="button" class="button" id="say-close">Close</button>
                 </p>
             </form>
         @endif
@@ -65,7 +65,7 @@
                     title="Say something of this view"
                     aria-label="Say something of this view"
                     aria-expanded="false"
-                    aria-controls="present-pin"
+                    aria-controls="present-say"
                     >{!! Icon::svg('sticky-note') !!}</button
                 >
             @endif

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Http\Controllers\ShownController;
+use App\Models\GuestComment;
 use App\Models\ShareLink;
-use App\Models\ViewPin;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route as Routes;
@@ -111,8 +111,8 @@ final class ShareLinksTest extends ProjectTestCase
         }
         // Names of objects are not said, and nothing is taken.
         $this->getJson("$link/steps/0/objects/{$sent[0]}")->assertNotFound();
-        $this->postJson("$link/pins", ['step' => 0, 'by' => 'A guest', 'words' => 'Hm'])->assertNotFound();
-        self::assertSame(0, ViewPin::query()->count());
+        $this->postJson("$link/comments", ['step' => 0, 'by' => 'A guest', 'words' => 'Hm'])->assertNotFound();
+        self::assertSame(0, GuestComment::query()->count());
     }
 
     public function test_a_guest_reaches_no_other_address_and_no_link_that_is_not_open(): void
@@ -203,7 +203,7 @@ final class ShareLinksTest extends ProjectTestCase
         $this->getJson("$link/steps/0/objects/$seat")->assertNotFound();
         $this->getJson("$link/steps/0/objects/999999")->assertNotFound();
         $say = fn (array $with): TestResponse => $this->postJson(
-            "$link/pins",
+            "$link/comments",
             $with + ['step' => 0, 'by' => 'A guest', 'words' => 'Could this be <b>lower</b>?', 'place' => '1,2.5,-3'],
         );
         $say([])->assertCreated();
@@ -220,14 +220,14 @@ final class ShareLinksTest extends ProjectTestCase
         ) {
             $say($odd)->assertStatus(422);
         }
-        $pin = ViewPin::query()->firstOrFail();
-        self::assertEquals([2, 'A guest', [1, 2.5, -3]], [$pin->view_no, $pin->by, $pin->place]);
-        $this->actingAs($this->ida)->get($this->path('pins/of?view=2'))->assertOk()->assertSee('Could this be <b>lower</b>?');
+        $comment = GuestComment::query()->firstOrFail();
+        self::assertEquals([2, 'A guest', [1, 2.5, -3]], [$comment->view_no, $comment->by, $comment->place]);
+        $this->actingAs($this->ida)->get($this->path('comments?view=2'))->assertOk()->assertSee('Could this be <b>lower</b>?');
         self::assertStringContainsString('1 comment of guests on Empty hall', (string) $this->get($this->path(''))->getContent());
-        $this->postJson($this->path("pins/$pin->id/settle"), ['done' => 1])->assertOk();
+        $this->postJson($this->path("comments/$comment->id/settle"), ['done' => 1])->assertOk();
         self::assertStringNotContainsString('of guests on', (string) $this->get($this->path(''))->getContent());
-        self::assertTrue($pin->refresh()->done);
-        $this->postJson($this->path('pins/999999/settle'), ['done' => 1])->assertStatus(422);
+        self::assertTrue($comment->refresh()->done);
+        $this->postJson($this->path('comments/999999/settle'), ['done' => 1])->assertStatus(422);
     }
 
     public function test_links_are_listed_and_odd_values_are_refused(): void

@@ -6,8 +6,8 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\Refused;
+use App\Models\GuestComment;
 use App\Models\ShareLink;
-use App\Models\ViewPin;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Carbon;
@@ -94,24 +94,28 @@ final class ShareLinkController
         return new JsonResponse(['says' => 'The link leads nowhere from now on.']);
     }
 
-    public function pins(Request $request, Bench $bench): View
+    public function comments(Request $request, Bench $bench): View
     {
         $view = $bench->shelf()->members[$request->integer('view')] ?? throw new Refused('This view is no longer there.');
 
-        return view('workbench.pins', [
+        return view('workbench.comments', [
             'bench' => $bench,
             'view' => $view,
-            'pins' => ViewPin::query()->where('project_id', $bench->project->id)->where('view_no', $view->no)->orderBy('id')->get(),
+            'comments' => GuestComment::query()
+                ->where('project_id', $bench->project->id)
+                ->where('view_no', $view->no)
+                ->orderBy('id')
+                ->get(),
         ]);
     }
 
     /** A comment is dealt with, or not after all. */
-    public function settle(Request $request, Bench $bench, int $pin): JsonResponse
+    public function settle(Request $request, Bench $bench, int $comment): JsonResponse
     {
         $done = $request->boolean('done');
-        $changed = ViewPin::query()
+        $changed = GuestComment::query()
             ->where('project_id', $bench->project->id)
-            ->whereKey($pin)
+            ->whereKey($comment)
             ->update(['done' => $done]);
         if ($changed === 0) {
             throw new Refused('This comment is no longer there.');

@@ -6,7 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Refused;
 use App\Http\Middleware\BringShown;
-use App\Models\ViewPin;
+use App\Models\GuestComment;
 use App\Presenting\Shown;
 use App\Presenting\Step;
 use App\Workbench\Budget;
@@ -109,7 +109,7 @@ final class ShownController
     }
 
     /** A guest says something of a view. */
-    public function pin(Request $request, Shown $shown): JsonResponse
+    public function comment(Request $request, Shown $shown): JsonResponse
     {
         abort_unless($shown->link->may_comment, 404);
         $given = $request->validate([
@@ -120,12 +120,12 @@ final class ShownController
             'place' => ['nullable', 'string', 'regex:~^-?[0-9]{1,8}(\.[0-9]{1,9})?(,-?[0-9]{1,8}(\.[0-9]{1,9})?){2}$~D'],
         ]);
         $view = $shown->presentation()->views[(int) $given['step']] ?? throw new Refused('This view is not shown any more.', 'step');
-        $most = ViewPin::query()->where('share_link_id', $shown->link->id)->count();
+        $most = GuestComment::query()->where('share_link_id', $shown->link->id)->count();
         if ($most >= 500) {
             throw new Refused('This link has as many comments as it takes.', 'words');
         }
         $place = $given['place'] ?? null;
-        ViewPin::query()->create([
+        GuestComment::query()->create([
             'project_id' => $shown->bench->project->id,
             'view_no' => $view->no,
             'share_link_id' => $shown->link->id,

@@ -2,7 +2,7 @@ import { readBcf, writeBcf } from './bcf.js';
 import { openCompare } from './compare.js';
 import { openFolds, openLayouts } from './columns.js';
 import { openExport } from './exporting.js';
-import { openPins, openSharing } from './sharing.js';
+import { openComments, openSharing } from './sharing.js';
 import { jump } from './jump.js';
 import { openDifference } from './difference.js';
 import { openKeys } from './keysheet.js';
@@ -403,7 +403,7 @@ export function commandsOf(bench) {
         command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
         command('Views', 'find-view', 'Find a view on the shelf', 'Alt+s', () => bench.shelf.finder.open(), { quiet: true }),
         command('Views', 'walk-through', 'Walk through all views as a presentation', 'Alt+p', () => bench.shelf.walkThrough()),
-        command('Views', 'pins', 'What guests said of a view…', '', (from) => openPins(bench, view(from)), { quiet: true }),
+        command('Views', 'comments', 'What guests said of a view…', '', (from) => openComments(bench, view(from)), { quiet: true }),
         command('Views', 'share', 'Share views by a link…', 'Alt+l', () => openSharing(bench), { changes: true }),
         command('Views', 'review-views', 'Review what is new to views…', 'Alt+r', () => bench.openDialog('/views/review'), {
             changes: true,

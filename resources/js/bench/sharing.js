@@ -19,7 +19,7 @@ export function listenToSharing(bench, dialog) {
         const { copy, revoke, settle, done = '1' } = button.dataset;
         if (copy) await copied(bench, copy);
         if (revoke && (await send(bench, `/share-links/${revoke}/revoke`, {}))) await openSharing(bench);
-        if (settle && (await send(bench, `/pins/${settle}/settle`, { done }))) await openPins(bench, Number(dialog.dataset.view));
+        if (settle && (await send(bench, `/comments/${settle}/settle`, { done }))) await openComments(bench, Number(dialog.dataset.view));
     });
 }
 
@@ -29,9 +29,9 @@ export function openSharing(bench, keys = []) {
 }
 
 /** @param {import('./workbench.js').Workbench} bench @param {number} view */
-export async function openPins(bench, view) {
+export async function openComments(bench, view) {
     bench.dialogs.element.dataset.view = String(view);
-    await bench.openDialog(`/pins/of?view=${view}`);
+    await bench.openDialog(`/comments?view=${view}`);
 }
 
 /** @param {import('./workbench.js').Workbench} bench @param {HTMLFormElement} form */

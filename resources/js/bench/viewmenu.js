@@ -1,7 +1,7 @@
 import { writeBcf } from './bcf.js';
 import { openCompare } from './compare.js';
 import { askForRow } from './newrow.js';
-import { openPins, openSharing } from './sharing.js';
+import { openComments, openSharing } from './sharing.js';
 
 /**
  * What can be done with a view, or with all that is chosen where it is among them.
@@ -21,7 +21,7 @@ export function menuOfView(shelf, view, key) {
         one ? ['Update from the desk…', '', () => bench.openDialog(`/views/${number}/update`)] : null,
         one ? ['Rename', 'F2', () => shelf.rename(view)] : null,
         one ? [view.dataset.noted ? 'Its note…' : 'Add a note…', '', () => bench.openDialog(`/rows/${key}/note`)] : null,
-        one ? ['What guests said of it…', '', () => openPins(bench, number)] : null,
+        one ? ['What guests said of it…', '', () => openComments(bench, number)] : null,
         [`What ${one ? 'it keeps' : `the ${keys.length} keep`}…`, '', () => bench.openDialog(`/views/facets?keys=${keys.join(',')}`)],
         ...(one && view.dataset.camera
             ? [

@@ -6,7 +6,7 @@ export class Guest {
     constructor(presenting, mayPick) {
         this.presenting = presenting;
         this.mayPick = mayPick;
-        this.form = /** @type {HTMLFormElement | null} */ (document.getElementById('present-pin'));
+        this.form = /** @type {HTMLFormElement | null} */ (document.getElementById('present-say'));
         this.opener = document.getElementById('present-comment');
         /** Where in the model it is meant: metres as the canvas counts. @type {number[] | null} */
         this.place = null;
@@ -14,7 +14,7 @@ export class Guest {
         canvas.clicks = mayPick || this.form !== null;
         canvas.element.addEventListener('shelf:pick', (event) => this.clicked(/** @type {CustomEvent} */ (event).detail.part));
         this.opener?.addEventListener('click', () => this.turn());
-        document.getElementById('pin-close')?.addEventListener('click', () => this.turn(false));
+        document.getElementById('say-close')?.addEventListener('click', () => this.turn(false));
         this.form?.addEventListener('keydown', (event) => event.key === 'Escape' && this.turn(false));
         this.form?.addEventListener('submit', (event) => {
             event.preventDefault();
@@ -44,7 +44,7 @@ export class Guest {
     /** @param {number[] | null} place */
     mean(place) {
         this.place = place;
-        const line = document.getElementById('pin-where');
+        const line = document.getElementById('say-where');
         if (line) line.textContent = place ? 'For what is outlined.' : 'For the view as a whole. A click in the model says where.';
     }
 
@@ -62,13 +62,13 @@ export class Guest {
         const values = Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)]));
         const place = this.place ? { place: this.place.map((metres) => metres.toFixed(4)).join(',') } : {};
         const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
-        const response = await fetch(`${this.presenting.address}/pins`, {
+        const response = await fetch(`${this.presenting.address}/comments`, {
             method: 'POST',
             body: new URLSearchParams({ ...values, ...place, step: String(this.presenting.step) }),
             headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token },
         }).catch(() => null);
         const said = await response?.json().catch(() => null);
-        const line = /** @type {HTMLElement} */ (document.getElementById('pin-error'));
+        const line = /** @type {HTMLElement} */ (document.getElementById('say-error'));
         line.hidden = response?.ok === true;
         line.textContent = response?.ok ? '' : (said?.message ?? sentenceOf(response?.status ?? 0));
         if (!response?.ok) {

@@ -5,7 +5,7 @@
 @use ('VineShelf\Views\Facet')
 @php
     $icons = ['camera' => 'camera', 'output' => 'image', 'tint' => 'palette', 'section' => 'slice', 'isolation' => 'focus'];
-    $pins = $bench->openPins();
+    $comments = $bench->openComments();
     $said = fn (int $count) => number_format($count) . ' ' . ($count === 1 ? 'comment' : 'comments') . ' of guests';
     $marks = array_map(Icon::svg(...), $icons) + ['rungs' => Marks::rung(Rung::Full, Rung::Full)];
 @endphp
@@ -92,16 +92,16 @@
             </button>
             <span class="view-name"
                 ><span class="label" title="{{ $view->name }}{{ $view->note === '' ? '' : ': ' . $view->note }}">{{ $view->name }}</span>
-                @if (isset($pins[$view->no]))
+                @if (isset($comments[$view->no]))
                     <button
-                        class="pinned"
+                        class="commented"
                         tabindex="-1"
-                        data-command="pins"
+                        data-command="comments"
                         data-view="{{ $view->no }}"
                         title="What guests said of it"
-                        aria-label="{{ $said($pins[$view->no]) }} on {{ $view->name }}"
+                        aria-label="{{ $said($comments[$view->no]) }} on {{ $view->name }}"
                     >
-                        {!! Icon::svg('message-square') !!}{{ number_format($pins[$view->no]) }}
+                        {!! Icon::svg('message-square') !!}{{ number_format($comments[$view->no]) }}
                     </button>
                 @endif
                 @if ($view->note !== '')

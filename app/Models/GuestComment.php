@@ -20,7 +20,7 @@ use Illuminate\Support\Carbon;
  * @property bool $done
  * @property Carbon $made_at
  */
-final class ViewPin extends Model
+final class GuestComment extends Model
 {
     public $timestamps = false;
 
