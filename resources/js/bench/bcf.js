@@ -1,3 +1,4 @@
+import { posted } from '../posted.js';
 import { explain } from './failures.js';
 
 /**
@@ -27,12 +28,7 @@ export function readBcf(bench) {
         if (!file) return;
         const body = new FormData();
         body.append('file', file);
-        const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
-        const response = await fetch(`${bench.server.base}/bcf`, {
-            method: 'POST',
-            body,
-            headers: { 'HX-Request': 'true', 'X-CSRF-TOKEN': token },
-        }).catch(() => null);
+        const response = await posted(`${bench.server.base}/bcf`, body);
         if (!response?.ok) return explain(response);
         const { says, remarks } = await response.json();
         await bench.server.ask('GET', '/pulse', { revision: 0, desk: 0 });

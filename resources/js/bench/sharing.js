@@ -1,3 +1,4 @@
+import { posted, sayRefused, valuesOf } from '../posted.js';
 import { explain } from './failures.js';
 
 /**
@@ -36,23 +37,11 @@ export async function openComments(bench, view) {
 
 /** @param {import('./workbench.js').Workbench} bench @param {HTMLFormElement} form */
 async function make(bench, form) {
-    const values = Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)]));
-    const response = await sent(bench, '/share-links', values);
-    const said = await response
-        ?.clone()
-        .json()
-        .catch(() => null);
-    if (response?.status === 422 && said?.message) {
-        const line = /** @type {HTMLElement} */ (form.querySelector('#share-error'));
-        line.textContent = said.message;
-        line.hidden = false;
-        const field = Object.keys(said.errors ?? {})[0] ?? '';
-        /** @type {HTMLElement | null} */ (form.querySelector(`[name="${CSS.escape(field)}"]`))?.focus();
-        return;
-    }
-    if (!response?.ok) return explain(response);
+    const response = await posted(`${bench.server.base}/share-links`, valuesOf(form));
+    if (!response?.ok) return sayRefused(form, response);
+    const { address } = await response.json();
     await openSharing(bench);
-    await copied(bench, said.address);
+    await copied(bench, address);
 }
 
 /** @param {import('./workbench.js').Workbench} bench @param {string} address */
@@ -72,21 +61,11 @@ async function copied(bench, address) {
  * @returns {Promise<boolean>}
  */
 async function send(bench, path, values) {
-    const response = await sent(bench, path, values);
+    const response = await posted(bench.server.base + path, new URLSearchParams(values));
     if (!response?.ok) {
         await explain(response);
         return false;
     }
     bench.say((await response.json()).says);
     return true;
-}
-
-/** @param {import('./workbench.js').Workbench} bench @param {string} path @param {Record<string, string>} values */
-function sent(bench, path, values) {
-    const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
-    return fetch(bench.server.base + path, {
-        method: 'POST',
-        body: new URLSearchParams(values),
-        headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token },
-    }).catch(() => null);
 }

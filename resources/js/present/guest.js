@@ -1,4 +1,5 @@
 import { sentenceOf } from '../bench/failures.js';
+import { posted, sayRefused, valuesOf } from '../posted.js';
 
 /** What a guest may do besides looking, where the link allows it: ask what something is called, and say something of a view. */
 export class Guest {
@@ -59,27 +60,17 @@ export class Guest {
 
     async send() {
         const form = /** @type {HTMLFormElement} */ (this.form);
-        const values = Object.fromEntries([...new FormData(form)].map(([name, value]) => [name, String(value)]));
-        const place = this.place ? { place: this.place.map((metres) => metres.toFixed(4)).join(',') } : {};
-        const token = /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content;
-        const response = await fetch(`${this.presenting.address}/comments`, {
-            method: 'POST',
-            body: new URLSearchParams({ ...values, ...place, step: String(this.presenting.step) }),
-            headers: { Accept: 'application/json', 'X-CSRF-TOKEN': token },
-        }).catch(() => null);
-        const said = await response?.json().catch(() => null);
-        const line = /** @type {HTMLElement} */ (document.getElementById('say-error'));
-        line.hidden = response?.ok === true;
-        line.textContent = response?.ok ? '' : (said?.message ?? sentenceOf(response?.status ?? 0));
-        if (!response?.ok) {
-            const field = Object.keys(said?.errors ?? {})[0] ?? '';
-            /** @type {HTMLElement | null} */ (form.querySelector(`[name="${CSS.escape(field)}"]`))?.focus();
-            return;
-        }
+        const values = valuesOf(form);
+        values.set('step', String(this.presenting.step));
+        if (this.place) values.set('place', this.place.map((metres) => metres.toFixed(4)).join(','));
+        const response = await posted(`${this.presenting.address}/comments`, values);
+        if (!response?.ok) return sayRefused(form, response);
+        /** @type {HTMLElement} */ (form.querySelector('.error')).hidden = true;
+        const { says } = await response.json();
         /** @type {HTMLTextAreaElement} */ (form.querySelector('textarea')).value = '';
         this.mean(null);
         this.turn(false);
-        this.says(said.says);
+        return this.says(says);
     }
 
     /** @param {string} sentence */
