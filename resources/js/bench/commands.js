@@ -1,13 +1,11 @@
-import { readBcf, writeBcf } from './bcf.js';
-import { openCompare } from './compare.js';
 import { openFolds, openLayouts } from './columns.js';
 import { openExport } from './exporting.js';
-import { openComments, openSharing } from './sharing.js';
 import { jump } from './jump.js';
 import { openDifference } from './difference.js';
 import { openKeys } from './keysheet.js';
 import { askForFolder, askForRow } from './newrow.js';
 import { showingCommands } from './showing.js';
+import { viewingCommands } from './viewing.js';
 
 /**
  * Every command: the one list behind buttons, keys, menus, the command box and the sheet of keys.
@@ -33,7 +31,6 @@ const TINTS = {
 export function commandsOf(bench) {
     const ask = bench.server.ask.bind(bench.server);
     const { canvas, finder, ledger } = bench;
-    const view = (/** @type {HTMLElement} */ from) => Number(from.dataset.view);
     const needsPick = (/** @type {() => any} */ act) => () =>
         bench.picked > 0 ? act() : bench.say('Nothing is picked; pick objects first.');
     const held = (/** @type {() => any} */ act) => () =>
@@ -399,35 +396,7 @@ export function commandsOf(bench) {
             needsPick(() => ask('POST', '/tint', { by: 'shuffle', pick: 1 })),
         ),
 
-        command('Views', 'keep-view', 'Keep this view…', 'v', () => bench.openDialog('/views/new'), { changes: true }),
-        command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
-        command('Views', 'find-view', 'Find a view on the shelf', 'Alt+s', () => bench.shelf.finder.open(), { quiet: true }),
-        command('Views', 'walk-through', 'Walk through all views as a presentation', 'Alt+p', () => bench.shelf.walkThrough()),
-        command('Views', 'comments', 'What guests said of a view…', '', (from) => openComments(bench, view(from)), { quiet: true }),
-        command('Views', 'share', 'Share views by a link…', 'Alt+l', () => openSharing(bench), { changes: true }),
-        command('Views', 'review-views', 'Review what is new to views…', 'Alt+r', () => bench.openDialog('/views/review'), {
-            changes: true,
-        }),
-        command('Views', 'bcf-3', 'All views as BCF 3.0', '', () => writeBcf(bench, '3.0')),
-        command('Views', 'bcf-2', 'All views as BCF 2.1', '', () => writeBcf(bench, '2.1')),
-        command('Views', 'bcf-read', 'Read views from a BCF…', '', () => readBcf(bench), { changes: true }),
-        command('Views', 'compare', 'Compare views, the desk and pictures…', 'Alt+c', () => openCompare(bench)),
-        command(
-            'Views',
-            'views-as-they-were',
-            'Keep views as they were before the last change',
-            '',
-            (from) => ask('POST', '/views/as-they-were', { change: from.dataset.change ?? 0 }),
-            { changes: true, quiet: true },
-        ),
-        command(
-            'Views',
-            'view-menu',
-            'More for a view',
-            '',
-            (from) => bench.shelf.openMenu(/** @type {HTMLElement} */ (from.closest('[data-key]'))),
-            { quiet: true },
-        ),
+        ...viewingCommands(bench, command),
         command('Find', 'keys', 'Sheet of keys', '?', () => openKeys(bench)),
     ];
 }
