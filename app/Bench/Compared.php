@@ -50,7 +50,9 @@ final class Compared
     /** @return list<string> what its colours mean: only in the first, only in the second, drawn otherwise, the same in both */
     public function labels(): array
     {
-        return ["Only in {$this->first->name}", "Only in {$this->second->name}", 'In both, drawn otherwise', 'In both alike'];
+        $only = static fn (State $state): string => ($state->key === self::DESK ? 'Only on ' : 'Only in ').$state->name;
+
+        return [$only($this->first), $only($this->second), 'In both, drawn otherwise', 'In both alike'];
     }
 
     /** @return array{first: Bits, second: Bits, other: Bits} rows */

@@ -72,7 +72,7 @@ final class CompareTest extends ProjectTestCase
         $this->send('POST', 'compare/pick', ['first' => 'V1', 'second' => 'V1', 'which' => 'first', 'mode' => 'replace'])->assertStatus(
             422,
         );
-        $this->get($this->path('compare'))->assertOk()->assertSee('Only in Roof ghosted')->assertSee('Only in the desk');
+        $this->get($this->path('compare'))->assertOk()->assertSee('Only in Roof ghosted')->assertSee('Only on the desk');
     }
 
     public function test_the_canvas_shows_what_either_shows_and_its_legend_says_whose_it_is(): void

@@ -43,8 +43,8 @@
                 <tr>
                     <th scope="col">Objects</th>
                     <th scope="col" class="number">How many</th>
-                    <th scope="col" class="number" title="Triangles that they draw in {{ $first->name }}">First</th>
-                    <th scope="col" class="number" title="Triangles that they draw in {{ $second->name }}">Second</th>
+                    <th scope="col" class="number" title="Triangles that they draw in {{ $first->name }}">Triangles, first</th>
+                    <th scope="col" class="number" title="Triangles that they draw in {{ $second->name }}">Triangles, second</th>
                 </tr>
             </thead>
             <tbody>

@@ -3,6 +3,7 @@
 @use ('VineShelf\Views\Applied')
 @php
     $all = $newcomers->all()->count();
+    $byLayer = $newcomers->byLayer();
     $those = array_filter($newcomers->views, fn ($view) => ! $newcomers->of($view)->isEmpty() || $newcomers->layersSince($view) !== []);
     $counted = fn (int $count) => number_format($count) . ' ' . ($count === 1 ? 'object' : 'objects');
     $gets = [Applied::HIDDEN => 'Hidden', Applied::FULL => 'Full', Applied::AS_ON_DESK => 'As the desk'];
@@ -15,10 +16,9 @@
     @if ($all > 0)
         <p>
             {{ $counted($all) }} came since:
-            @foreach (array_slice($newcomers->byLayer(), 0, 6) as [$path, $count])
-                {{ number_format($count) }} in {{ $path }}{{ $loop->last ? '.' : ',' }}
-            @endforeach
-            @if (count($newcomers->byLayer()) > 6) and more. @endif
+            {{ implode(', ', array_map(fn ($layer) => number_format($layer[1]) . ' in ' . $layer[0], array_slice($byLayer, 0, 6))) }}{{
+                count($byLayer) > 6 ? ', and more' : ''
+            }}.
         </p>
     @endif
     <div class="scrolled">
