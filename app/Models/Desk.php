@@ -112,6 +112,18 @@ final class Desk extends Model
         $this->setAttribute('parked', $parked->pack());
     }
 
+    /** All that a view keeps besides rungs; nothing of what it leaves alone. */
+    public function putView(View $view): void
+    {
+        $this->view_no = $view->no;
+        $this->tint = $view->tint ?? $this->tint;
+        $this->section = $view->section ?? $this->section;
+        $isolation = $view->isolation();
+        if ($isolation !== null) {
+            $this->putIsolation($isolation);
+        }
+    }
+
     /**
      * What views change besides rungs.
      *

@@ -76,17 +76,20 @@ final class Presentation
      */
     public function shown(): Bits
     {
-        $scene = $this->stage->scene();
-        $bytes = $this->remembered('rows', function () use ($scene): string {
-            $rows = Bits::none($scene->count());
-            foreach (array_keys($this->views) as $step) {
-                $rows = $rows->or($this->shownAt($step));
-            }
+        return $this->shown ??= Bits::ofBytes(
+            $this->stage->scene()->count(),
+            $this->remembered('rows', fn (): string => $this->any()->bytes),
+        );
+    }
 
-            return $rows->bytes;
-        });
+    private function any(): Bits
+    {
+        $rows = Bits::none($this->stage->scene()->count());
+        foreach (array_keys($this->views) as $step) {
+            $rows = $rows->or($this->shownAt($step));
+        }
 
-        return $this->shown ??= Bits::ofBytes($scene->count(), $bytes);
+        return $rows;
     }
 
     /**
@@ -150,13 +153,7 @@ final class Presentation
         if ($view->keepsRungs()) {
             $desk->putSettings($this->stage->applied($view));
         }
-        $desk->view_no = $view->no;
-        $desk->tint = $view->tint ?? $desk->tint;
-        $desk->section = $view->section ?? $desk->section;
-        $isolation = $view->isolation();
-        if ($isolation !== null) {
-            $desk->putIsolation($isolation);
-        }
+        $desk->putView($view);
         // What is compared belongs to the desk where it was.
         if (($desk->tint['by'] ?? '') === 'compare') {
             $desk->tint = [];

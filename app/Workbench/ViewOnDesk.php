@@ -31,15 +31,7 @@ final class ViewOnDesk
             $bench,
             "Apply view $view->name",
             static fn (Settings $desk): Settings => $view->keepsRungs() ? $apply($desk) : $desk,
-            facets: static function (Desk $desk) use ($view): void {
-                $desk->view_no = $view->no;
-                $desk->tint = $view->tint ?? $desk->tint;
-                $desk->section = $view->section ?? $desk->section;
-                $isolation = $view->isolation();
-                if ($isolation !== null) {
-                    $desk->putIsolation($isolation);
-                }
-            },
+            facets: static fn (Desk $desk) => $desk->putView($view),
         );
     }
 }
