@@ -19,10 +19,10 @@ App\Models\User::query()
     ->each(static fn (App\Models\Project $project) => $project->delete());
 App\Models\User::query()->where('email', $mail)->delete();
 $person = App\Models\User::query()->create(['email' => $mail, 'name' => 'Ida Keller', 'password' => 'tidy-pictures']);
-$take = static function (string $size, string $name) use ($app, $person): App\Models\Project {
+$take = static function (string $size, string $name, ?App\Models\Project $into = null) use ($app, $person): App\Models\Project {
     $path = (string) tempnam(sys_get_temp_dir(), 'shelf');
     MarlpitBaths\MarlpitBaths::write($path, $size);
-    $import = $app->make(App\Jobs\Uploads::class)->receive($person, null, $path, $name, new App\Jobs\Sorted);
+    $import = $app->make(App\Jobs\Uploads::class)->receive($person, $into, $path, $name, new App\Jobs\Sorted);
     while (! $import->refresh()->isOver()) {
         usleep(200_000);
     }
@@ -72,7 +72,7 @@ $browser->waitForText('#hit-place', '1 of');
 $shot('finding');
 $browser->js('shelfBench.finder.search("")');
 $apply(2);
-// Tags in folders, tinted by them; then a rule from clicks on their rows.
+// Tags in folders, tinted by them.
 $go(
     'shelfBench.turn(document.getElementById("lens-tags")); shelfBench.ledger.arrange({ fold: "F1,F2,F3", unfold: 1 }); '.
         'shelfBench.command("tint-tag")',
@@ -83,13 +83,6 @@ foreach (['F1', 'F2', 'F3'] as $key) {
 $go("shelfBench.pick({ keys: '{$tag('Client may change')}', mode: 'replace' }, false)");
 $shot('tags');
 $go('shelfBench.command("tint-own"); shelfBench.command("clear-pick")');
-foreach ([['tag="Client may change"', 'and'], ['tag="Pipe fitter"', 'or'], ['layer=Lockers', 'without']] as [$condition, $way]) {
-    $go('shelfBench.finder.narrow('.json_encode($condition).", '$way')");
-}
-$browser->waitForText('#hits', 'objects');
-usleep(600_000);
-$browser->settled(90)->screenshot("$folder/combining.png");
-$browser->js('shelfBench.finder.search("")');
 $go('shelfBench.turn(document.getElementById("lens-sets"))');
 foreach (['F4', 'F5'] as $key) {
     $go("if (document.querySelector('#row-$key')?.getAttribute('aria-expanded') === 'false') shelfBench.ledger.fold('$key', true)");
@@ -116,16 +109,9 @@ $browser->waitFor('.legend-entry');
 $shot('objects');
 $browser->js(
     'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '.
-        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" }); '.
-        'shelfBench.command("commands")',
+        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" })',
 );
-$browser->waitFor('.command-box input')->type('.command-box input', 'seat')->waitForText('#command-list', 'Seats');
-$shot('commands');
-$browser->js('shelfBench.dialogs.close(); shelfBench.pick({ found: 1, words: "seat_shell_00?", mode: "replace" })');
-$browser->waitForText('#card', '9 parts')->js('shelfBench.command("rename-pick")');
-$browser->waitFor('#rn-pattern')->type('#rn-pattern', '{parent}, seat {number}')->waitForText('#rename-preview', 'Row A, seat 1');
-$shot('rename');
-$browser->js('shelfBench.dialogs.close(); shelfBench.command("clear-pick")');
+$browser->js('shelfBench.command("clear-pick")');
 $apply(1);
 $panel = $project->objects()->where('name', 'Mesh_33')->value('no');
 $browser->js("shelfBench.why($panel)");
@@ -134,7 +120,6 @@ $shot('why');
 $browser->js('shelfBench.dialogs.close()');
 $browser->dark(true);
 usleep(1_500_000);
-$shot('workbench-dark');
 // A plan cut at the pool, and a side that is cut off; then the output beside a desk that hides parts to work.
 $apply(0);
 $go('shelfBench.section.change({ box: null, planes: [[[0, 0, 1], 1.2], [[1, 0, 0], 21]] })');
@@ -163,8 +148,10 @@ $go('document.querySelector(".weight-part[aria-label^=\"Plant\"]").dispatchEvent
 $browser->waitForText('.weight-trail', 'Plant');
 $go('shelfBench.command("clear-pick")');
 $shot('weight');
-$go('shelfBench.ledger.arrange({ columns: '.
-    'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" })');
+$go(
+    'shelfBench.ledger.arrange({ columns: '.
+        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" })',
+);
 $apply(2);
 $browser->js('shelfBench.weight.lighten()');
 $browser->waitFor('#lighten-triangles')->type('#lighten-triangles', '50000');
@@ -173,6 +160,42 @@ $browser->waitForText('.lighten-says', 'Loses')->click('[data-lighten-lost]');
 $browser->waitUntil('return document.querySelector("[data-picture=lost]").naturalWidth > 0', 'there is no picture');
 $shot('lighten');
 $browser->js('shelfBench.weight.close()');
+// Views as columns, with a block of cells; two compared; a second file that is new to all of them; and a presentation.
+$apply(1);
+$browser->js('shelfBench.command("grid")');
+$browser->waitFor('.view-head')->js('document.querySelectorAll(".view-head .head-button")[1].click()');
+$browser->waitForText('#grid-bar', '1 column');
+$browser->dark(true);
+usleep(1_500_000);
+$browser->settled(90);
+$browser->js('document.getElementById("message").replaceChildren()');
+$browser->screenshot("$folder/grid-dark.png");
+$browser->dark(false);
+$browser->js('shelfBench.command("grid")');
+$browser->waitUntil('return !document.querySelector(".view-head")', 'the grid stays');
+$browser->js('shelfBench.command("compare")');
+$browser
+    ->waitFor('#compare-first')
+    ->js(
+        'const first = document.querySelector("#compare-first"); first.value = "V3"; first.dispatchEvent(new Event("change", '.
+            '{ bubbles: true }))',
+    );
+$browser->waitForText('#dialog', 'Only');
+usleep(900_000);
+$browser->screenshot("$folder/compare.png");
+$browser->js('shelfBench.dialogs.close()');
+$take('small', 'Marlpit Baths, the annexe.glb', $project);
+$browser->visit($base)->settled(90)->press('Alt+r')->waitForText('#dialog-title', 'What is new');
+usleep(600_000);
+$browser->screenshot("$folder/review.png");
+$browser->visit("$base/walk/all#2")->waitForText('#present-name', (string) $project->views()->where('no', 2)->value('name'));
+$browser->waitUntil(
+    'const { canvas } = shelfPresenting; return !canvas.loading && canvas.packs.missing === 0 && canvas.painter.summary.done',
+    'the picture is not whole',
+);
+usleep(6_000_000);
+$browser->screenshot("$folder/presentation.png");
+$browser->visit($base)->waitFor('.crumb a');
 $report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
 foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {
     $browser->dark(false);
