@@ -99,7 +99,7 @@
                 @if ($newTo !== [])
                     <h2>New to {{ count($newTo) === 1 ? 'a view' : number_format(count($newTo)) . ' views' }}</h2>
                     <p>
-                        {{ implode(', ', array_map(fn ($view) => $view->name, array_slice($newTo, 0, 5))) }}
+                        {{ implode(', ', array_map(fn ($view) => "“{$view->name}”", array_slice($newTo, 0, 5))) }}
                         {{ count($newTo) > 5 ? 'and ' . number_format(count($newTo) - 5) . ' more' : '' }} were kept before some of the
                         objects came. <a href="{{ route('workbench', [$project, 'review' => 1]) }}">Review what each of them shows</a>
                     </p>

@@ -54,17 +54,31 @@ final class ViewsTest extends BrowserTestCase
         $browser = $this->workbench(drawn: false);
         [$seats, $roof] = [self::row($browser, 'Seats'), self::row($browser, 'Roof')];
         $browser->js('return shelfBench.server.ask("POST", "/rungs", { keys: arguments[0], rung: 0 })', $seats);
-        $browser->press('v')->waitFor('#view-name')->press('Enter')->waitFor('#shelf-V1');
+        foreach ([1, 2] as $number) {
+            $browser
+                ->press('v')
+                ->waitFor('#view-name')
+                ->press('Enter')
+                ->waitFor("#shelf-V$number");
+        }
         $this->takeInBeside($browser);
-        $browser->waitForText('#shelf-V1 .badge', '1 new');
-        $browser->press('Alt+r')->waitForText('#dialog-title', 'What is new to View 1');
-        $browser->click('#dialog .primary')->waitForText('#message', 'Review view View 1.');
+        $browser->waitForText('#shelf-V1 .badge', '1 new')->waitForText('#shelf-V2 .badge', '1 new');
+        $browser->press('Alt+r')->waitForText('#dialog-title', 'What is new to 2 views');
+        $browser->js(
+            'const all = document.querySelector("[data-newcomers-of-all]"); all.value = "5"; '.
+                'all.dispatchEvent(new Event("change", { bubbles: true }))',
+        );
+        $browser->waitUntil(
+            'return [...document.querySelectorAll("[data-newcomers]:is(select)")].every(({ value }) => value === "5")',
+            'not all views give the same',
+        );
+        $browser->click('#dialog .primary')->waitForText('#message', 'Review 2 views.');
         $browser->waitUntil('return document.querySelector("#shelf-V1 .badge") === null', 'the badge stays');
         // Seats are filed under a layer that the view shows: it shows them then, and is asked to stay as it was.
         $browser->js('return shelfBench.pick({ found: 1, words: "seat_shell_00*", mode: "replace" })');
         $browser->js('return shelfBench.server.ask("POST", "/file", { layer: arguments[0].slice(1) })', $roof);
-        $browser->waitForText('#message', '1 view shows something differently now.');
-        $browser->click('[data-command=views-as-they-were]')->waitForText('#message', 'Keep 1 view as before');
+        $browser->waitForText('#message', '2 views show something differently now.');
+        $browser->click('[data-command=views-as-they-were]')->waitForText('#message', 'Keep 2 views as before');
         $browser->js('document.querySelector("#shelf-V1 .view-picture").focus()');
         $browser->press('Enter')->waitForText('#message', 'View 1 applied.');
         $browser->waitUntil('return document.querySelector(".differs") === null', 'the desk differs');

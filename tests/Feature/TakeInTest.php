@@ -123,7 +123,7 @@ final class TakeInTest extends TestCase
         $second = $this->takeIn($person, Gltf::file(Gltf::triangle()), name: 'next.glb', into: $project);
         $this->get("/projects/$project->key/report/$second->source_id")
             ->assertSee('New to 2 views')
-            ->assertSee('Hall, Stand')
+            ->assertSee('“Hall”, “Stand”')
             ->assertDontSee('From the gate')
             ->assertSee("/projects/$project->key?review=1", false);
         $this->post("/projects/$project->key/views/review", ['keys' => 'V1,V2'])->assertOk();

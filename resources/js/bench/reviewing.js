@@ -7,6 +7,7 @@ export class Reviewing {
         element.addEventListener('change', (event) => {
             const select = /** @type {HTMLSelectElement} */ (event.target);
             if (select.dataset.newcomers) this.give(select.dataset.newcomers, select.value);
+            if (select.dataset.newcomersOfAll !== undefined) this.giveAll(select);
         });
         element.addEventListener('click', (event) => {
             const pick = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-pick-rule]'));
@@ -17,6 +18,20 @@ export class Reviewing {
     /** @param {string} keys of views @param {string} newcomers */
     give(keys, newcomers) {
         return this.dialogs.bench.server.ask('POST', '/views/newcomers', { keys, newcomers });
+    }
+
+    /** All views that are ticked give newcomers the same, in one change. @param {HTMLSelectElement} select */
+    async giveAll(select) {
+        const form = /** @type {HTMLFormElement} */ (select.form);
+        const keys = Reviewing.ticked(form);
+        const { value } = select;
+        select.value = '';
+        if (value === '' || keys.length === 0) return;
+        await this.give(keys.join(','), value);
+        for (const key of keys) {
+            const one = /** @type {HTMLSelectElement | null} */ (form.querySelector(`[data-newcomers="${key}"]`));
+            if (one) one.value = value;
+        }
     }
 
     /** @param {string} words a rule */

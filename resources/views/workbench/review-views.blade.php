@@ -29,7 +29,18 @@
                         <th scope="col"><span class="unseen">Reviewed</span></th>
                         <th scope="col">View</th>
                         <th scope="col" class="number">Newcomers</th>
-                        <th scope="col">They get</th>
+                        <th scope="col">
+                            @if (count($those) > 1)
+                                <select data-newcomers-of-all aria-label="What newcomers get in all that are ticked">
+                                    <option value="">They get</option>
+                                    @foreach ($gets as $value => $label)
+                                        <option value="{{ $value }}">All: {{ $label }}</option>
+                                    @endforeach
+                                </select>
+                            @else
+                                They get
+                            @endif
+                        </th>
                         <th scope="col">Layers made since</th>
                     </tr>
                 </thead>
