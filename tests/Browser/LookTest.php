@@ -142,6 +142,7 @@ final class LookTest extends BrowserTestCase
         $browser->waitUntil("$levels > 2", 'the page does not hear of coarser versions')->settled();
         self::assertLessThan($before, $drawn(), 'what cannot be told from the mesh is drawn instead of it');
         $apart = $browser->js('return keptApart()');
+        self::assertGreaterThanOrEqual(0, $apart, 'the canvas has another size');
         self::assertLessThan(1.5, $apart, 'of 255 a channel');
         self::assertSame(0, $browser->js('return shelfBench.canvas.painter.summary.coarser'));
         self::assertFalse($browser->js('return document.getElementById("coarser").offsetWidth > 0'));

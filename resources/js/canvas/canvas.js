@@ -86,6 +86,8 @@ export class Canvas {
         this.arrivals = 0;
         this.screenStale = true;
         this.loading = true;
+        /** Whether textures of materials are still to come. */
+        this.untextured = true;
         this.listen();
         new ResizeObserver(() => this.resize()).observe(element);
         this.resize();
@@ -103,6 +105,7 @@ export class Canvas {
             this.versionsCame();
             this.arriving.pictures().then((pictures) => {
                 this.painter.look.setPictures(pictures);
+                this.untextured = false;
                 this.stale = true;
             });
             if (!this.framing.framed) this.framing.all(true);

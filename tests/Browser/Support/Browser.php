@@ -92,6 +92,16 @@ final class Browser
             'deviceScaleFactor' => 1,
             'mobile' => $width < 600,
         ]);
+        $this->waitUntil(
+            <<<JS
+            const { surface, element } = window.shelfBench?.canvas ?? {};
+            const shown = document.documentElement.clientWidth;
+            return shown <= $width && shown > $width - 20 && (!element || element.clientWidth * element.clientHeight === 0 ||
+                (surface.width === element.clientWidth && surface.height === element.clientHeight));
+            JS
+            ,
+            'the page does not take its size',
+        );
     }
 
     public function dark(bool $dark): void
@@ -222,7 +232,7 @@ final class Browser
             if ($this->js($script) === true) {
                 return $this;
             }
-            usleep(100_000);
+            usleep(30_000);
         } while (microtime(true) < $until);
         throw new \RuntimeException("After $seconds seconds $complaint. The page says: ".mb_strimwidth($this->text('body'), 0, 600));
     }
@@ -231,7 +241,7 @@ final class Browser
     public function settled(float $seconds = 120): self
     {
         return $this->waitUntil(
-            'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.stale && c.painter.pass === null && '.
+            'const c = window.shelfBench?.canvas; return !!c && !c.loading && !c.untextured && !c.stale && c.painter.pass === null && '.
                 'c.painter.summary.done && c.packs.missing === 0 && (c.arrivals ?? 0) === 0 && '.
                 '!document.body.classList.contains("asking") && shelfBench.unread === 0',
             'the canvas is not finished',
