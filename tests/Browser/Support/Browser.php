@@ -92,11 +92,13 @@ final class Browser
             'deviceScaleFactor' => 1,
             'mobile' => $width < 600,
         ]);
+        // A page that is wider than a telephone is shown whole there.
+        $mobile = $width < 600 ? 'true' : 'false';
         $this->waitUntil(
             <<<JS
             const { surface, element } = window.shelfBench?.canvas ?? {};
             const shown = document.documentElement.clientWidth;
-            return shown <= $width && shown > $width - 20 && (!element || element.clientWidth * element.clientHeight === 0 ||
+            return ($mobile || (shown <= $width && shown > $width - 20)) && (!element || element.clientWidth * element.clientHeight === 0 ||
                 (surface.width === element.clientWidth && surface.height === element.clientHeight));
             JS
             ,
