@@ -92,18 +92,19 @@ final class Browser
             'deviceScaleFactor' => 1,
             'mobile' => $width < 600,
         ]);
-        // A page that is wider than a telephone is shown whole there.
-        $mobile = $width < 600 ? 'true' : 'false';
-        $this->waitUntil(
-            <<<JS
-            const { surface, element } = window.shelfBench?.canvas ?? {};
-            const shown = document.documentElement.clientWidth;
-            return ($mobile || (shown <= $width && shown > $width - 20)) && (!element || element.clientWidth * element.clientHeight === 0 ||
-                (surface.width === element.clientWidth && surface.height === element.clientHeight));
-            JS
-            ,
-            'the page does not take its size',
-        );
+        // A page that is wider than a telephone is shown whole there, at a size of its own.
+        if ($width >= 600) {
+            $this->waitUntil(
+                <<<JS
+                const { surface, element } = window.shelfBench?.canvas ?? {};
+                const shown = document.documentElement.clientWidth;
+                return shown <= $width && shown > $width - 20 && (!element || element.clientWidth * element.clientHeight === 0 ||
+                    (surface.width === element.clientWidth && surface.height === element.clientHeight));
+                JS
+                ,
+                'the page does not take its size',
+            );
+        }
     }
 
     public function dark(bool $dark): void
