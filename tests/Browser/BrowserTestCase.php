@@ -6,6 +6,7 @@ namespace Tests\Browser;
 
 use MarlpitBaths\MarlpitBaths;
 use PHPUnit\Framework\TestCase;
+use Tests\Browser\Support\Arrival;
 use Tests\Browser\Support\Browser;
 
 /** Drives the running application that bin/test has started. */
@@ -51,6 +52,12 @@ abstract class BrowserTestCase extends TestCase
         return $email;
     }
 
+    /** Somebody new, signed in without a browser. */
+    protected function arrival(): Arrival
+    {
+        return new Arrival((string) getenv('APP_URL'), $this->person(), self::PASSWORD);
+    }
+
     protected static function demoFile(): string
     {
         static $path = null;
@@ -64,20 +71,15 @@ abstract class BrowserTestCase extends TestCase
     }
 
     /**
-     * Signs a new person in, takes the demo in by the file dialog, and opens the workbench.
+     * Signs a new person in, takes the demo in, and opens the workbench.
      *
      * @param bool        $drawn whether the canvas draws: a test that never looks at pixels need not wait for them
      * @param string|null $file  another model than the demo
      */
     protected function workbench(bool $drawn = true, ?string $file = null): Browser
     {
-        $browser = $this->browser()->signIn($this->person(), self::PASSWORD);
-        $browser
-            ->find('#file')
-            ->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)
-            ->sendKeys($file ?? self::demoFile());
-        $browser->waitFor('.report', 120);
-        $browser->click('.report-head .primary');
+        $person = $this->arrival();
+        $browser = $this->browser()->as($person)->visit($person->takeIn($file ?? self::demoFile()));
         $browser->waitFor('#ledger-grid');
         if (! $drawn) {
             $browser->waitUntil('return window.shelfBench !== undefined', 'the workbench does not open');

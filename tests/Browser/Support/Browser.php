@@ -132,6 +132,21 @@ final class Browser
         return $this;
     }
 
+    /** Goes on as somebody who has signed in without a browser. */
+    public function as(Arrival $person): self
+    {
+        foreach ($person->cookies->toArray() as $cookie) {
+            $this->tools->execute('Network.setCookie', [
+                'name' => $cookie['Name'],
+                'value' => $cookie['Value'],
+                'url' => $this->base,
+                'httpOnly' => (bool) ($cookie['HttpOnly'] ?? false),
+            ]);
+        }
+
+        return $this;
+    }
+
     public function find(string $selector): RemoteWebElement
     {
         $this->waitFor($selector);
