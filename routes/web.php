@@ -28,6 +28,7 @@ use App\Http\Controllers\OrganizerController;
 use App\Http\Controllers\OutputController;
 use App\Http\Controllers\ParkedController;
 use App\Http\Controllers\PickController;
+use App\Http\Controllers\PicturesController;
 use App\Http\Controllers\PresentationController;
 use App\Http\Controllers\ProjectController;
 use App\Http\Controllers\ReachController;
@@ -206,6 +207,9 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/walk/{views}/records', [PresentationController::class, 'records']);
             Route::get('/walk/{views}/steps/{step}', [PresentationController::class, 'step']);
             Route::get('/walk/{views}/faces/{step}', [PresentationController::class, 'faces']);
+            Route::get('/pictures/{views}', [PicturesController::class, 'show'])->name('pictures');
+            Route::get('/pictures/{views}/steps/{step}', [PicturesController::class, 'step']);
+            Route::get('/pictures/{views}/faces/{step}', [PicturesController::class, 'faces']);
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');

@@ -16,7 +16,8 @@ use VineShelf\Scene\Drawn;
  * Views in the order of the shelf, one step after the other, on a desk of nobody.
  *
  * It begins with everything at Full, nothing isolated, cut or tinted. What a view does not keep stays as the views before it left it, as
- * when somebody applies them one by one; so a step is the same however one comes to it.
+ * when somebody applies them one by one; so a step is the same however one comes to it. For pictures, each view stands by itself instead,
+ * as it would on the desk of the person.
  */
 final class Presentation
 {
@@ -28,6 +29,9 @@ final class Presentation
 
     private readonly Bench $stage;
 
+    /** What the first view is put on. */
+    private readonly Desk $begun;
+
     private ?Bits $shown = null;
 
     /** @var list<Desk> as each step leaves it */
@@ -36,12 +40,14 @@ final class Presentation
     /**
      * @param array<int> $numbers    of the views
      * @param bool       $asPictures whether each step shows what pictures of its view show
+     * @param bool       $byItself   whether each view is put on the person's desk as it is, whatever views come before it
      */
-    public function __construct(Bench $bench, array $numbers, bool $asPictures = false)
+    public function __construct(Bench $bench, array $numbers, bool $asPictures = false, private readonly bool $byItself = false)
     {
         $wanted = array_flip($numbers);
         $this->views = array_values(array_filter($bench->shelf()->inOrder(), static fn (View $view): bool => isset($wanted[$view->no])));
-        $this->stage = new Bench(app(SceneStore::class), $bench->project, $bench->person, self::plain($bench, $asPictures));
+        $this->stage = new Bench(app(SceneStore::class), $bench->project, $bench->person, self::first($bench, $asPictures, $byItself));
+        $this->begun = $this->stage->desk;
     }
 
     public function count(): int
@@ -53,7 +59,7 @@ final class Presentation
     public function at(int $step): Bench
     {
         for ($next = count($this->desks); $next <= $step; $next++) {
-            $before = $this->desks[$next - 1] ?? $this->stage->desk;
+            $before = $this->byItself ? $this->begun : $this->desks[$next - 1] ?? $this->begun;
             $this->stage->sit($before);
             $this->desks[] = $this->after($before, $this->views[$next]);
         }
@@ -132,12 +138,16 @@ final class Presentation
     }
 
     /**
-     * Where a step is looked at from: the camera of its view, or of the last one before it that keeps one; null where none does.
+     * Where a step is looked at from: the camera of its view, or of the last one before it that keeps one; null where none does, and
+     * for a view by itself where it keeps none.
      *
      * @return array<string, mixed>|null
      */
     public function cameraAt(int $step): ?array
     {
+        if ($this->byItself) {
+            return $this->views[$step]->camera;
+        }
         for (; $step >= 0; $step--) {
             if ($this->views[$step]->camera !== null) {
                 return $this->views[$step]->camera;
@@ -162,8 +172,11 @@ final class Presentation
         return $desk;
     }
 
-    private static function plain(Bench $bench, bool $asPictures): Desk
+    private static function first(Bench $bench, bool $asPictures, bool $byItself): Desk
     {
-        return new Desk(['project_id' => $bench->project->id, 'user_id' => $bench->person->id, 'shows_output' => $asPictures]);
+        $desk = $byItself ? clone $bench->desk : new Desk(['project_id' => $bench->project->id, 'user_id' => $bench->person->id]);
+        $desk->shows_output = $asPictures;
+
+        return $desk;
     }
 }

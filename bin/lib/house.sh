@@ -2,7 +2,9 @@
 # and stops PostgreSQL, PHP-FPM, nginx and the workers of one instance of the application.
 
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)"
-DEBIAN_PACKAGES=(postgresql-15 php8.2-{cli,pgsql,zip,curl,xml,mbstring,intl,fpm} php-apcu nginx composer unzip)
+# What scripts and checks need, and what the running application needs besides.
+SCRIPT_PACKAGES=(php8.2-{cli,pgsql,zip,curl,xml,mbstring,intl} php-apcu composer unzip nodejs npm)
+SERVER_PACKAGES=(postgresql-15 php8.2-fpm nginx)
 BROWSER_PACKAGES=(chromium chromium-driver)
 PG_BIN=/usr/lib/postgresql/15/bin
 
@@ -51,7 +53,10 @@ packages() {
     "${asroot[@]}" mkdir -p /etc/postgresql-common
     [ -e /etc/postgresql-common/createcluster.conf ] \
         || printf 'create_main_cluster = false\n' | "${asroot[@]}" tee /etc/postgresql-common/createcluster.conf >/dev/null
-    "${asroot[@]}" apt-get update -q >"$STATE/log/apt.log" 2>&1 || fail "Debian's package lists cannot be read; see $STATE/log/apt.log"
+    if [ -z "${lists_read:-}" ]; then
+        "${asroot[@]}" apt-get update -q >"$STATE/log/apt.log" 2>&1 || fail "Debian's package lists cannot be read; see $STATE/log/apt.log"
+        lists_read=1
+    fi
     DEBIAN_FRONTEND=noninteractive "${asroot[@]}" env RUNLEVEL=1 apt-get install -y -q --no-install-recommends \
         -o Dpkg::Options::=--force-confold "${missing[@]}" >>"$STATE/log/apt.log" 2>&1 \
         || fail "These Debian packages could not be installed: ${missing[*]}; see $STATE/log/apt.log"
@@ -79,15 +84,29 @@ npm_install() {
 }
 build_assets() { (cd "$ROOT" && npx vite build --logLevel warn) || fail "The styles and scripts could not be built."; }
 
-dependencies() {
-    packages "${DEBIAN_PACKAGES[@]}" nodejs npm "$@"
+# dependencies NAME...: everything that is missing, what the running application needs, with the packages NAME, beside the rest.
+dependencies() { scripts_begin "$@"; dependencies_end; }
+
+# scripts_begin NAME...: returns once PHP and Node can run what is here; Debian's other packages and the assets are still on their way.
+scripts_begin() {
+    packages "${SCRIPT_PACKAGES[@]}"
     mkdir -p "$ROOT"/storage/{app/private,framework/{cache/data,sessions,views,stamps},logs} "$ROOT/bootstrap/cache"
     [ -d "$ROOT/vendor" ] || rm -f "$ROOT/storage/framework/stamps/composer"
     [ -d "$ROOT/node_modules" ] || rm -f "$ROOT/storage/framework/stamps/npm"
     [ -f "$ROOT/public/build/manifest.json" ] || rm -f "$ROOT/storage/framework/stamps/assets"
-    once composer composer.json -- composer_install
+    packages "${SERVER_PACKAGES[@]}" "$@" &
+    servers_come=$!
+    once composer composer.json -- composer_install &
+    local composer_comes=$!
     once npm package.json package-lock.json -- npm_install
-    once assets package-lock.json vite.config.js resources -- build_assets
+    wait "$composer_comes" || exit 1
+    once assets package-lock.json vite.config.js resources -- build_assets &
+    assets_come=$!
+}
+
+dependencies_end() {
+    wait "$servers_come" || exit 1
+    wait "$assets_come" || exit 1
 }
 
 listening() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }

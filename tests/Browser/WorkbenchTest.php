@@ -184,12 +184,10 @@ final class WorkbenchTest extends BrowserTestCase
 
     public function test_two_windows_see_each_others_changes(): void
     {
-        $email = $this->person();
-        $first = $this->browser()->signIn($email, self::PASSWORD);
-        $first->find('#file')->setFileDetector(new \Facebook\WebDriver\Remote\LocalFileDetector)->sendKeys(self::demoFile());
-        $first->waitFor('.report', 120)->click('.report-head .primary')->waitFor('#ledger-grid');
-        $path = (string) parse_url($first->driver->getCurrentURL(), PHP_URL_PATH);
-        $second = $this->browser()->signIn($email, self::PASSWORD)->visit($path);
+        $person = $this->arrival();
+        $path = $person->takeIn(self::demoFile());
+        $first = $this->browser()->as($person)->visit($path)->waitFor('#ledger-grid');
+        $second = $this->browser()->as($person)->visit($path);
         $second->waitFor('#ledger-grid');
         $first->js('shelfBench.server.ask("POST", "/layers", { name: "From the first window" })');
         $second->waitForText('#rows', 'From the first window', 12);

@@ -68,12 +68,24 @@ final class PresentationController
         ]);
     }
 
-    /** @param string $views "all", or keys of views and folders of them with commas between @throws Refused */
+    /** @throws Refused */
     private static function presentation(Bench $bench, string $views): Presentation
+    {
+        return new Presentation($bench, self::numbers($bench, $views));
+    }
+
+    /**
+     * @param string $views "all", or keys of views and folders of them with commas between
+     *
+     * @return non-empty-list<int>
+     *
+     * @throws Refused
+     */
+    public static function numbers(Bench $bench, string $views): array
     {
         $numbers = $views === 'all' ? $bench->shelf()->within(0) : ViewsController::numbers($bench, $views);
         abort_if($numbers === [], 404);
 
-        return new Presentation($bench, $numbers);
+        return $numbers;
     }
 }

@@ -1,4 +1,5 @@
 import { posted } from '../posted.js';
+import { save } from '../save.js';
 import { explain } from './failures.js';
 
 /**
@@ -12,12 +13,10 @@ export async function writeBcf(bench, as, keys = []) {
     const query = new URLSearchParams({ as, ...(keys.length > 0 ? { keys: keys.join(',') } : {}) });
     const response = await fetch(`${bench.server.base}/bcf?${query}`, { headers: { 'HX-Request': 'true' } }).catch(() => null);
     if (!response?.ok) return explain(response);
-    const address = URL.createObjectURL(await response.blob());
-    const link = Object.assign(document.createElement('a'), { href: address, download: nameOf(response) });
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(address), 60000);
+    const name = nameOf(response);
+    save(await response.blob(), name);
     const remarks = JSON.parse(decodeURIComponent(response.headers.get('X-Remarks') ?? '[]'));
-    return bench.say([`Saved ${link.download}.`, ...remarks].join(' '));
+    return bench.say([`Saved ${name}.`, ...remarks].join(' '));
 }
 
 /** Asks for a BCF file, and reads its viewpoints as views. @param {import('./workbench.js').Workbench} bench */

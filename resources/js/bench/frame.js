@@ -35,14 +35,25 @@ export class Frame {
 
     draw() {
         const { clientWidth: width, clientHeight: height } = this.bench.canvas.element;
-        const [wide, tall] = inside(this.isOn ? this.aspect : 0, width, height);
-        const [x, y] = [(width - wide) / 2, (height - tall) / 2];
-        this.element.innerHTML =
-            wide === 0
-                ? ''
-                : `<path class="dim" fill-rule="evenodd" d="M0 0H${width}V${height}H0Z M${x} ${y}H${x + wide}V${y + tall}H${x}Z"/>` +
-                  `<rect x="${x + 0.5}" y="${y + 0.5}" width="${Math.max(0, wide - 1)}" height="${Math.max(0, tall - 1)}"/>`;
+        drawFrame(this.element, this.isOn ? this.aspect : 0, width, height);
     }
+}
+
+/**
+ * Dims what a picture would not have.
+ * @param {SVGElement} element that covers the canvas
+ * @param {number} aspect of the picture, width by height; 0 for none
+ * @param {number} width pixels of the canvas
+ * @param {number} height
+ */
+export function drawFrame(element, aspect, width, height) {
+    const [wide, tall] = inside(aspect, width, height);
+    const [x, y] = [(width - wide) / 2, (height - tall) / 2];
+    element.innerHTML =
+        wide === 0
+            ? ''
+            : `<path class="dim" fill-rule="evenodd" d="M0 0H${width}V${height}H0Z M${x} ${y}H${x + wide}V${y + tall}H${x}Z"/>` +
+              `<rect x="${x + 0.5}" y="${y + 0.5}" width="${Math.max(0, wide - 1)}" height="${Math.max(0, tall - 1)}"/>`;
 }
 
 /**

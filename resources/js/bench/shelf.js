@@ -1,3 +1,4 @@
+import { leaveFrom } from '../pictures/from.js';
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
 import { ViewFinder } from './viewfinder.js';
@@ -257,6 +258,14 @@ export class Shelf {
             views.findIndex((item) => item.dataset.view === this.current),
         );
         return location.assign(`${this.bench.server.base}/walk/${keys ? keys.join(',') : 'all'}#${at + 1}`);
+    }
+
+    /** Goes to where pictures of views are drawn. @param {string[]} [keys] of views and folders; all without them */
+    pictures(keys) {
+        if (this.items().every(({ dataset }) => dataset.view === undefined))
+            return this.bench.say('There are no views to make pictures of yet. V keeps one.');
+        leaveFrom(this.bench.canvas.viewpoint.get());
+        return location.assign(`${this.bench.server.base}/pictures/${keys ? keys.join(',') : 'all'}`);
     }
 
     /** @param {string[]} keys */

@@ -15,6 +15,7 @@ export function viewingCommands(bench, command) {
         command('Views', 'apply-view', 'Apply a view', '', (from) => ask('POST', `/views/${view(from)}/apply`), { quiet: true }),
         command('Views', 'find-view', 'Find a view on the shelf', 'Alt+s', () => bench.shelf.finder.open(), { quiet: true }),
         command('Views', 'walk-through', 'Walk through all views as a presentation', 'Alt+p', () => bench.shelf.walkThrough()),
+        command('Views', 'pictures', 'Pictures of views…', 'Alt+i', () => bench.shelf.pictures()),
         command('Views', 'comments', 'What guests said of a view…', '', (from) => openComments(bench, view(from)), { quiet: true }),
         command('Views', 'share', 'Share views by a link…', 'Alt+l', () => openSharing(bench), { changes: true }),
         command('Views', 'review-views', 'Review what is new to views…', 'Alt+r', () => bench.openDialog('/views/review'), {

@@ -32,6 +32,7 @@ export function menuOfView(shelf, view, key) {
                   ],
               ]
             : []),
+        [one ? 'Picture…' : `Pictures of the ${keys.length}…`, '', () => shelf.pictures(keys)],
         [one ? 'Duplicate' : `Duplicate the ${keys.length}`, '', () => shelf.onThose('POST', '/views/duplicate', keys)],
         ...menuOfBoth(shelf, keys),
         null,
@@ -61,6 +62,7 @@ export function menuOfFolder(shelf, folder, key) {
         ...menuOfBoth(shelf, keys),
         ['New folder inside…', '', () => askForRow(bench, 'folder', { holds: 'views', into: key, intoName: folder.dataset.name })],
         ['Walk through as a presentation', '', () => shelf.walkThrough(keys)],
+        ['Pictures…', '', () => shelf.pictures(keys)],
         ['Share by a link…', '', () => openSharing(bench, keys)],
         ['As BCF 3.0', '', () => writeBcf(bench, '3.0', keys)],
         ['As BCF 2.1', '', () => writeBcf(bench, '2.1', keys)],

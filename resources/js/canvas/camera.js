@@ -153,20 +153,37 @@ export class Viewpoint {
     }
 
     /** Clip planes follow the model, so that near things are not cut and far things do not flicker. */
-    clip() {
+    clip(camera = this.camera) {
         const far = this.all.isEmpty()
             ? 1000
-            : this.all.getSize(new Vector3()).length() + this.camera.position.distanceTo(this.all.getCenter(new Vector3()));
-        if (this.isParallel) {
+            : this.all.getSize(new Vector3()).length() + camera.position.distanceTo(this.all.getCenter(new Vector3()));
+        if (camera instanceof OrthographicCamera) {
             // In parallel, what is behind the eye is seen as well.
-            this.flat.near = -far * 1.2;
-            this.flat.far = far * 1.2;
+            camera.near = -far * 1.2;
+            camera.far = far * 1.2;
         } else {
-            this.deep.far = Math.max(10, far * 1.2);
-            this.deep.near = Math.max(0.02, this.deep.far / 20000);
+            camera.far = Math.max(10, far * 1.2);
+            camera.near = Math.max(0.02, camera.far / 20000);
         }
-        this.camera.updateProjectionMatrix();
-        this.camera.updateMatrixWorld();
+        camera.updateProjectionMatrix();
+        camera.updateMatrixWorld();
+    }
+
+    /**
+     * Goes there at once, for a picture of its own shape.
+     * @param {Sight} sight
+     * @param {number} aspect of the picture, width by height
+     * @returns {PerspectiveCamera | OrthographicCamera} a camera that looks the same way
+     */
+    cameraOf(sight, aspect) {
+        this.set(sight, true);
+        const camera = this.camera.clone();
+        if (camera instanceof OrthographicCamera) {
+            camera.left = camera.bottom * aspect;
+            camera.right = camera.top * aspect;
+        } else camera.aspect = aspect;
+        this.clip(camera);
+        return camera;
     }
 
     /** @returns {Sight} metres, z up */

@@ -86,6 +86,10 @@ export class Canvas {
         this.arrivals = 0;
         this.screenStale = true;
         this.loading = true;
+        /** Whether the painter is busy with a picture that is not for the screen. */
+        this.isAside = false;
+        /** Answers with objects that somebody waits for. */
+        this.fetching = 0;
         /** Whether textures of materials are still to come. */
         this.untextured = true;
         this.listen();
@@ -140,7 +144,9 @@ export class Canvas {
 
     /** Fetches objects that were not on show; somebody waits for these. @param {Uint32Array} numbers */
     async show(numbers) {
+        this.fetching++;
         await this.arriving.some(numbers);
+        this.fetching--;
         this.stale = true;
     }
 
@@ -239,7 +245,7 @@ export class Canvas {
 
     resize() {
         const { clientWidth, clientHeight } = this.element;
-        if (clientWidth === 0 || clientHeight === 0) return;
+        if (clientWidth === 0 || clientHeight === 0 || this.isAside) return;
         this.painter.resize(clientWidth, clientHeight);
         this.draft?.resize(clientWidth, clientHeight);
         this.viewpoint.resize(clientWidth, clientHeight);
@@ -308,6 +314,7 @@ export class Canvas {
 
     frame() {
         requestAnimationFrame(() => this.frame());
+        if (this.isAside) return undefined;
         if (!this.painter.isOpen) return this.drawDraft();
         const now = performance.now();
         const moving = now < this.movingUntil;

@@ -25,6 +25,9 @@ export class Frames {
         this.screen = screen;
         this.blend = blend;
         this.flat = flat;
+        /** Pixels that the whole picture is high, and at which of them from below this part of it begins. */
+        this.tall = 1;
+        this.below = 0;
     }
 
     /** @param {import('three').WebGLRenderer} renderer */
@@ -61,7 +64,7 @@ export class Frames {
      */
     resize(width, height) {
         this.width = Math.max(1, width);
-        this.height = Math.max(1, height);
+        this.height = this.tall = Math.max(1, height);
         this.renderer?.setSize(this.width, this.height, false);
         this.targets.forEach((target) => target.setSize(this.width, this.height));
         this.mean.setSize(this.width, this.height);
@@ -79,8 +82,10 @@ export class Frames {
         const gl = /** @type {WebGL2RenderingContext} */ (this.renderer.getContext());
         gl.enable(gl.SCISSOR_TEST);
         backdrop.forEach(({ r, g, b }, band) => {
-            const from = Math.floor((this.height * band) / BANDS);
-            gl.scissor(0, from, this.width, Math.floor((this.height * (band + 1)) / BANDS) - from);
+            const from = Math.max(0, Math.floor((this.tall * band) / BANDS) - this.below);
+            const to = Math.floor((this.tall * (band + 1)) / BANDS) - this.below;
+            if (to <= from) return;
+            gl.scissor(0, from, this.width, to - from);
             gl.clearBufferfv(gl.COLOR, 0, [r, g, b, 1]);
         });
         gl.disable(gl.SCISSOR_TEST);
@@ -102,12 +107,19 @@ export class Frames {
         const front = this.targets[this.front];
         const { uniforms } = this.screen.material;
         if (!this.smoothed && hovered === 0 && uniforms.anyPick.value === 0 && this.edges !== 'only') return this.copyToScreen(front);
+        return this.compose(null, hovered);
+    }
+
+    /** @param {WebGLRenderTarget | null} onto null for the screen @param {number} hovered */
+    compose(onto, hovered) {
+        const front = this.targets[this.front];
+        const { uniforms } = this.screen.material;
         uniforms.colours.value = this.smoothed ? this.mean.texture : front.textures[0];
         uniforms.numbers.value = front.textures[1];
         uniforms.ghosts.value = front.textures[2];
         uniforms.hovered.value = hovered;
         uniforms.inked.value = { none: 0, only: 0.75 }[this.edges] ?? (this.smoothed ? 0.3 : 0);
-        this.renderer.setRenderTarget(null);
+        this.renderer.setRenderTarget(onto);
         this.renderer.render(this.screen, this.flat);
     }
 

@@ -63,6 +63,8 @@ export class Painter {
         this.sorting = 0;
         this.showing = 5; // milliseconds that putting the picture on the screen takes
         this.frames = new Frames();
+        /** Milliseconds that a picture may have taken and still be drawn again to smooth its edges. */
+        this.patience = SMOOTHING_MS;
         this.pass = null;
         this.summary = { drawn: 0, calls: 0, coarser: 0, missing: 0, done: false };
         this.scene = new Scene();
@@ -125,7 +127,7 @@ export class Painter {
      */
     begin(camera, moving) {
         const sorted = performance.now();
-        this.order.sort(this.placements, this.look.states, camera, this.height, this.look.cuts);
+        this.order.sort(this.placements, this.look.states, camera, this.frames.tall, this.look.cuts);
         this.packs.picture++;
         this.fit(moving);
         this.sorting = performance.now() - sorted;
@@ -142,7 +144,7 @@ export class Painter {
     survey(camera) {
         if (this.surveyed === this.placements.count) return;
         this.surveyed = this.placements.count;
-        this.order.sort(this.placements, this.look.states, camera, this.height, this.look.cuts);
+        this.order.sort(this.placements, this.look.states, camera, this.frames.tall, this.look.cuts);
         this.fit(false);
         this.wantAll();
     }
@@ -263,7 +265,7 @@ export class Painter {
         if (
             this.packs.missing > 0 ||
             pass.round >= this.smoothing ||
-            pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > SMOOTHING_MS
+            pass.milliseconds * ((pass.round + 2) / (pass.round + 1)) > this.patience
         ) {
             this.pass = null;
             return false;

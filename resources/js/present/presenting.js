@@ -1,25 +1,13 @@
 import { inflated } from '../bench/inflated.js';
-import { linesOf } from '../bench/edges.js';
 import { cutsOf } from '../bench/cuts.js';
 import { sentenceOf } from '../bench/failures.js';
 import { whole } from '../bench/frame.js';
-import { coloursOf } from '../bench/tint.js';
 import { Canvas } from '../canvas/canvas.js';
 import { foresee } from '../canvas/foresight.js';
 import { Guest } from './guest.js';
+import { stage } from './stage.js';
 
-/**
- * What the server says of a step.
- * @typedef {object} Step
- * @property {number} revision of the project
- * @property {string} name
- * @property {string} note
- * @property {string} states
- * @property {import('../canvas/camera.js').Sight | null} camera
- * @property {(import('../bench/cuts.js').Kept & {origin: number[]}) | null} section
- * @property {{codes: string, colours: string[]} | null} tint
- * @property {{codes: string, entries: {colour: string, line: number}[]} | null} edges
- */
+/** @typedef {import('./stage.js').Step} Step */
 
 /** Milliseconds of a flight from view to view. */
 const FLIGHT_MS = 1100;
@@ -90,7 +78,7 @@ export class Presenting {
         const first = this.step === -1;
         this.step = step;
         this.write(said);
-        await this.draw(said);
+        await stage(this.canvas, said, `${this.address}/faces/${step}`, () => step === this.step);
         this.sight = said.camera ?? undefined;
         this.look(first);
         history.replaceState(null, '', `#${step + 1}`);
@@ -98,20 +86,6 @@ export class Presenting {
         this.shown = step;
         if (step + 1 < this.count) this.ask(step + 1);
         return undefined;
-    }
-
-    /** @param {Step} said */
-    async draw({ states, tint, edges, section }) {
-        const { canvas, step } = this;
-        const cuts = section ? cutsOf(section, section.origin) : [];
-        canvas.setState(await inflated(states), new Uint8Array(0));
-        canvas.setTint(tint ? coloursOf(await inflated(tint.codes), tint.colours) : null);
-        canvas.setLines(edges ? linesOf(wide(await inflated(edges.codes)), edges.entries) : null);
-        canvas.setCuts(cuts, false);
-        canvas.setCaps(new ArrayBuffer(8));
-        if (cuts.length === 0) return;
-        const faces = await fetch(`${this.address}/faces/${step}`).catch(() => null);
-        if (faces?.ok && step === this.step) canvas.setCaps(await faces.arrayBuffer());
     }
 
     /** What the next step needs is fetched while this one is looked at. */
@@ -212,9 +186,4 @@ export class Presenting {
         if (document.fullscreenElement) document.exitFullscreen();
         else if (this.page.dataset.back) location.assign(this.page.dataset.back);
     }
-}
-
-/** @param {Uint8Array} bytes two for each number */
-function wide(bytes) {
-    return new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length >> 1);
 }

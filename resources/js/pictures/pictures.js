@@ -1,0 +1,314 @@
+import { sentenceOf } from '../bench/failures.js';
+import { drawFrame, whole } from '../bench/frame.js';
+import { Canvas } from '../canvas/canvas.js';
+import { Ended, Tiles } from '../canvas/tiles.js';
+import { save } from '../save.js';
+import { stage } from '../present/stage.js';
+import { leftFrom } from './from.js';
+import { fileName, fileNames, sizeOf } from './naming.js';
+import { Bundle } from './zip.js';
+
+/** Width by height of the picture of a view that does not say. */
+const USUAL = 1.5;
+
+/** Pixels of the longer side. */
+const [LEAST, MOST] = [64, 4096];
+
+/** Something that the page says, instead of a picture. */
+class Unmade extends Error {}
+
+/** The page on which pictures of views are drawn, at any size. */
+export class Pictures {
+    /** @param {HTMLElement} page */
+    constructor(page) {
+        const { address = '', workbench = '', budget = '{}', smoothing, together = '' } = page.dataset;
+        this.address = new URL(address).pathname;
+        this.together = together;
+        const base = new URL(workbench).pathname;
+        this.form = /** @type {HTMLFormElement} */ (document.getElementById('pictures-form'));
+        this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), {
+            records: `${base}/records`,
+            packs: `${base}/packs`,
+            textures: `${base}/textures`,
+            versions: `${base}/versions`,
+            meshes: `${base}/meshes`,
+            budget: JSON.parse(budget),
+            smoothing: Number(smoothing),
+            materials: JSON.parse(document.getElementById('materials')?.textContent ?? '{}'),
+            csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
+        });
+        this.canvas.clicks = false;
+        this.tiles = new Tiles(this.canvas);
+        /** The view that is looked at, and what the server says of it. */
+        this.step = 0;
+        /** @type {import('../present/stage.js').Step | null} */
+        this.said = null;
+        /** @type {AbortController | null} ends what is being made */
+        this.making = null;
+        /** @type {number | null} the status of an answer that failed, 0 for none at all */
+        this.failure = null;
+        this.listen();
+        this.count();
+        this.begin();
+    }
+
+    /** @param {string} id @returns {HTMLElement} */
+    get(id) {
+        return /** @type {HTMLElement} */ (document.getElementById(`pictures-${id}`));
+    }
+
+    async begin() {
+        await Promise.all([this.canvas.load(leftFrom()), this.look(0, true)]);
+        await this.look(this.step, true);
+    }
+
+    /** @returns {HTMLInputElement[]} those of the views that are ticked */
+    get ticked() {
+        return /** @type {HTMLInputElement[]} */ ([...this.form.querySelectorAll('[name=steps]')]).filter((tick) => tick.checked);
+    }
+
+    get of() {
+        return /** @type {HTMLInputElement} */ (this.form.querySelector('[name=of]:checked')).value;
+    }
+
+    /** How much wider than high the picture of the view is that is looked at. */
+    get aspect() {
+        return this.said?.camera ? (this.said.camera.aspect ?? USUAL) : this.canvas.viewpoint.aspect;
+    }
+
+    /**
+     * What the server says of a view, shown in the canvas.
+     * @param {number} step
+     * @returns {Promise<import('../present/stage.js').Step>}
+     * @throws {Unmade}
+     */
+    async bring(step) {
+        const of = this.of;
+        const response = await fetch(`${this.address}/steps/${step}?of=${of}`, { headers: { Accept: 'application/json' } }).catch(
+            () => null,
+        );
+        if (!response?.ok) throw new Unmade(sentenceOf(response?.status ?? 0));
+        const said = await response.json();
+        await stage(this.canvas, said, `${this.address}/faces/${step}?of=${of}`, () => this.step === step && this.of === of);
+        this.canvas.refreshBounds();
+        return said;
+    }
+
+    /** @param {number} step @param {boolean} [atOnce] */
+    async look(step, atOnce = false) {
+        this.step = step;
+        this.mark();
+        try {
+            const said = await this.bring(step);
+            if (this.step !== step) return;
+            this.said = said;
+            this.get('made').hidden = true;
+            this.aim(atOnce);
+            this.says('');
+        } catch (error) {
+            if (!(error instanceof Unmade)) throw error;
+            this.says(error.message);
+        }
+    }
+
+    /** Looks from where the view was kept. @param {boolean} [atOnce] */
+    aim(atOnce = false) {
+        const { clientWidth: width, clientHeight: height } = this.canvas.element;
+        const { viewpoint, framing } = this.canvas;
+        if (this.said?.camera) {
+            framing.framed = true;
+            viewpoint.set(whole({ aspect: USUAL, ...this.said.camera }, width / Math.max(1, height)), atOnce);
+        }
+        drawFrame(/** @type {any} */ (document.getElementById('view-frame')), this.said?.camera ? this.aspect : 0, width, height);
+        const longer = this.longer();
+        this.get('shape').textContent = longer === null ? '' : sizeOf(this.aspect, longer).join(' × ');
+    }
+
+    /** @returns {number | null} pixels; null where the field says something else */
+    longer() {
+        const given = /** @type {HTMLInputElement} */ (this.get('longer')).value.trim();
+        const pixels = /^\d{1,5}$/.test(given) ? Number(given) : 0;
+        return pixels >= LEAST && pixels <= MOST ? pixels : null;
+    }
+
+    /** Which view is looked at. */
+    mark() {
+        for (const look of this.form.querySelectorAll('[data-step]'))
+            look.setAttribute('aria-pressed', String(Number(/** @type {HTMLElement} */ (look).dataset.step) === this.step));
+    }
+
+    /** How many are ticked. */
+    count() {
+        const [ticked, all] = [this.ticked.length, this.form.querySelectorAll('[name=steps]').length];
+        const tick = /** @type {HTMLInputElement} */ (this.get('all'));
+        tick.checked = ticked > 0;
+        tick.indeterminate = ticked > 0 && ticked < all;
+        this.get('count').textContent = `${ticked} of ${all}`;
+        this.get('make').textContent = ticked === 1 ? 'Make the picture' : `Make ${ticked} pictures`;
+    }
+
+    /** @param {string} sentence @param {HTMLElement} [at] the field that it is about */
+    says(sentence, at) {
+        const error = this.get('error');
+        error.hidden = sentence === '';
+        error.textContent = sentence;
+        this.get('longer').toggleAttribute('aria-invalid', at !== undefined);
+        at?.focus();
+    }
+
+    async make() {
+        const ticked = this.ticked;
+        const longer = this.longer();
+        if (longer === null) return this.says(`A whole number of pixels from ${LEAST} to ${MOST}.`, this.get('longer'));
+        if (ticked.length === 0) return this.says('No view is ticked.');
+        this.says('');
+        this.making = new AbortController();
+        this.busy(true);
+        const made = new Made(
+            ticked.map((tick) => tick.dataset.name ?? ''),
+            this.together,
+        );
+        try {
+            // The first picture makes the graphics card ready.
+            await this.ready(this.making.signal);
+            for (const [at, tick] of ticked.entries()) {
+                const name = tick.dataset.name ?? '';
+                this.get('step').textContent = `${at + 1} of ${ticked.length}: ${name}`;
+                await this.one(made, at, Number(tick.value), longer);
+            }
+        } catch (error) {
+            if (!(error instanceof Ended)) throw error;
+            made.isEnded = true;
+        } finally {
+            this.making = null;
+            this.busy(false);
+        }
+        this.get('done').textContent = made.end();
+        return undefined;
+    }
+
+    /** @param {Made} made @param {number} at which of those that are wanted @param {number} step @param {number} longer pixels */
+    async one(made, at, step, longer) {
+        const { signal } = /** @type {AbortController} */ (this.making);
+        const clear = /** @type {HTMLInputElement} */ (this.get('clear')).checked;
+        const progress = this.get('progress');
+        try {
+            this.step = step;
+            this.failure = null;
+            this.said = await this.bring(step);
+            this.mark();
+            await this.ready(signal);
+            const [width, height] = sizeOf(this.aspect, longer);
+            const sight = this.said.camera ?? this.canvas.viewpoint.get();
+            const picture = await this.tiles.draw(sight, width, height, clear, signal, (share) => {
+                progress.setAttribute('value', String((at + share) / this.ticked.length));
+            });
+            if (this.failure !== null) throw new Unmade(sentenceOf(this.failure));
+            const file = await new Promise((resolve) => picture.toBlob(resolve, 'image/png'));
+            if (!file) throw new Unmade('The browser has no room for a picture of this size.');
+            this.get('made').replaceChildren(picture);
+            this.get('made').hidden = false;
+            await made.add(at, /** @type {Blob} */ (file), this.tiles.coarser);
+        } catch (error) {
+            if (error instanceof Ended) throw error;
+            made.lacks(at, error instanceof Error ? error.message : '');
+        }
+    }
+
+    /** The canvas has all that it is going to show, but for packs. @param {AbortSignal} signal */
+    async ready(signal) {
+        const { canvas } = this;
+        while (!canvas.painter.isOpen || canvas.loading || canvas.untextured || canvas.fetching > 0) {
+            await new Promise((resolve) => setTimeout(resolve, 30));
+            if (signal.aborted) throw new Ended();
+            if (this.failure !== null) throw new Unmade(sentenceOf(this.failure));
+        }
+    }
+
+    /** @param {boolean} busy */
+    busy(busy) {
+        for (const field of this.form.querySelectorAll('input, #pictures-make, .pictures-look')) field.toggleAttribute('disabled', busy);
+        this.get('end').hidden = this.get('busy').hidden = !busy;
+        this.get(busy ? 'end' : 'make').focus();
+        if (busy) this.get('done').textContent = '';
+        else this.aim(true);
+    }
+
+    listen() {
+        this.form.addEventListener('submit', (event) => {
+            event.preventDefault();
+            if (!this.making) this.make();
+        });
+        this.get('end').addEventListener('click', () => this.making?.abort());
+        this.form.addEventListener('click', (event) => {
+            const look = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-step]'));
+            if (look) this.look(Number(look.dataset.step));
+        });
+        this.form.addEventListener('change', (event) => {
+            const field = /** @type {HTMLInputElement} */ (event.target);
+            if (field.id === 'pictures-all')
+                for (const tick of /** @type {NodeListOf<HTMLInputElement>} */ (this.form.querySelectorAll('[name=steps]')))
+                    tick.checked = field.checked;
+            if (field.name === 'of') this.look(this.step);
+            this.count();
+        });
+        this.get('longer').addEventListener('input', () => this.aim(true));
+        this.canvas.element.addEventListener('shelf:failed', (event) => {
+            this.failure = /** @type {CustomEvent} */ (event).detail.response?.status ?? 0;
+            if (!this.making) this.says(sentenceOf(this.failure ?? 0));
+        });
+        this.canvas.element.addEventListener('shelf:unable', () => this.says('This browser cannot draw in three dimensions.'));
+        new ResizeObserver(() => this.aim(true)).observe(this.canvas.element);
+        addEventListener('beforeunload', (event) => this.making && event.preventDefault());
+        document.addEventListener('keydown', (event) => event.key === 'Escape' && this.making?.abort());
+    }
+}
+
+/** Pictures that were made, on their way into one file. */
+class Made {
+    /** @param {string[]} names of the views @param {string} together what the zip is called */
+    constructor(names, together) {
+        this.names = names;
+        this.files = fileNames(names, '.png');
+        this.bundle = names.length > 1 ? new Bundle() : null;
+        this.together = `${fileName(together)} pictures.zip`;
+        this.count = 0;
+        this.coarser = 0;
+        /** @type {Blob | null} */
+        this.only = null;
+        /** @type {string[]} */
+        this.lacking = [];
+        this.isEnded = false;
+    }
+
+    /** @param {number} at @param {Blob} file @param {number} coarser objects */
+    async add(at, file, coarser) {
+        if (this.bundle) await this.bundle.add(this.files[at], file);
+        else this.only = file;
+        this.count++;
+        if (coarser > 0) this.coarser++;
+    }
+
+    /** @param {number} at @param {string} why */
+    lacks(at, why) {
+        this.lacking.push(`${this.names[at]}: ${why}`);
+    }
+
+    /** Saves what there is. @returns {string} what is to be said of it */
+    end() {
+        const file = this.only ?? (this.count > 0 ? this.bundle?.end() : null);
+        const name = this.bundle ? this.together : this.files[0];
+        if (file) save(file, name);
+        const pictures = this.count === 1 ? 'One picture' : `${this.count} pictures`;
+        return [
+            this.isEnded ? 'Stopped.' : '',
+            file ? `${this.bundle ? `${pictures} saved in` : 'Saved as'} ${name}.` : 'Nothing was saved.',
+            this.coarser > 0
+                ? `In ${this.coarser === 1 ? 'one' : this.coarser} of them something is drawn coarser, to keep the budget.`
+                : '',
+            this.lacking.length > 0 ? `Not made: ${this.lacking.join(' · ')}` : '',
+        ]
+            .filter((sentence) => sentence !== '')
+            .join(' ');
+    }
+}

@@ -1,0 +1,91 @@
+@use ('App\View\Icon')
+<x-page title="Pictures · {{ $project->name }}" class="pictures-page" script="pictures">
+    <main
+        id="pictures"
+        data-address="{{ $address }}"
+        data-workbench="{{ route('workbench', $project) }}"
+        data-together="{{ $folder }}"
+        data-budget="{{ $budget }}"
+        data-smoothing="{{ config('shelf.smoothing') }}"
+    >
+        <form class="pictures-form" id="pictures-form" novalidate>
+            <p class="crumb"><a href="{{ route('workbench', $project) }}">{{ $project->name }}</a></p>
+            <h1>Pictures of views</h1>
+            <div class="pictures-views" role="group" aria-labelledby="pictures-which">
+                <p id="pictures-which" class="legend-like">Views</p>
+                <label class="pictures-all tick"
+                    ><input type="checkbox" id="pictures-all" checked /> <span id="pictures-count" class="number"></span
+                ></label>
+                <ul id="pictures-list">
+                    @foreach ($views as $step => $view)
+                        <li>
+                            <input
+                                type="checkbox"
+                                name="steps"
+                                value="{{ $step }}"
+                                data-name="{{ $view->name }}"
+                                aria-label="Make a picture of {{ $view->name }}"
+                                checked
+                            />
+                            <button type="button" class="pictures-look" data-step="{{ $step }}" title="{{ $view->name }}">{{
+                                $view->name
+                            }}</button>
+                            @if ($view->camera === null)
+                                <span class="quiet" title="It keeps no camera: the picture is taken from where the canvas looks now"
+                                    >from here</span
+                                >
+                            @endif
+                        </li>
+                    @endforeach
+                </ul>
+            </div>
+            <div class="pictures-size">
+                <label for="pictures-longer">Longer side</label>
+                <span class="with-unit"
+                    ><input
+                        id="pictures-longer"
+                        type="number"
+                        inputmode="numeric"
+                        min="64"
+                        max="4096"
+                        step="1"
+                        value="1920"
+                        list="pictures-usual"
+                        required
+                    /> px</span
+                >
+                <datalist id="pictures-usual">
+                    @foreach ([1280, 1920, 2560, 3840, 4096] as $usual)
+                        <option value="{{ $usual }}"></option>
+                    @endforeach
+                </datalist>
+                <span class="quiet number" id="pictures-shape"></span>
+            </div>
+            <fieldset class="pictures-of">
+                <legend>Shows</legend>
+                <label class="tick"><input type="radio" name="of" value="desk" checked /> The desk: what is at work</label>
+                <label class="tick"><input type="radio" name="of" value="output" /> The output: what pictures show</label>
+            </fieldset>
+            <label class="tick"><input type="checkbox" id="pictures-clear" /> Nothing behind the model (transparent)</label>
+            <p class="error" id="pictures-error" role="alert" hidden></p>
+            <p class="acts">
+                <button class="button primary" id="pictures-make">Make pictures</button>
+                <button type="button" class="button" id="pictures-end" hidden>Stop</button>
+                <a class="button" href="{{ route('workbench', $project) }}">Back to the workbench</a>
+            </p>
+            <div class="pictures-busy" id="pictures-busy" hidden>
+                <progress id="pictures-progress" max="1" value="0" aria-label="Pictures made"></progress>
+                <p id="pictures-step"></p>
+            </div>
+            <p class="pictures-done" id="pictures-done" role="status"></p>
+        </form>
+        <section class="canvas" id="canvas" aria-label="The view">
+            <canvas tabindex="0" aria-label="The model: right button turns it, the wheel zooms"></canvas>
+            <svg id="view-frame" class="view-frame" aria-hidden="true"></svg>
+            <div class="pictures-made" id="pictures-made" hidden></div>
+        </section>
+    </main>
+    <script type="application/json" id="materials">
+        @json($materials)
+    </script>
+</x-page>
