@@ -67,7 +67,7 @@ final class Viewing
         $known = Rows::best(5, static function () use ($bench): void {
             $bench->refresh();
             foreach ($bench->shelf()->members as $view) {
-                $bench->newcomers($view)->count();
+                $bench->newTo()->rows($view)->count();
             }
         });
         $rows['newcomers of 200 views'] = [$known, Rows::best(5, static fn () => $bench->refresh()), null, 'in the same process'];

@@ -9,7 +9,6 @@ use App\Models\Project;
 use App\Models\User;
 use App\Models\View;
 use App\Scenes\SceneStore;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
 use VineShelf\Facts\Facts;
 use VineShelf\Folders\FolderTree;
@@ -36,7 +35,6 @@ use VineShelf\Sets\SelectionSet;
 use VineShelf\Sets\SetTree;
 use VineShelf\Tags\TagTree;
 use VineShelf\Views\Applied;
-use VineShelf\Views\Known;
 use VineShelf\Weights\Weights;
 
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
@@ -94,11 +92,7 @@ final class Bench
     /** @var array<string, Found> */
     private array $found = [];
 
-    /** @var array<int, int>|null by number of the view */
-    private ?array $newcomerCounts = null;
-
-    /** @var array<int, Known> by number of the view */
-    private array $known = [];
+    private ?NewTo $newTo = null;
 
     public function __construct(
         private readonly SceneStore $scenes,
@@ -160,34 +154,6 @@ final class Bench
         return $this->view;
     }
 
-    /** What the shelf as it stands is known by; it stays the same for as long as nothing on it changes. */
-    public function shelfStamp(): string
-    {
-        $pictures = DB::scalar(
-            "SELECT md5(coalesce(string_agg(no || ':' || pictured || picture, ',' ORDER BY no), '')) FROM views WHERE project_id = ?",
-            [$this->project->id],
-        );
-
-        return $this->project->revision.
-            '.'.
-            substr(is_string($pictures) ? $pictures : '', 0, 8).
-            '.'.
-            array_sum($this->openComments());
-    }
-
-    /** @return array<int, int> how much guests have said of views that nobody has dealt with, by number of the view */
-    public function openComments(): array
-    {
-        /** @var array<int, int> */
-        return DB::table('guest_comments')
-            ->where('project_id', $this->project->id)
-            ->where('done', false)
-            ->groupBy('view_no')
-            ->selectRaw('view_no, count(*) AS count')
-            ->pluck('count', 'view_no')
-            ->all();
-    }
-
     /** What the project is sorted by. */
     public function organizers(): Organizers
     {
@@ -244,50 +210,10 @@ final class Bench
         return $this->inEffect()->under($this->applied($view), $isolation);
     }
 
-    /** What a view knows. */
-    public function known(View $view): Known
+    /** What views know, and what is new to them. */
+    public function newTo(): NewTo
     {
-        return $this->known[$view->no] ??= $view->known($this->layers(), $this->tags());
-    }
-
-    /** How many objects a view does not know; 0 where it says nothing of what is shown. */
-    public function newcomerCount(View $view): int
-    {
-        $knowsAll = ($view->known_object ?? PHP_INT_MAX) >= $this->project->next_object - 1 && $view->strangers()->isEmpty();
-
-        if ($knowsAll || ! $view->keepsRungs()) {
-            return 0;
-        }
-        if (! apcu_enabled() || DB::transactionLevel() > 0) {
-            return $this->newcomers($view)->count();
-        }
-        $entry = 'newcomers.'.$this->project->key;
-        $this->newcomerCounts ??= self::counts(apcu_fetch($entry), $this->project->revision);
-        if (! isset($this->newcomerCounts[$view->no])) {
-            $this->newcomerCounts[$view->no] = $this->newcomers($view)->count();
-            apcu_store($entry, [$this->project->revision, $this->newcomerCounts], 600);
-        }
-
-        return $this->newcomerCounts[$view->no];
-    }
-
-    /** @return list<View> that objects are new to, in the order on the shelf */
-    public function viewsWithNewcomers(): array
-    {
-        return array_values(array_filter($this->shelf()->inOrder(), fn (View $view): bool => $this->newcomerCount($view) > 0));
-    }
-
-    /** @return array<int, int> by number of the view, as they were remembered for a revision */
-    private static function counts(mixed $kept, int $revision): array
-    {
-        /** @var array<int, int> */
-        return is_array($kept) && ($kept[0] ?? null) === $revision && is_array($kept[1] ?? null) ? $kept[1] : [];
-    }
-
-    /** Rows of the objects that a view does not know. */
-    public function newcomers(View $view): Bits
-    {
-        return $this->known($view)->newcomerRows($this->scene(), $view->settings());
+        return $this->newTo ??= new NewTo($this);
     }
 
     /** The own rungs that the desk would have once a view was applied. */
@@ -302,7 +228,7 @@ final class Bench
         return Applied::withNewcomers(
             $view->settings(),
             $this->scene(),
-            $this->newcomers($view),
+            $this->newTo()->rows($view),
             $view->newcomers,
             fn (): InEffect => $this->inEffect()->under($this->settings(), null),
         );
@@ -482,7 +408,7 @@ final class Bench
             array_map(
                 fn (View $view): KnownView => new KnownView(
                     $view->name,
-                    fn (): Bits => $this->newcomers($view),
+                    fn (): Bits => $this->newTo()->rows($view),
                     fn (): Levels => $this->outputs()->shownIn($view)->rungs(),
                 ),
                 $this->shelf()->members,
@@ -514,8 +440,7 @@ final class Bench
         $this->desk = Desk::of($this->project, $this->person);
         $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
         $this->weights = $this->view = null;
-        $this->known = [];
-        $this->newcomerCounts = null;
+        $this->newTo = null;
         $this->settings = $this->inEffect = $this->outputs = $this->cutting = $this->seen = $this->compared = null;
         $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;

@@ -92,7 +92,7 @@ final class Outputs
             : Applied::withNewcomers(
                 $view->settings(),
                 $this->bench->scene(),
-                $this->bench->newcomers($view),
+                $this->bench->newTo()->rows($view),
                 $view->newcomers,
                 static fn (): ?InEffect => null,
             );

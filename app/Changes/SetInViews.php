@@ -206,7 +206,7 @@ final class SetInViews extends Command
     private static function known(Bench $bench, View $view, array $layers): array
     {
         $before = $view->known_layers;
-        $known = array_keys($bench->known($view)->layers);
+        $known = array_keys($bench->newTo()->known($view)->layers);
         $after = array_values(array_unique([...$known, ...array_diff($layers, [Layer::UNSORTED])]));
 
         return ['known_layers' => count($after) > count($known) ? self::list($after) : ($before === null ? null : self::list($before))];

@@ -121,9 +121,9 @@ final class ViewColumns
     {
         if (! isset($this->newcomers[$view->no])) {
             $this->newcomers[$view->no] =
-                $this->bench->newcomerCount($view) === 0
+                $this->bench->newTo()->count($view) === 0
                     ? Bits::none(0)
-                    : $this->bench->known($view)->newcomers($this->bench->scene(), $this->settings($view));
+                    : $this->bench->newTo()->known($view)->newcomers($this->bench->scene(), $this->settings($view));
         }
         $new = $this->newcomers[$view->no];
 

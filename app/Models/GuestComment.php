@@ -16,7 +16,7 @@ use Illuminate\Support\Carbon;
  * @property int|null $share_link_id null once the link is deleted
  * @property string $by as the guest calls themselves
  * @property string $words
- * @property list<float>|null $place metres in the model; null for the view as a whole
+ * @property list<float>|null $place metres as the canvas counts; null for the view as a whole
  * @property bool $done
  * @property Carbon $made_at
  */

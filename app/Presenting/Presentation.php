@@ -176,6 +176,7 @@ final class Presentation
     {
         $desk = $byItself ? clone $bench->desk : new Desk(['project_id' => $bench->project->id, 'user_id' => $bench->person->id]);
         $desk->shows_output = $asPictures;
+        $desk->output_of_view = true;
 
         return $desk;
     }

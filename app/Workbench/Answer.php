@@ -123,7 +123,7 @@ final class Answer
         [$undoable, $redoable] = app(History::class)->next($bench->project, $bench->person);
         [$deskUndoable, $deskRedoable] = DeskSteps::next($bench->desk);
         $current = $bench->view();
-        $stamp = $bench->shelfStamp();
+        $stamp = OnShelf::stamp($bench->project);
 
         return [
             'bench' => $bench,

@@ -40,7 +40,7 @@ final class Newcomers
             ' '.
             md5($view->settings()->objects === [] ? '' : (string) $view->no);
 
-        return $this->rows[$key] ??= $this->bench->newcomers($view);
+        return $this->rows[$key] ??= $this->bench->newTo()->rows($view);
     }
 
     /** Rows of the objects that any of the views does not know. */
@@ -70,7 +70,7 @@ final class Newcomers
     /** @return list<array{Layer, Rung, int}> layers made since a view was kept: what it has them at, and how many objects it holds lower */
     public function layersSince(View $view): array
     {
-        $known = $this->bench->known($view);
+        $known = $this->bench->newTo()->known($view);
         $settings = $view->settings();
         $layers = [];
         foreach ($this->bench->layers()->walk() as [$layer]) {

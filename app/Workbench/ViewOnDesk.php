@@ -17,7 +17,7 @@ final class ViewOnDesk
     /** @return bool whether the desk changed in anything that can be taken back */
     public static function apply(Bench $bench, View $view): bool
     {
-        $newcomers = $bench->newcomers($view);
+        $newcomers = $bench->newTo()->rows($view);
         $apply = static fn (Settings $desk): Settings => Applied::rungs(
             $view->settings(),
             $desk,

@@ -31,7 +31,7 @@
                                 $view->name
                             }}</button>
                             @if ($view->camera === null)
-                                <span class="quiet" title="It keeps no camera: the picture is taken from where the canvas looks now"
+                                <span class="hint" title="It keeps no camera: the picture is taken from where the canvas looks now"
                                     >from here</span
                                 >
                             @endif
@@ -59,7 +59,7 @@
                         <option value="{{ $usual }}"></option>
                     @endforeach
                 </datalist>
-                <span class="quiet number" id="pictures-shape"></span>
+                <span class="hint number" id="pictures-shape"></span>
             </div>
             <fieldset class="pictures-of">
                 <legend>Shows</legend>

@@ -162,7 +162,7 @@ final class LookTest extends BrowserTestCase
         // Near by it is fine again: what fills the canvas is the mesh itself.
         $browser->js('const { canvas } = shelfBench; canvas.painter.budget.triangles = 90000; canvas.stale = true');
         $browser->settled()->js('shelfBench.pick({ found: 1, words: "name=Tree#20", mode: "replace" })');
-        $browser->waitForText('#card', 'Tree#20')->js('shelfBench.command("fit-pick")');
+        $browser->waitForText('#card', 'Tree#20')->js('return shelfBench.looking.framePick()');
         $browser->settled();
         $level = 'const { placements, painter } = shelfBench.canvas; return painter.detail.level[placements.first[arguments[0]] - 1]';
         $tree = self::number($browser, 'Tree#20');

@@ -39,6 +39,182 @@ final class PresentingTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_a_guest_steps_through_what_a_link_shows_says_something_of_a_place_and_is_shut_out_once_it_is_revoked(): void
+    {
+        $browser = $this->workbench();
+        $camera = '{"eye":[-30,-40,25],"target":[20,12,2],"fov":40,"aspect":1.6}';
+        $browser->js("return shelfBench.server.ask('POST', '/views', { name: 'From the gate', keep_camera: 1, camera: '$camera' })");
+        $browser->js('return shelfBench.server.ask("POST", "/rungs", { keys: "L5,L6", rung: 0 })');
+        $browser->js('return shelfBench.server.ask("POST", "/views", { name: "Without the roof", note: "It is lifted.", keep_rungs: 1 })');
+        $browser->js('return shelfBench.server.ask("POST", "/rungs", { keys: "L5,L6", rung: 5 })');
+        $browser->waitFor('#shelf-V2')->press('Alt+l')->waitFor('#share-name');
+        self::assertNoFindings($browser, 'share');
+        $browser->click('[name=may_pick]')->click('[name=may_comment]')->press('Enter')->waitFor('[data-revoke]');
+        self::assertNoFindings($browser, 'links');
+        $address = (string) parse_url((string) $browser->find('[data-copy]')->getAttribute('data-copy'), PHP_URL_PATH);
+        $guest = $this->browser()->visit($address)->waitFor('#present');
+        $this->assertStep($guest, 1, 'From the gate');
+        $guest->press('ArrowRight');
+        $this->assertStep($guest, 2, 'Without the roof');
+        $this->whole($guest);
+        self::assertNoFindings($guest, 'what a guest sees');
+        // At the width of a telephone: what is touched says its name, and something is said of it.
+        $guest->size(360, 640);
+        $guest->click('#present-before');
+        $this->assertStep($guest, 1, 'From the gate');
+        $this->whole($guest);
+        self::assertSame(true, $guest->js('return document.documentElement.scrollWidth <= innerWidth'), 'nothing sticks out');
+        $guest->click('#present-comment')->type('#say-by', 'Rosa Lind')->type('#say-words', 'Could this be green?');
+        [$x, $y, $number] = (array) $guest->js(
+            'const { canvas } = shelfPresenting; for (let y = 60; y < 300; y += 9) for (let x = 40; x < 320; x += 9) { '.
+                'const number = canvas.numberAt(x, y); if (number > 0 && document.elementFromPoint(x, y) === canvas.surface) '.
+                'return [x, y, number]; }',
+        );
+        $guest->clickAt((float) $x, (float) $y);
+        $guest->waitForText('#say-where', 'For what is outlined');
+        $name = $browser->js('return shelfBench.server.json(`/objects/${arguments[0]}`).then((said) => said?.name ?? "")', $number);
+        $guest->waitUntil('return document.getElementById("present-picked").textContent !== ""', 'no name is said');
+        self::assertSame($name === '' ? 'unnamed' : $name, $guest->text('#present-picked'));
+        $guest->press('Tab')->find('#present-say .primary')->click();
+        $guest->waitForText('#present-picked', 'Thank you');
+        // Whoever made the link finds it on the shelf, and goes to where it was said.
+        $browser->visit((string) parse_url($browser->driver->getCurrentURL(), PHP_URL_PATH))->settled();
+        $browser->waitFor('#shelf-V1 .commented')->js('shelfBench.command("comments", document.querySelector("#shelf-V1"))');
+        $browser->waitForText('#dialog', 'Could this be green?');
+        self::assertNoFindings($browser, 'what guests said');
+        $browser->click('[data-said-at]')->waitForText('#comment-mark .words', 'Could this be green?')->settled();
+        usleep(500_000);
+        $browser->settled();
+        $at = $browser->js(
+            'const box = document.getElementById("comment-mark").getBoundingClientRect(), { canvas } = shelfBench; '.
+                'const { left, top } = canvas.surface.getBoundingClientRect(), { camera } = canvas.viewpoint; '.
+                'const b = canvas.placements.bounds((i) => canvas.placements.object[i] === arguments[0]); '.
+                'const spot = b.getCenter(camera.position.clone()).project(camera); '.
+                'return [box.left - left - ((spot.x + 1) / 2) * canvas.surface.clientWidth, '.
+                'box.top - top - ((1 - spot.y) / 2) * canvas.surface.clientHeight]',
+            $number,
+        );
+        self::assertIsArray($at);
+        self::assertLessThan(1.5, max(array_map(abs(...), $at)), 'the mark is elsewhere');
+        $browser->press('Escape')->waitUntil('return document.getElementById("comment-mark").hidden', 'the mark stays');
+        $browser->press('Alt+l')->waitFor('[data-revoke]')->click('[data-revoke]')->waitForText('#message', 'evoked');
+        $guest->visit($address)->waitForText('main', 'Nothing is shown here');
+        self::assertNoFindings($guest, 'a link that has ended');
+        self::assertSame([], $browser->complaints());
+    }
+
+    public function test_pictures_are_drawn_in_tiles_that_make_what_the_canvas_shows_clear_where_nothing_is_and_saved_together(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $keep = static function (string $values) use ($browser): void {
+            $browser->js("return shelfBench.server.ask('POST', '/views', $values)");
+        };
+        $camera = '{"eye":[-30,-40,25],"target":[20,12,2],"fov":40,"aspect":1.6}';
+        $keep("{ name: 'Gate', keep_rungs: 1, keep_camera: 1, camera: '$camera' }");
+        $browser->js('return shelfBench.server.ask("POST", "/rungs", { keys: "L5,L6", rung: 2 })');
+        $keep(
+            "{ name: 'Gate', keep_rungs: 1, keep_camera: 1, camera: '".
+                '{"eye":[-20,-60,25],"target":[20,12,2],"fov":40,"tall":40,"aspect":0.8}'.
+                "' }",
+        );
+        $keep('{ name: "From here", keep_rungs: 1 }');
+        $browser->waitFor('#shelf-V3')->press('Alt+i')->waitFor('#pictures');
+        $this->still($browser);
+        self::assertNoFindings($browser, 'pictures');
+        $browser->type('#pictures-longer', '63')->press('Enter')->waitForText('#pictures-error', 'from 64 to 4096');
+        self::assertSame('pictures-longer', $browser->js('return document.activeElement.id'));
+        // In one tile it is what the canvas shows, pixel by pixel; in many it is the same; without a ground it is the same before one.
+        $apart = $browser->driver->executeAsyncScript(
+            <<<'JS'
+            const done = arguments[arguments.length - 1];
+            (async () => {
+                const page = shelfPictures, { canvas, tiles } = page, { signal } = new AbortController();
+                const [width, height] = [canvas.surface.width, canvas.surface.height];
+                const bytes = (picture) => {
+                    const board = Object.assign(document.createElement('canvas'), { width: picture.width, height: picture.height });
+                    const pen = board.getContext('2d', { willReadFrequently: true });
+                    pen.drawImage(picture, 0, 0);
+                    return pen.getImageData(0, 0, picture.width, picture.height).data;
+                };
+                const { backdrop } = canvas.painter.look;
+                const said = [];
+                for (const step of [0, 1]) {
+                    await page.look(step, true);
+                    while (canvas.stale || canvas.painter.pass || canvas.packs.missing > 0 || canvas.fetching > 0)
+                        await new Promise((resolve) => setTimeout(resolve, 50));
+                    canvas.painter.show(0);
+                    const seen = bytes(canvas.surface);
+                    const sight = canvas.viewpoint.get();
+                    const mean = (a, b) => a.reduce((sum, value, at) => sum + Math.abs(value - b[at]), 0) / a.length;
+                    tiles.side = 4096;
+                    const whole = bytes(await tiles.draw(sight, width, height, false, signal));
+                    tiles.side = 190;
+                    const parts = bytes(await tiles.draw(sight, width, height, false, signal));
+                    const clear = bytes(await tiles.draw(sight, width, height, true, signal));
+                    let [none, some, off] = [0, 0, 0];
+                    for (let at = 0; at < clear.length; at += 4) {
+                        const alpha = clear[at + 3] / 255;
+                        if (alpha === 0) none++;
+                        if (alpha > 0 && alpha < 1) some++;
+                        const band = Math.floor((height - 1 - Math.floor(at / 4 / width)) / height * 64);
+                        const ground = ['r', 'g', 'b'].map((name) => backdrop[band][name] * 255);
+                        for (let channel = 0; channel < 3; channel++)
+                            off += Math.abs(clear[at + channel] * alpha + ground[channel] * (1 - alpha) - seen[at + channel]);
+                    }
+                    said.push([mean(seen, whole), mean(seen, parts), off / clear.length, none > 1000, some]);
+                }
+                return said;
+            })().then(done, (error) => done(String(error)));
+            JS
+            ,
+            [],
+        );
+        self::assertIsArray($apart, is_string($apart) ? $apart : '');
+        foreach ($apart as [$whole, $parts, $clear, $hasNone, $some]) {
+            self::assertLessThan(0.02, $whole, 'of 255 a channel, in one tile');
+            self::assertLessThan(0.2, $parts, 'of 255 a channel, in many');
+            self::assertLessThan(1.0, $clear, 'of 255 a channel, before the ground that it had');
+            self::assertTrue($hasNone);
+            self::assertGreaterThan(100, $some, 'glass and ghosts let the ground through');
+        }
+        // Three at once, two of them of one name, each in its own shape.
+        $browser->js(
+            'const make = URL.createObjectURL; URL.createObjectURL = (file) => { window.saved = file; return make.call(URL, file); }; '.
+                'HTMLAnchorElement.prototype.click = function () { window.savedAs = this.download; };',
+        );
+        $browser->click('[name=of][value=output]')->type('#pictures-longer', '200')->press('Enter');
+        $browser->waitForText('#pictures-done', '3 pictures saved in', 60);
+        $bytes = $browser->driver->executeAsyncScript(
+            'const done = arguments[arguments.length - 1]; window.saved.arrayBuffer().then((buffer) => '.
+                'done(btoa(String.fromCharCode(...new Uint8Array(buffer)))))',
+            [],
+        );
+        $zip = (string) tempnam(sys_get_temp_dir(), 'shelf-zip');
+        file_put_contents($zip, (string) base64_decode((string) $bytes, true));
+        $archive = new \ZipArchive;
+        self::assertTrue($archive->open($zip));
+        $sizes = [];
+        for ($at = 0; $at < $archive->numFiles; $at++) {
+            $picture = (string) $archive->getFromIndex($at);
+            self::assertSame("\x89PNG", substr($picture, 0, 4));
+            $sizes[(string) $archive->getNameIndex($at)] = array_values((array) unpack('N2', $picture, 16));
+        }
+        unlink($zip);
+        self::assertSame(['Gate.png', 'Gate (2).png', 'From here.png'], array_keys($sizes));
+        self::assertSame([[200, 125], [160, 200]], [$sizes['Gate.png'], $sizes['Gate (2).png']]);
+        self::assertSame('Marlpit Baths pictures.zip', preg_replace('~ \d+~', '', (string) $browser->js('return window.savedAs')));
+        self::assertSame([], $browser->complaints());
+    }
+
+    private function still(Browser $browser): void
+    {
+        $browser->waitUntil(
+            'const { canvas } = window.shelfPictures ?? {}; return !!canvas && !canvas.loading && !canvas.untextured && !canvas.stale && '.
+                '!canvas.painter.pass && canvas.painter.hasPicture && canvas.packs.missing === 0 && shelfPictures.said !== null',
+            'the picture is not whole',
+        );
+    }
+
     private function assertStep(Browser $browser, int $step, string $name): void
     {
         $browser->waitUntil(

@@ -202,11 +202,11 @@ final class GridTest extends ProjectTestCase
         $this->send('POST', 'pick', ['found' => 1, 'words' => 'seat_shell_00*', 'mode' => 'replace']);
         $this->send('POST', 'layers', ['name' => 'Cushions', 'from_pick' => 1]);
         $late = $this->layer($this->project, 'Cushions');
-        self::assertFalse($this->bench()->known($this->saved(1))->layer($late));
+        self::assertFalse($this->bench()->newTo()->known($this->saved(1))->layer($late));
         $this->send('POST', 'grid', ['keys' => "L$late", 'columns' => 'V1', 'rung' => 0]);
         self::assertSame(
             [true, false],
-            [$this->bench()->known($this->saved(1))->layer($late), $this->bench()->known($this->saved(2))->layer($late)],
+            [$this->bench()->newTo()->known($this->saved(1))->layer($late), $this->bench()->newTo()->known($this->saved(2))->layer($late)],
         );
         $this->send('POST', 'pick', ['found' => 1, 'words' => 'lifering*', 'mode' => 'replace']);
         $this->send('POST', 'file', ['layer' => $late])->assertSee('1 view shows something differently now.');

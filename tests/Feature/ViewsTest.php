@@ -187,7 +187,7 @@ final class ViewsTest extends ProjectTestCase
         self::assertNotNull($history->redo(Bench::of($this->project->refresh(), $this->ida))->change);
         self::assertNotNull($history->redo(Bench::of($this->project->refresh(), $this->ida))->change);
         self::assertSame([0, 0], [$this->shownIn('Hers', 'deckchair*'), $this->shownIn('Hers', 'seat_shell_00*')]);
-        self::assertSame(3, $this->bench()->newcomers($this->saved('Hers'))->count());
+        self::assertSame(3, $this->bench()->newTo()->rows($this->saved('Hers'))->count());
         self::assertNotNull($history->undo(Bench::of($this->project->refresh(), $this->ida))->change);
         self::assertNotNull($history->redo(Bench::of($this->project->refresh(), $this->ida))->change);
         self::assertSame(0, $this->shownIn('Hers', 'seat_shell_00*'));

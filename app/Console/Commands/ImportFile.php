@@ -56,7 +56,7 @@ final class ImportFile extends OnProject
             throw new Refused($import->error ?: 'It was stopped.');
         }
         $key = $import->project->key ?? '';
-        $newTo = $import->project === null ? 0 : count(Bench::of($import->project, $person)->viewsWithNewcomers());
+        $newTo = $import->project === null ? 0 : count(Bench::of($import->project, $person)->newTo()->views());
         $this->line(
             $this->option('json')
                 ? (string) json_encode(['project' => $key, 'objects' => $import->objects, 'viewsWithNewcomers' => $newTo])

@@ -63,7 +63,7 @@ final class ProjectController
             'project' => $project,
             'source' => $source,
             'report' => $source->report,
-            'newTo' => $bench->viewsWithNewcomers(),
+            'newTo' => $bench->newTo()->views(),
         ]);
     }
 

@@ -1,4 +1,4 @@
-import { Vector4 } from 'three';
+import { spotOf } from '../canvas/spot.js';
 
 /** Corners of a box: for each, which of its sides along x, y and z are the greater ones. */
 const CORNERS = [0, 1, 2, 3, 4, 5, 6, 7].map((corner) => [corner & 1, (corner >> 1) & 1, corner >> 2]);
@@ -29,15 +29,9 @@ export class SectionHandles {
         });
     }
 
-    /** Where a place is in the picture; null behind the camera. @param {number[]} place as the canvas counts */
+    /** @param {number[]} place as the canvas counts */
     seen(place) {
-        const { camera } = this.canvas.viewpoint;
-        const { clientWidth, clientHeight } = this.canvas.element;
-        const point = new Vector4(place[0], place[1], place[2], 1)
-            .applyMatrix4(camera.matrixWorldInverse)
-            .applyMatrix4(camera.projectionMatrix);
-        if (point.w <= 1e-6) return null;
-        return [((point.x / point.w + 1) / 2) * clientWidth, ((1 - point.y / point.w) / 2) * clientHeight];
+        return spotOf(this.canvas, place);
     }
 
     /**

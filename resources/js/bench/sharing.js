@@ -15,12 +15,17 @@ export function listenToSharing(bench, dialog) {
     });
     dialog.addEventListener('click', async (event) => {
         const on = /** @type {Element} */ (event.target);
-        const button = /** @type {HTMLElement | null} */ (on.closest('[data-copy], [data-revoke], [data-settle]'));
+        const button = /** @type {HTMLElement | null} */ (on.closest('[data-copy], [data-revoke], [data-settle], [data-said-at]'));
         if (!button) return;
-        const { copy, revoke, settle, done = '1' } = button.dataset;
+        const { copy, revoke, settle, done = '1', saidAt, by = '', words = '' } = button.dataset;
+        const view = Number(dialog.dataset.view);
         if (copy) await copied(bench, copy);
         if (revoke && (await send(bench, `/share-links/${revoke}/revoke`, {}))) await openSharing(bench);
-        if (settle && (await send(bench, `/comments/${settle}/settle`, { done }))) await openComments(bench, Number(dialog.dataset.view));
+        if (settle && (await send(bench, `/comments/${settle}/settle`, { done }))) await openComments(bench, view);
+        if (saidAt) {
+            bench.dialogs.close();
+            await bench.commentMark.show(view, JSON.parse(saidAt), by, words);
+        }
     });
 }
 

@@ -3,6 +3,7 @@ import { PickMarks } from '../canvas/pickmarks.js';
 import { listenToColumns, listenToColumnsDialog } from './columns.js';
 import { CommandBox } from './commandbox.js';
 import { commandsOf } from './commands.js';
+import { CommentMark } from './commentmark.js';
 import { Details } from './details.js';
 import { Dialogs } from './dialogs.js';
 import { listenToDivider } from './divider.js';
@@ -108,6 +109,7 @@ export class Workbench {
         this.grid = new Grid(this);
         listenToCompare(this, this.dialogs.element);
         listenToSharing(this, this.dialogs.element);
+        this.commentMark = new CommentMark(this);
         listenToWideDialog(this, this.dialogs.element);
         widen(this);
         this.isAlone = element.classList.contains('ledger-alone');

@@ -1,6 +1,5 @@
-/** Characters that one system of files or another does not take. */
-// eslint-disable-next-line no-control-regex
-const NOT_IN_FILES = /[\u0000-\u001f\u007f"*/:<>?\\|]+/g;
+/** Characters that one system of files or another does not take, and those that turn the way of reading. */
+const NOT_IN_FILES = /[\u0000-\u001f\u007f\u200e\u200f\u202a-\u202e\u2066-\u2069"*/:<>?\\|]+/g;
 
 /** Names that one system keeps for itself. */
 const KEPT = /^(con|prn|aux|nul|com\d|lpt\d)$/i;
@@ -16,7 +15,7 @@ const MOST = 200;
 export function fileName(name) {
     let kept = name.replace(NOT_IN_FILES, ' ').replace(/\s+/g, ' ').trim();
     while (new TextEncoder().encode(kept).length > MOST) kept = [...kept].slice(0, -1).join('');
-    kept = kept.replace(/[. ]+$/, '').replace(/^\.+/, '');
+    kept = kept.replace(/[. ]+$/, '').replace(/^[. ]+/, '');
     if (kept === '') return 'View';
     return KEPT.test(kept) ? `${kept} view` : kept;
 }

@@ -43,6 +43,8 @@ export class Pictures {
         this.step = 0;
         /** @type {import('../present/stage.js').Step | null} */
         this.said = null;
+        /** Counts what was asked for, so that what comes late is not shown. */
+        this.turn = 0;
         /** @type {AbortController | null} ends what is being made */
         this.making = null;
         /** @type {number | null} the status of an answer that failed, 0 for none at all */
@@ -59,7 +61,8 @@ export class Pictures {
 
     async begin() {
         await Promise.all([this.canvas.load(leftFrom()), this.look(0, true)]);
-        await this.look(this.step, true);
+        // What the desk hides was not sent, and is asked for now.
+        if (!this.making) await this.look(this.step, true);
     }
 
     /** @returns {HTMLInputElement[]} those of the views that are ticked */
@@ -79,19 +82,20 @@ export class Pictures {
     /**
      * What the server says of a view, shown in the canvas.
      * @param {number} step
-     * @returns {Promise<import('../present/stage.js').Step>}
+     * @returns {Promise<import('../present/stage.js').Step | null>} null where another one is wanted meanwhile
      * @throws {Unmade}
      */
     async bring(step) {
-        const of = this.of;
-        const response = await fetch(`${this.address}/steps/${step}?of=${of}`, { headers: { Accept: 'application/json' } }).catch(
-            () => null,
-        );
+        const turn = ++this.turn;
+        const isStill = () => turn === this.turn;
+        const query = `${step}?of=${this.of}`;
+        const response = await fetch(`${this.address}/steps/${query}`, { headers: { Accept: 'application/json' } }).catch(() => null);
         if (!response?.ok) throw new Unmade(sentenceOf(response?.status ?? 0));
         const said = await response.json();
-        await stage(this.canvas, said, `${this.address}/faces/${step}?of=${of}`, () => this.step === step && this.of === of);
+        if (!isStill()) return null;
+        if (!(await stage(this.canvas, said, `${this.address}/faces/${query}`, isStill))) throw new Unmade('Its cut faces do not come.');
         this.canvas.refreshBounds();
-        return said;
+        return isStill() ? said : null;
     }
 
     /** @param {number} step @param {boolean} [atOnce] */
@@ -100,7 +104,7 @@ export class Pictures {
         this.mark();
         try {
             const said = await this.bring(step);
-            if (this.step !== step) return;
+            if (!said) return;
             this.said = said;
             this.get('made').hidden = true;
             this.aim(atOnce);
@@ -195,11 +199,13 @@ export class Pictures {
         try {
             this.step = step;
             this.failure = null;
-            this.said = await this.bring(step);
             this.mark();
+            const said = await this.bring(step);
+            if (!said) throw new Ended();
+            this.said = said;
             await this.ready(signal);
             const [width, height] = sizeOf(this.aspect, longer);
-            const sight = this.said.camera ?? this.canvas.viewpoint.get();
+            const sight = said.camera ?? this.canvas.viewpoint.get();
             const picture = await this.tiles.draw(sight, width, height, clear, signal, (share) => {
                 progress.setAttribute('value', String((at + share) / this.ticked.length));
             });

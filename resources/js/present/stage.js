@@ -21,18 +21,28 @@ import { coloursOf } from '../bench/tint.js';
  * @param {import('../canvas/canvas.js').Canvas} canvas
  * @param {Step} step
  * @param {string} faces the address of its cut faces
- * @param {() => boolean} isStill whether the step is still wanted when they have come
+ * @param {() => boolean} isStill whether the step is still wanted
+ * @returns {Promise<boolean>} false where its cut faces could not be had
  */
 export async function stage(canvas, { states, tint, edges, section }, faces, isStill) {
     const cuts = section ? cutsOf(section, section.origin) : [];
-    canvas.setState(await inflated(states), new Uint8Array(0));
-    canvas.setTint(tint ? coloursOf(await inflated(tint.codes), tint.colours) : null);
-    canvas.setLines(edges ? linesOf(wide(await inflated(edges.codes)), edges.entries) : null);
+    const [rungs, codes, lines] = await Promise.all([states, tint?.codes, edges?.codes].map(unpacked));
+    if (!isStill()) return true;
+    canvas.setState(rungs, new Uint8Array(0));
+    canvas.setTint(tint ? coloursOf(codes, tint.colours) : null);
+    canvas.setLines(edges ? linesOf(wide(lines), edges.entries) : null);
     canvas.setCuts(cuts, false);
     canvas.setCaps(new ArrayBuffer(8));
-    if (cuts.length === 0) return;
+    if (cuts.length === 0) return true;
     const response = await fetch(faces).catch(() => null);
-    if (response?.ok && isStill()) canvas.setCaps(await response.arrayBuffer());
+    const bytes = response?.ok ? await response.arrayBuffer() : null;
+    if (bytes && isStill()) canvas.setCaps(bytes);
+    return bytes !== null;
+}
+
+/** @param {string | undefined} bytes */
+async function unpacked(bytes) {
+    return bytes === undefined ? new Uint8Array(0) : inflated(bytes);
 }
 
 /** @param {Uint8Array} bytes two for each number */

@@ -11,6 +11,16 @@
                     <time datetime="{{ $comment->made_at->toIso8601String() }}">{{ $comment->made_at->diffForHumans() }}</time>
                 </p>
                 <p class="words">{{ $comment->words }}</p>
+                @if ($comment->place !== null)
+                    <button
+                        type="button"
+                        class="link"
+                        data-said-at="{{ json_encode($comment->place) }}"
+                        data-by="{{ $comment->by }}"
+                        data-words="{{ $comment->words }}"
+                        >Show where</button
+                    >
+                @endif
                 @if ($bench->mayChange())
                     <button type="button" class="link" data-settle="{{ $comment->id }}" data-done="{{ $comment->done ? 0 : 1 }}">
                         {{ $comment->done ? 'Open again' : 'Dealt with' }}

@@ -168,6 +168,13 @@
             <svg class="marker" id="marker" aria-hidden="true"></svg>
             <svg class="pick-marks" id="pick-marks" aria-hidden="true"></svg>
             <svg class="view-frame" id="view-frame" aria-hidden="true"></svg>
+            <div class="comment-mark" id="comment-mark" hidden>
+                <div role="note" aria-label="What a guest said here">
+                    <p><strong></strong></p>
+                    <p class="words"></p>
+                    <p class="acts"><button type="button" class="button small">Close</button></p>
+                </div>
+            </div>
             <svg class="sketch" id="sketch" aria-hidden="true"></svg>
             <svg class="section-marks" id="section-marks" role="group" aria-label="Handles of the section"></svg>
             <div class="region-tools" role="toolbar" aria-label="Picking in the canvas">

@@ -1,11 +1,12 @@
 @use ('App\View\Icon')
 @use ('App\View\Marks')
+@use ('App\Workbench\OnShelf')
 @use ('VineShelf\Folders\Folder')
 @use ('VineShelf\Rungs\Rung')
 @use ('VineShelf\Views\Facet')
 @php
     $icons = ['camera' => 'camera', 'output' => 'image', 'tint' => 'palette', 'section' => 'slice', 'isolation' => 'focus'];
-    $comments = $bench->openComments();
+    $comments = OnShelf::openComments($bench->project);
     $said = fn (int $count) => number_format($count) . ' ' . ($count === 1 ? 'comment' : 'comments') . ' of guests';
     $marks = array_map(Icon::svg(...), $icons) + ['rungs' => Marks::rung(Rung::Full, Rung::Full)];
 @endphp
@@ -40,7 +41,7 @@
             @continue
         @endif
         @php
-            $new = $bench->newcomerCount($view);
+            $new = $bench->newTo()->count($view);
         @endphp
         <li
             class="view {{ $apart }}"

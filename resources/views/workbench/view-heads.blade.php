@@ -4,7 +4,7 @@
 <span class="beyond" role="presentation"></span>
 @foreach ($columns->views as $view)
     @php
-        $new = $bench->newcomerCount($view);
+        $new = $bench->newTo()->count($view);
         $isCurrent = $bench->desk->view_no === $view->no;
         $title = $view->name . ($view->keepsRungs() ? '' : ': keeps no rungs') . ($new > 0 ? ': ' . number_format($new) . ' new' : '');
     @endphp
