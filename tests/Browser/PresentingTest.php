@@ -97,7 +97,7 @@ final class PresentingTest extends BrowserTestCase
         self::assertIsArray($at);
         self::assertLessThan(1.5, max(array_map(abs(...), $at)), 'the mark is elsewhere');
         $browser->press('Escape')->waitUntil('return document.getElementById("comment-mark").hidden', 'the mark stays');
-        $browser->press('Alt+l')->waitFor('[data-revoke]')->click('[data-revoke]')->waitForText('#message', 'evoked');
+        $browser->press('Alt+l')->waitFor('[data-revoke]')->click('[data-revoke]')->waitForText('#message', 'leads nowhere');
         $guest->visit($address)->waitForText('main', 'Nothing is shown here');
         self::assertNoFindings($guest, 'a link that has ended');
         self::assertSame([], $browser->complaints());
