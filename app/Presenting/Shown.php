@@ -44,18 +44,27 @@ final class Shown
     public function meshes(): array
     {
         if ($this->meshes === null) {
-            $this->meshes = [];
-            $records = $this->scene()->column('records');
-            $recordAt = $this->scene()->column('recordAt');
-            foreach ($this->presentation()->shown()->ranges() as [$first, $last]) {
-                $end = Packed::uint32At($recordAt, $last + 1);
-                for ($at = Packed::uint32At($recordAt, $first); $at < $end; $at++) {
-                    $this->meshes[Packed::uint32($records, $at * DrawRecords::RECORD + 4, 1)[0]] = true;
-                }
-            }
+            $numbers = $this->presentation()->remembered('meshes', fn (): string => pack('V*', ...array_keys($this->drawn())));
+            $this->meshes = array_fill_keys(Packed::uint32($numbers, 0, intdiv(strlen($numbers), 4)), true);
         }
 
         return $this->meshes;
+    }
+
+    /** @return array<int, true> the same, from the placements of what is shown */
+    private function drawn(): array
+    {
+        $meshes = [];
+        $records = $this->scene()->column('records');
+        $recordAt = $this->scene()->column('recordAt');
+        foreach ($this->presentation()->shown()->ranges() as [$first, $last]) {
+            $end = Packed::uint32At($recordAt, $last + 1);
+            for ($at = Packed::uint32At($recordAt, $first); $at < $end; $at++) {
+                $meshes[Packed::uint32($records, $at * DrawRecords::RECORD + 4, 1)[0]] = true;
+            }
+        }
+
+        return $meshes;
     }
 
     /** The coarser versions that there are of what is drawn. */

@@ -19,7 +19,8 @@ final readonly class Step
 
     /**
      * @return array{
-     *     revision: int, name: string, note: string, states: string, camera: array<string, mixed>|null, section: array<string, mixed>|null,
+     *     revision: int, view: int, name: string, note: string, states: string, camera: array<string, mixed>|null,
+     *     section: array<string, mixed>|null,
      *     tint: array{codes: string, colours: list<string>}|null,
      *     edges: array{codes: string, entries: list<array{colour: string, line: int}>}|null
      * } states (a byte: the rung) and codes (two bytes: the entry from 1 on, 0 for none) by object number, deflated and in base64; metres
@@ -33,6 +34,7 @@ final readonly class Step
 
         return [
             'revision' => $bench->project->revision,
+            'view' => $view->no,
             'name' => $view->name,
             'note' => $view->note,
             'states' => self::packed($bench->scene()->byNumber($rungs->translated(range(0, Rung::Full->value)), chr(Rung::Hidden->value))),

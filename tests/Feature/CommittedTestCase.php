@@ -45,7 +45,7 @@ abstract class CommittedTestCase extends TestCase
     /**
      * Requests of several processes in the same moment.
      *
-     * @param list<array{User, string, string, array<string, mixed>}> $asked person, method, path and values of each
+     * @param list<array{User|null, string, string, array<string, mixed>}> $asked person (null for a guest), method, path and values of each
      *
      * @return list<list<array{int, string}>> status and text of the answers, by process
      */
@@ -54,7 +54,7 @@ abstract class CommittedTestCase extends TestCase
         $at = microtime(true) + 0.8;
         $running = [];
         foreach ($asked as [$person, $method, $path, $values]) {
-            $one = json_encode(['person' => $person->id, 'method' => $method, 'path' => $path, 'values' => $values], JSON_THROW_ON_ERROR);
+            $one = json_encode(['person' => $person?->id, 'method' => $method, 'path' => $path, 'values' => $values], JSON_THROW_ON_ERROR);
             $pipes = [];
             $process = proc_open(
                 [PHP_BINARY, __DIR__.'/Support/side-by-side.php', (string) $at, $one, (string) $times],

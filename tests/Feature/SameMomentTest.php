@@ -7,8 +7,10 @@ namespace Tests\Feature;
 use App\Bench\Bench;
 use App\Jobs\Lighten;
 use App\Models\Casts\Bytes;
+use App\Models\GuestComment;
 use App\Models\Lightening;
 use App\Models\Project;
+use App\Models\ShareLink;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use Tests\Core\Support\Gltf;
@@ -234,6 +236,36 @@ final class SameMomentTest extends CommittedTestCase
                 ->pluck('name')
                 ->all(),
         );
+    }
+
+    public function test_guests_of_one_link_all_count_and_none_is_heard_once_it_is_revoked(): void
+    {
+        $this->actingAs($this->ida)->post($this->path('views'), ['name' => 'Panes', 'keep_rungs' => 1]);
+        $made = $this->postJson($this->path('share-links'), [
+            'name' => 'Client',
+            'keys' => 'all',
+            'ends' => now()->addDay()->format('Y-m-d'),
+            'may_comment' => 1,
+        ])->assertCreated();
+        $link = (string) parse_url((string) $made->json('address'), PHP_URL_PATH);
+        $visit = [null, 'GET', $link, []];
+        foreach ($this->atOnce([$visit, $visit, $visit]) as [[$status]]) {
+            self::assertSame(200, $status);
+        }
+        self::assertSame(3, ShareLink::query()->where('project_id', $this->project->id)->value('visits'));
+        $said = fn (): int => GuestComment::query()->where('project_id', $this->project->id)->count();
+        $say = static fn (string $by): array => [null, 'POST', "$link/comments", ['view' => 1, 'by' => $by, 'words' => '{time}']];
+        foreach ($this->atOnce([$say('Rosa'), $say('Emil')], 5) as $answers) {
+            self::assertSame([201], array_values(array_unique(array_column($answers, 0))));
+        }
+        self::assertSame(10, $said());
+        $revoke = [$this->ida, 'POST', $this->path('share-links/'.$made->json('id').'/revoke'), []];
+        [$heard, [[$revoked]]] = $this->atOnce([$say('Rosa'), $revoke]);
+        self::assertSame(200, $revoked);
+        self::assertContains($heard[0][0], [201, 404]);
+        self::assertSame(10 + ($heard[0][0] === 201 ? 1 : 0), $said());
+        [[[$late]]] = $this->atOnce([$say('Emil')]);
+        self::assertSame(404, $late);
     }
 
     private function path(string $path): string

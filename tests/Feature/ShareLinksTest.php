@@ -155,6 +155,43 @@ final class ShareLinksTest extends ProjectTestCase
         $this->get($open)->assertNotFound();
     }
 
+    public function test_a_link_follows_its_views_as_they_are_moved_deleted_and_brought_back(): void
+    {
+        $link = $this->link(['keys' => 'V2,V3', 'may_comment' => 1]);
+        $names = function () use ($link): array {
+            $this->leave();
+            $this->flushSession();
+            $page = $this->get($link);
+            preg_match_all('~<option value="\d+">\d+ / \d+ · ([^<]+)</option>~', (string) $page->getContent(), $found);
+            $this->actingAs($this->ida);
+
+            return [$page->getStatusCode(), $found[1]];
+        };
+        self::assertSame([200, ['Empty hall', 'Empty hall, later']], $names());
+        $this->send('POST', 'rows/move', ['keys' => 'V3', 'where' => 'before', 'mark' => 'V2'])->assertOk();
+        self::assertSame([200, ['Empty hall, later', 'Empty hall']], $names());
+        // Said on a page that was loaded before: it stays with the view that was looked at.
+        $say = fn (int $view): TestResponse => $this->postJson("$link/comments", ['view' => $view, 'by' => 'A guest', 'words' => 'Lower?']);
+        $say(2)->assertCreated();
+        self::assertSame(2, GuestComment::query()->value('view_no'));
+        $this->send('DELETE', 'rows', ['keys' => 'V2'])->assertOk();
+        self::assertSame([200, ['Empty hall, later']], $names());
+        $say(2)->assertStatus(422);
+        self::assertStringNotContainsString('of guests on', (string) $this->get($this->path(''))->getContent());
+        $this->send('DELETE', 'rows', ['keys' => 'V3'])->assertOk();
+        self::assertSame([404, []], $names());
+        $this->send('POST', 'undo')->assertOk();
+        $this->send('POST', 'undo')->assertOk();
+        self::assertSame([200, ['Empty hall, later', 'Empty hall']], $names());
+        self::assertStringContainsString('1 comment of guests on Empty hall', (string) $this->get($this->path(''))->getContent());
+        $this->send('POST', 'rungs', ['keys' => "L$this->seats", 'rung' => 5]);
+        $before = $this->getJson("$link/steps/1")->json('states');
+        $this->send('PATCH', 'views/2', ['keep_rungs' => 1])->assertOk();
+        self::assertNotSame($before, $this->getJson("$link/steps/1")->json('states'), 'a link shows its views as they are now');
+        $this->send('POST', 'undo')->assertOk();
+        self::assertSame($before, $this->getJson("$link/steps/1")->json('states'));
+    }
+
     public function test_a_password_is_asked_for_and_guessing_is_slow(): void
     {
         $link = $this->link(['keys' => 'V2', 'password' => 'warm water']);
@@ -204,12 +241,15 @@ final class ShareLinksTest extends ProjectTestCase
         $this->getJson("$link/steps/0/objects/999999")->assertNotFound();
         $say = fn (array $with): TestResponse => $this->postJson(
             "$link/comments",
-            $with + ['step' => 0, 'by' => 'A guest', 'words' => 'Could this be <b>lower</b>?', 'place' => '1,2.5,-3'],
+            $with + ['view' => 2, 'by' => 'A guest', 'words' => 'Could this be <b>lower</b>?', 'place' => '1,2.5,-3'],
         );
         $say([])->assertCreated();
         foreach (
             [
-                ['step' => 5],
+                ['view' => 1],
+                ['view' => 5],
+                ['view' => ''],
+                ['view' => '2; 3'],
                 ['by' => ''],
                 ['words' => ''],
                 ['words' => str_repeat('x', 1001)],

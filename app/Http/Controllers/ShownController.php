@@ -113,13 +113,17 @@ final class ShownController
     {
         abort_unless($shown->link->may_comment, 404);
         $given = $request->validate([
-            'step' => ['required', 'integer', 'min:0'],
+            'view' => ['required', 'integer', 'min:1', 'max:999999999'],
             'by' => ['required', 'string', 'max:60'],
             'words' => ['required', 'string', 'max:1000'],
             // Metres, with commas between.
             'place' => ['nullable', 'string', 'regex:~^-?[0-9]{1,8}(\.[0-9]{1,9})?(,-?[0-9]{1,8}(\.[0-9]{1,9})?){2}$~D'],
         ]);
-        $view = $shown->presentation()->views[(int) $given['step']] ?? throw new Refused('This view is not shown any more.', 'step');
+        // By its number: views may have been moved since the page was loaded.
+        $view = array_column($shown->presentation()->views, null, 'no')[(int) $given['view']] ?? null;
+        if ($view === null) {
+            throw new Refused('This view is not shown any more.', 'view');
+        }
         $most = GuestComment::query()->where('share_link_id', $shown->link->id)->count();
         if ($most >= 500) {
             throw new Refused('This link has as many comments as it takes.', 'words');

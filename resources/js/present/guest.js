@@ -61,7 +61,7 @@ export class Guest {
     async send() {
         const form = /** @type {HTMLFormElement} */ (this.form);
         const values = valuesOf(form);
-        values.set('step', String(this.presenting.step));
+        values.set('view', String(this.presenting.view));
         if (this.place) values.set('place', this.place.map((metres) => metres.toFixed(4)).join(','));
         const response = await posted(`${this.presenting.address}/comments`, values);
         if (!response?.ok) return sayRefused(form, response);

@@ -25,6 +25,8 @@ export class Presenting {
         const base = new URL(shared).pathname;
         this.count = Number(steps);
         this.step = -1;
+        /** The number of the view that is shown. */
+        this.view = 0;
         /** The step that the canvas has been told of. */
         this.shown = -1;
         /** Whether what the next step needs was asked for. */
@@ -77,6 +79,7 @@ export class Presenting {
         if (!said || this.going !== step) return undefined;
         const first = this.step === -1;
         this.step = step;
+        this.view = said.view;
         this.write(said);
         await stage(this.canvas, said, `${this.address}/faces/${step}`, () => step === this.step);
         this.sight = said.camera ?? undefined;

@@ -7,6 +7,7 @@ import { coloursOf } from '../bench/tint.js';
  * What the server says of a step.
  * @typedef {object} Step
  * @property {number} revision of the project
+ * @property {number} view its number
  * @property {string} name
  * @property {string} note
  * @property {string} states
