@@ -41,7 +41,7 @@ final class PresentingTest extends BrowserTestCase
 
     public function test_a_guest_steps_through_what_a_link_shows_says_something_of_a_place_and_is_shut_out_once_it_is_revoked(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(drawn: false);
         $camera = '{"eye":[-30,-40,25],"target":[20,12,2],"fov":40,"aspect":1.6}';
         $browser->js("return shelfBench.server.ask('POST', '/views', { name: 'From the gate', keep_camera: 1, camera: '$camera' })");
         $browser->js('return shelfBench.server.ask("POST", "/rungs", { keys: "L5,L6", rung: 0 })');
@@ -78,13 +78,14 @@ final class PresentingTest extends BrowserTestCase
         $guest->press('Tab')->find('#present-say .primary')->click();
         $guest->waitForText('#present-picked', 'Thank you');
         // Whoever made the link finds it on the shelf, and goes to where it was said.
-        $browser->visit((string) parse_url($browser->driver->getCurrentURL(), PHP_URL_PATH))->settled();
-        $browser->waitFor('#shelf-V1 .commented')->js('shelfBench.command("comments", document.querySelector("#shelf-V1"))');
+        $browser->visit((string) parse_url($browser->driver->getCurrentURL(), PHP_URL_PATH));
+        $browser->waitFor('#shelf-V1 .commented')->waitUntil('return !window.shelfBench?.canvas.loading', 'objects do not come');
+        self::stopDrawing($browser);
+        $browser->js('shelfBench.command("comments", document.querySelector("#shelf-V1"))');
         $browser->waitForText('#dialog', 'Could this be green?');
         self::assertNoFindings($browser, 'what guests said');
-        $browser->click('[data-said-at]')->waitForText('#comment-mark .words', 'Could this be green?')->settled();
-        usleep(500_000);
-        $browser->settled();
+        $browser->click('[data-said-at]')->waitForText('#comment-mark .words', 'Could this be green?');
+        $browser->waitUntil('return shelfBench.canvas.viewpoint.goal === null', 'the camera is still on its way');
         $at = $browser->js(
             'const box = document.getElementById("comment-mark").getBoundingClientRect(), { canvas } = shelfBench; '.
                 'const { left, top } = canvas.surface.getBoundingClientRect(), { camera } = canvas.viewpoint; '.
@@ -119,6 +120,7 @@ final class PresentingTest extends BrowserTestCase
         );
         $keep('{ name: "From here", keep_rungs: 1 }');
         $browser->waitFor('#shelf-V3')->press('Alt+i')->waitFor('#pictures');
+        $browser->size(860, 600);
         $this->still($browser);
         self::assertNoFindings($browser, 'pictures');
         $browser->type('#pictures-longer', '63')->press('Enter')->waitForText('#pictures-error', 'from 64 to 4096');
@@ -148,7 +150,7 @@ final class PresentingTest extends BrowserTestCase
                     const mean = (a, b) => a.reduce((sum, value, at) => sum + Math.abs(value - b[at]), 0) / a.length;
                     tiles.side = 4096;
                     const whole = bytes(await tiles.draw(sight, width, height, false, signal));
-                    tiles.side = 190;
+                    tiles.side = 230;
                     const parts = bytes(await tiles.draw(sight, width, height, false, signal));
                     const clear = bytes(await tiles.draw(sight, width, height, true, signal));
                     let [none, some, off] = [0, 0, 0];
@@ -171,8 +173,8 @@ final class PresentingTest extends BrowserTestCase
         );
         self::assertIsArray($apart, is_string($apart) ? $apart : '');
         foreach ($apart as [$whole, $parts, $clear, $hasNone, $some]) {
-            self::assertLessThan(0.02, $whole, 'of 255 a channel, in one tile');
-            self::assertLessThan(0.2, $parts, 'of 255 a channel, in many');
+            self::assertLessThan(0.1, $whole, 'of 255 a channel, in one tile');
+            self::assertLessThan(0.3, $parts, 'of 255 a channel, in many');
             self::assertLessThan(1.0, $clear, 'of 255 a channel, before the ground that it had');
             self::assertTrue($hasNone);
             self::assertGreaterThan(100, $some, 'glass and ghosts let the ground through');
