@@ -74,7 +74,15 @@
                 <a class="button" href="{{ route('workbench', $project) }}">Back to the workbench</a>
             </p>
             <div class="pictures-busy" id="pictures-busy" hidden>
-                <progress id="pictures-progress" max="1" value="0" aria-label="Pictures made"></progress>
+                <div
+                    class="bar"
+                    id="pictures-progress"
+                    role="progressbar"
+                    aria-label="Pictures made"
+                    aria-valuemin="0"
+                    aria-valuemax="100"
+                    ><i></i
+                ></div>
                 <p id="pictures-step"></p>
             </div>
             <p class="pictures-done" id="pictures-done" role="status"></p>

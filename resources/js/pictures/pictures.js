@@ -207,7 +207,9 @@ export class Pictures {
             const [width, height] = sizeOf(this.aspect, longer);
             const sight = said.camera ?? this.canvas.viewpoint.get();
             const picture = await this.tiles.draw(sight, width, height, clear, signal, (share) => {
-                progress.setAttribute('value', String((at + share) / this.ticked.length));
+                const percent = Math.round((100 * (at + share)) / this.ticked.length);
+                progress.setAttribute('aria-valuenow', String(percent));
+                /** @type {HTMLElement} */ (progress.firstElementChild).style.width = `${percent}%`;
             });
             if (this.failure !== null) throw new Unmade(sentenceOf(this.failure));
             const file = await new Promise((resolve) => picture.toBlob(resolve, 'image/png'));
