@@ -206,6 +206,16 @@ final class PresentingTest extends BrowserTestCase
         self::assertSame([[200, 125], [160, 200]], [$sizes['Gate.png'], $sizes['Gate (2).png']]);
         self::assertSame('Marlpit Baths pictures.zip', preg_replace('~ \d+~', '', (string) $browser->js('return window.savedAs')));
         self::assertSame([], $browser->complaints());
+        // What does not come is said, and the picture is made with what there is.
+        $browser->tools->execute('Network.enable');
+        $browser->tools->execute('Network.setBlockedURLs', ['urls' => ['*/packs/*']]);
+        $browser->js('location.reload()');
+        $browser->waitUntil('return window.saved === undefined && window.shelfPictures !== undefined', 'no new page');
+        $browser->waitUntil('return !shelfPictures.canvas.loading', 'the objects do not come');
+        $browser->click('#pictures-all')->click('[name=steps]')->type('#pictures-longer', '100')->press('Enter');
+        $browser->waitForText('#pictures-done', 'Parts are coarser or boxes, because they could not be fetched.', 60);
+        $browser->tools->execute('Network.setBlockedURLs', ['urls' => []]);
+        $browser->complaints();
     }
 
     private function still(Browser $browser): void

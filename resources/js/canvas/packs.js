@@ -2,6 +2,10 @@ import { BufferAttribute, BufferGeometry, EdgesGeometry } from 'three';
 import { Page } from './pages.js';
 
 const AT_ONCE = 6;
+
+/** Times that a pack is asked for again. */
+const TRIES = 3;
+
 const KINDS = /** @type {const} */ ({ 0: 'points', 1: 'lines', 4: 'triangles' });
 
 /** Fetches packs in the order of need, takes them apart, and puts their meshes on pages. */
@@ -70,6 +74,11 @@ export class Packs {
         if (!this.here.has(pack) && !this.coming.has(pack)) this.wanted.set(pack, (this.wanted.get(pack) ?? 0) + gain);
     }
 
+    /** Whether something that was wanted could not be fetched, however often it was tried. */
+    get isLacking() {
+        return [...this.failed].some(([pack, tries]) => tries > TRIES && !this.here.has(pack));
+    }
+
     get missing() {
         return this.wanted.size + this.coming.size;
     }
@@ -82,7 +91,7 @@ export class Packs {
                 if (gain > most) [best, most] = [pack, gain];
             }
             this.wanted.delete(best);
-            if ((this.failed.get(best) ?? 0) > 3) continue;
+            if ((this.failed.get(best) ?? 0) > TRIES) continue;
             this.coming.add(best);
             this.fetch(best);
         }

@@ -216,7 +216,7 @@ export class Pictures {
             if (!file) throw new Unmade('The browser has no room for a picture of this size.');
             this.get('made').replaceChildren(picture);
             this.get('made').hidden = false;
-            await made.add(at, /** @type {Blob} */ (file), this.tiles.coarser);
+            await made.add(at, /** @type {Blob} */ (file), this.tiles.coarser > 0, this.canvas.packs.isLacking);
         } catch (error) {
             if (error instanceof Ended) throw error;
             made.lacks(at, error instanceof Error ? error.message : '');
@@ -281,7 +281,8 @@ class Made {
         this.bundle = names.length > 1 ? new Bundle() : null;
         this.together = `${fileName(together)} pictures.zip`;
         this.count = 0;
-        this.coarser = 0;
+        /** Pictures in which something is coarser, and those in which something is missing. */
+        this.coarser = this.unwhole = 0;
         /** @type {Blob | null} */
         this.only = null;
         /** @type {string[]} */
@@ -289,12 +290,18 @@ class Made {
         this.isEnded = false;
     }
 
-    /** @param {number} at @param {Blob} file @param {number} coarser objects */
-    async add(at, file, coarser) {
+    /**
+     * @param {number} at
+     * @param {Blob} file
+     * @param {boolean} isCoarser whether the budget was too small for it
+     * @param {boolean} isLacking whether something of the model could not be fetched
+     */
+    async add(at, file, isCoarser, isLacking) {
         if (this.bundle) await this.bundle.add(this.files[at], file);
         else this.only = file;
         this.count++;
-        if (coarser > 0) this.coarser++;
+        if (isCoarser) this.coarser++;
+        if (isLacking) this.unwhole++;
     }
 
     /** @param {number} at @param {string} why */
@@ -311,12 +318,17 @@ class Made {
         return [
             this.isEnded ? 'Stopped.' : '',
             file ? `${this.bundle ? `${pictures} saved in` : 'Saved as'} ${name}.` : 'Nothing was saved.',
-            this.coarser > 0
-                ? `In ${this.coarser === 1 ? 'one' : this.coarser} of them something is drawn coarser, to keep the budget.`
-                : '',
+            this.remark(this.coarser, 'something is drawn coarser, to keep the budget.'),
+            this.remark(this.unwhole, 'parts are coarser or boxes, because they could not be fetched.'),
             this.lacking.length > 0 ? `Not made: ${this.lacking.join(' · ')}` : '',
         ]
             .filter((sentence) => sentence !== '')
             .join(' ');
+    }
+
+    /** @param {number} count of pictures that it holds for @param {string} what */
+    remark(count, what) {
+        if (count === 0) return '';
+        return this.bundle ? `In ${count === 1 ? 'one' : count} of them ${what}` : `${what[0].toUpperCase()}${what.slice(1)}`;
     }
 }
