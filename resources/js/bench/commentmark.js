@@ -51,6 +51,7 @@ export class CommentMark {
         const { clientWidth: width, clientHeight: height } = canvas.element;
         // Its point is at the place; its words stay in the canvas.
         const [x, y] = [Math.max(0, Math.min(width, spot[0])), Math.max(0, Math.min(height, spot[1]))];
+        this.element.style.setProperty('--room', `${Math.max(x, width - x) - 24}px`);
         this.element.style.translate = `${x}px ${y}px`;
         this.element.classList.toggle('to-left', x > width / 2);
         this.element.classList.toggle('upwards', y > height / 2);
