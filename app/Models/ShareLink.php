@@ -80,7 +80,30 @@ final class ShareLink extends Model
     /** Whether it still leads anywhere. */
     public function isOpen(): bool
     {
-        return $this->revoked_at === null && $this->ends_at->isFuture() && Gate::forUser($this->maker)->allows('see', $this->project);
+        return $this->lasts() && Gate::forUser($this->maker)->allows('see', $this->project);
+    }
+
+    private function lasts(): bool
+    {
+        return $this->revoked_at === null && $this->ends_at->isFuture();
+    }
+
+    /**
+     * Which of the links of one project still lead anywhere; whoever made several is asked about once.
+     *
+     * @param iterable<self> $links
+     *
+     * @return array<int, bool> by id
+     */
+    public static function open(iterable $links): array
+    {
+        $open = $sees = [];
+        foreach ($links as $link) {
+            $sees[$link->user_id] ??= Gate::forUser($link->maker)->allows('see', $link->project);
+            $open[$link->id] = $sees[$link->user_id] && $link->lasts();
+        }
+
+        return $open;
     }
 
     /** One more visit; counted where it is written, whoever else visits at the same moment. */

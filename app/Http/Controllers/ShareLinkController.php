@@ -26,6 +26,12 @@ final class ShareLinkController
     public function index(Request $request, Bench $bench): View
     {
         $keys = $request->string('keys')->value();
+        $links = ShareLink::query()
+            ->with(['maker', 'project'])
+            ->where('project_id', $bench->project->id)
+            ->orderByDesc('id')
+            ->limit(200)
+            ->get();
 
         return view('workbench.share-links', [
             'bench' => $bench,
@@ -33,12 +39,8 @@ final class ShareLinkController
             'count' => $keys === '' ? count($bench->shelf()->within(0)) : count(ViewsController::numbers($bench, $keys)),
             'called' => self::called($bench, $keys),
             'ends' => now()->addDays(self::DAYS)->toDateString(),
-            'links' => ShareLink::query()
-                ->with(['maker', 'project'])
-                ->where('project_id', $bench->project->id)
-                ->orderByDesc('id')
-                ->limit(200)
-                ->get(),
+            'links' => $links,
+            'open' => ShareLink::open($links),
         ]);
     }
 

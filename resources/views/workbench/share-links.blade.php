@@ -41,7 +41,7 @@
                 </thead>
                 <tbody>
                     @foreach ($links as $link)
-                        <tr @class (['gone' => ! $link->isOpen()])>
+                        <tr @class (['gone' => ! $open[$link->id]])>
                             <th scope="row">
                                 <span class="label" title="{{ $link->name }}, made by {{ $link->maker->name }}">{{ $link->name }}</span>
                             </th>
@@ -64,7 +64,7 @@
                                 {{ number_format($link->visits) }}
                             </td>
                             <td>
-                                @if ($link->isOpen())
+                                @if ($open[$link->id])
                                     <button type="button" class="link" data-copy="{{ route('shown', $link->token) }}">Copy</button>
                                     <button type="button" class="link" data-revoke="{{ $link->id }}">Revoke</button>
                                 @endif
