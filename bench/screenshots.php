@@ -59,14 +59,7 @@ $apply = static function (int $view) use ($browser, $go): void {
 $apply(1);
 $go("shelfBench.pick({ keys: '{$layer('Seats')}', mode: 'replace' })");
 $shot('workbench-pick');
-// Details of one of them.
-$go('shelfBench.pick({ found: 1, words: "name=Seat_Shell_050", mode: "replace" }); ');
-$browser->waitForText('#card', 'Seat_Shell_050')->js('shelfBench.details.toggle()');
-$browser->waitForText('#details', 'Layer');
-$shot('details');
-$browser->js(
-    'shelfBench.details.toggle(); shelfBench.command("clear-pick"); shelfBench.finder.search("kind:part layer:Seats not has aisle")',
-);
+$browser->js('shelfBench.command("clear-pick"); shelfBench.finder.search("kind:part layer:Seats not has aisle")');
 $browser->waitForText('#hits', 'objects')->js('document.querySelector("#words").focus(); shelfBench.finder.step(1)');
 $browser->waitForText('#hit-place', '1 of');
 $shot('finding');
@@ -195,6 +188,14 @@ $browser->waitUntil(
 );
 usleep(6_000_000);
 $browser->screenshot("$folder/presentation.png");
+$browser->visit("$base/pictures/all")->waitFor('#pictures');
+$browser->waitUntil(
+    'const { canvas } = window.shelfPictures ?? {}; return canvas && !canvas.loading && !canvas.untextured',
+    'nothing comes',
+);
+$browser->js('document.getElementById("pictures-all").click(); document.querySelectorAll("[name=steps]")[1].click()');
+$browser->click('#pictures-clear')->click('#pictures-make')->waitForText('#pictures-done', 'Saved as', 120);
+$browser->screenshot("$folder/pictures.png");
 $browser->visit($base)->waitFor('.crumb a');
 $report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
 foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {
