@@ -193,7 +193,7 @@ $browser->waitUntil(
     'const { canvas } = window.shelfPictures ?? {}; return canvas && !canvas.loading && !canvas.untextured',
     'nothing comes',
 );
-$browser->js('document.getElementById("pictures-all").click(); document.querySelectorAll("[name=steps]")[1].click()');
+$browser->js('document.getElementById("pictures-all").click(); document.querySelectorAll("[name=views]")[1].click()');
 $browser->click('#pictures-clear')->click('#pictures-make')->waitForText('#pictures-done', 'Saved as', 120);
 $browser->screenshot("$folder/pictures.png");
 $browser->visit($base)->waitFor('.crumb a');

@@ -208,8 +208,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/walk/{views}/steps/{step}', [PresentationController::class, 'step']);
             Route::get('/walk/{views}/faces/{step}', [PresentationController::class, 'faces']);
             Route::get('/pictures/{views}', [PicturesController::class, 'show'])->name('pictures');
-            Route::get('/pictures/{views}/steps/{step}', [PicturesController::class, 'step']);
-            Route::get('/pictures/{views}/faces/{step}', [PicturesController::class, 'faces']);
+            Route::get('/stills/{view}', [PicturesController::class, 'still'])->name('stills');
+            Route::get('/stills/{view}/faces', [PicturesController::class, 'faces']);
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');

@@ -16,8 +16,8 @@ use VineShelf\Scene\Drawn;
  * Views in the order of the shelf, one step after the other, on a desk of nobody.
  *
  * It begins with everything at Full, nothing isolated, cut or tinted. What a view does not keep stays as the views before it left it, as
- * when somebody applies them one by one; so a step is the same however one comes to it. For pictures, each view stands by itself instead,
- * as it would on the desk of the person.
+ * when somebody applies them one by one; so a step is the same however one comes to it. The picture of a view stands on the desk of
+ * whoever wants it instead.
  */
 final class Presentation
 {
@@ -29,9 +29,6 @@ final class Presentation
 
     private readonly Bench $stage;
 
-    /** What the first view is put on. */
-    private readonly Desk $begun;
-
     private ?Bits $shown = null;
 
     /** @var list<Desk> as each step leaves it */
@@ -40,14 +37,19 @@ final class Presentation
     /**
      * @param array<int> $numbers    of the views
      * @param bool       $asPictures whether each step shows what pictures of its view show
-     * @param bool       $byItself   whether each view is put on the person's desk as it is, whatever views come before it
+     * @param Desk|null  $desk       what it begins with instead
      */
-    public function __construct(Bench $bench, array $numbers, bool $asPictures = false, private readonly bool $byItself = false)
+    public function __construct(Bench $bench, array $numbers, bool $asPictures = false, ?Desk $desk = null)
     {
         $wanted = array_flip($numbers);
         $this->views = array_values(array_filter($bench->shelf()->inOrder(), static fn (View $view): bool => isset($wanted[$view->no])));
-        $this->stage = new Bench(app(SceneStore::class), $bench->project, $bench->person, self::first($bench, $asPictures, $byItself));
-        $this->begun = $this->stage->desk;
+        $this->stage = new Bench(app(SceneStore::class), $bench->project, $bench->person, self::first($bench, $asPictures, $desk));
+    }
+
+    /** One view as it would stand on the desk of the bench. */
+    public static function alone(Bench $bench, int $view, bool $asPictures): self
+    {
+        return new self($bench, [$view], $asPictures, $bench->desk);
     }
 
     public function count(): int
@@ -59,7 +61,7 @@ final class Presentation
     public function at(int $step): Bench
     {
         for ($next = count($this->desks); $next <= $step; $next++) {
-            $before = $this->byItself ? $this->begun : $this->desks[$next - 1] ?? $this->begun;
+            $before = $this->desks[$next - 1] ?? $this->stage->desk;
             $this->stage->sit($before);
             $this->desks[] = $this->after($before, $this->views[$next]);
         }
@@ -138,16 +140,12 @@ final class Presentation
     }
 
     /**
-     * Where a step is looked at from: the camera of its view, or of the last one before it that keeps one; null where none does, and
-     * for a view by itself where it keeps none.
+     * Where a step is looked at from: the camera of its view, or of the last one before it that keeps one; null where none does.
      *
      * @return array<string, mixed>|null
      */
     public function cameraAt(int $step): ?array
     {
-        if ($this->byItself) {
-            return $this->views[$step]->camera;
-        }
         for (; $step >= 0; $step--) {
             if ($this->views[$step]->camera !== null) {
                 return $this->views[$step]->camera;
@@ -172,12 +170,12 @@ final class Presentation
         return $desk;
     }
 
-    private static function first(Bench $bench, bool $asPictures, bool $byItself): Desk
+    private static function first(Bench $bench, bool $asPictures, ?Desk $desk): Desk
     {
-        $desk = $byItself ? clone $bench->desk : new Desk(['project_id' => $bench->project->id, 'user_id' => $bench->person->id]);
-        $desk->shows_output = $asPictures;
-        $desk->output_of_view = true;
+        $first = $desk === null ? new Desk(['project_id' => $bench->project->id, 'user_id' => $bench->person->id]) : clone $desk;
+        $first->shows_output = $asPictures;
+        $first->output_of_view = true;
 
-        return $desk;
+        return $first;
     }
 }

@@ -2,9 +2,8 @@
 <x-page title="Pictures · {{ $project->name }}" class="pictures-page" script="pictures">
     <main
         id="pictures"
-        data-address="{{ $address }}"
         data-workbench="{{ route('workbench', $project) }}"
-        data-together="{{ $folder }}"
+        data-together="{{ $together }}"
         data-budget="{{ $budget }}"
         data-smoothing="{{ config('shelf.smoothing') }}"
     >
@@ -17,17 +16,17 @@
                     ><input type="checkbox" id="pictures-all" checked /> <span id="pictures-count" class="number"></span
                 ></label>
                 <ul id="pictures-list">
-                    @foreach ($views as $step => $view)
+                    @foreach ($views as $view)
                         <li>
                             <input
                                 type="checkbox"
-                                name="steps"
-                                value="{{ $step }}"
+                                name="views"
+                                value="{{ $view->no }}"
                                 data-name="{{ $view->name }}"
                                 aria-label="Make a picture of {{ $view->name }}"
                                 checked
                             />
-                            <button type="button" class="pictures-look" data-step="{{ $step }}" title="{{ $view->name }}">{{
+                            <button type="button" class="pictures-look" data-view="{{ $view->no }}" title="{{ $view->name }}">{{
                                 $view->name
                             }}</button>
                             @if ($view->camera === null)

@@ -140,9 +140,9 @@ final class PresentingTest extends BrowserTestCase
                 };
                 const { backdrop } = canvas.painter.look;
                 const said = [];
-                for (const step of [0, 1]) {
-                    await page.look(step, true);
-                    while (canvas.stale || canvas.painter.pass || canvas.packs.missing > 0 || canvas.fetching > 0)
+                for (const view of [1, 2]) {
+                    await page.look(view, true);
+                    while (canvas.stale || canvas.painter.pass || !canvas.painter.summary.done || canvas.packs.missing > 0)
                         await new Promise((resolve) => setTimeout(resolve, 50));
                     canvas.painter.show(0);
                     const seen = bytes(canvas.surface);
@@ -184,8 +184,16 @@ final class PresentingTest extends BrowserTestCase
             'const make = URL.createObjectURL; URL.createObjectURL = (file) => { window.saved = file; return make.call(URL, file); }; '.
                 'HTMLAnchorElement.prototype.click = function () { window.savedAs = this.download; };',
         );
+        // The canvas stands where it was turned to while a view without a camera was looked at.
+        $browser->click('.pictures-look[data-view="3"]')->waitUntil('return shelfPictures.said.view === 3', 'the view is not shown');
+        $browser->js(
+            'shelfPictures.canvas.viewpoint.set({ eye: [1, -50, 30], target: [10, 5, 2], fov: 40 }, true); window.sights = []; '.
+                'const { tiles } = shelfPictures, draw = tiles.draw; tiles.draw = function (sight, ...rest) { sights.push(sight.eye); '.
+                'return draw.call(this, sight, ...rest); };',
+        );
         $browser->click('[name=of][value=output]')->type('#pictures-longer', '200')->press('Enter');
         $browser->waitForText('#pictures-done', '3 pictures saved in', 60);
+        self::assertEqualsWithDelta([[-30, -40, 25], [-20, -60, 25], [1, -50, 30]], $browser->js('return window.sights'), 0.01);
         $bytes = $browser->driver->executeAsyncScript(
             'const done = arguments[arguments.length - 1]; window.saved.arrayBuffer().then((buffer) => '.
                 'done(btoa(String.fromCharCode(...new Uint8Array(buffer)))))',
@@ -212,7 +220,7 @@ final class PresentingTest extends BrowserTestCase
         $browser->js('location.reload()');
         $browser->waitUntil('return window.saved === undefined && window.shelfPictures !== undefined', 'no new page');
         $browser->waitUntil('return !shelfPictures.canvas.loading', 'the objects do not come');
-        $browser->click('#pictures-all')->click('[name=steps]')->type('#pictures-longer', '100')->press('Enter');
+        $browser->click('#pictures-all')->click('[name=views]')->type('#pictures-longer', '100')->press('Enter');
         $browser->waitForText('#pictures-done', 'Parts are coarser or boxes, because they could not be fetched.', 60);
         $browser->tools->execute('Network.setBlockedURLs', ['urls' => []]);
         $browser->complaints();
@@ -222,7 +230,7 @@ final class PresentingTest extends BrowserTestCase
     {
         $browser->waitUntil(
             'const { canvas } = window.shelfPictures ?? {}; return !!canvas && !canvas.loading && !canvas.untextured && !canvas.stale && '.
-                '!canvas.painter.pass && canvas.painter.hasPicture && canvas.packs.missing === 0 && shelfPictures.said !== null',
+                '!canvas.painter.pass && canvas.painter.summary.done && canvas.painter.hasPicture && canvas.packs.missing === 0 && shelfPictures.isReady',
             'the picture is not whole',
         );
     }

@@ -13,9 +13,9 @@ final class PicturesTest extends ProjectTestCase
     private const CAMERA = '{"eye":[4,0,2],"target":[0,0,0],"fov":40,"aspect":1.5}';
 
     /** @return array<string, mixed> */
-    private function still(string $views, int $step, string $of = 'desk'): array
+    private function still(int $view, string $of = 'desk'): array
     {
-        return $this->getJson($this->path("pictures/$views/steps/$step?of=$of"))->assertOk()->json();
+        return $this->getJson($this->path("stills/$view?of=$of"))->assertOk()->json();
     }
 
     /** @param array<string, mixed> $still @return list<int> the rung of each object, by number */
@@ -57,11 +57,11 @@ final class PicturesTest extends ProjectTestCase
         $this->send('POST', 'isolate/back', []);
         $before = [$this->bench()->desk->revision, $this->bench()->settings()->pack()];
         $stills = [];
-        foreach (array_keys($keeps) as $at) {
+        foreach (array_reverse(array_keys($keeps)) as $at) {
             foreach (['desk', 'output'] as $of) {
-                $stills[$at][$of] = self::rungs($this->still('all', $at, $of));
-                $alone = $this->still('V'.($at + 1), 0, $of);
-                self::assertSame([$stills[$at][$of], "View $at"], [self::rungs($alone), $alone['name']]);
+                $still = $this->still($at + 1, $of);
+                $stills[$at][$of] = self::rungs($still);
+                self::assertSame("View $at", $still['name']);
             }
         }
         self::assertSame($before, [$this->bench()->desk->revision, $this->bench()->settings()->pack()], 'nothing is done to the desk');
@@ -87,9 +87,9 @@ final class PicturesTest extends ProjectTestCase
             ->assertSeeInOrder(['Hall <b>', 'Roof', 'from here'])
             ->assertSee('data-together="'.$this->project->name.'"', false);
         $this->get($this->path('pictures/F1'))->assertOk()->assertSee('data-together="Client"', false)->assertDontSee('Hall');
-        self::assertSame(40, $this->still('all', 0)['camera']['fov']);
-        self::assertNull($this->still('all', 1)['camera'], 'the camera of the view before it is not its own');
-        $this->get($this->path('pictures/all/faces/0?of=desk'))->assertOk();
+        self::assertSame(40, $this->still(1)['camera']['fov']);
+        self::assertNull($this->still(2)['camera'], 'the camera of the view before it is not its own');
+        $this->get($this->path('stills/1/faces?of=desk'))->assertOk();
         $this->actingAs($this->person('Otto Brandt'))->get($this->path('pictures/all'))->assertNotFound();
     }
 
@@ -100,9 +100,9 @@ final class PicturesTest extends ProjectTestCase
         $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 0]);
         $other = $this->person('Vera Moss');
         $this->project->people()->attach($other, ['role' => 'viewer']);
-        $mine = self::rungs($this->still('V1', 0));
+        $mine = self::rungs($this->still(1));
         $this->actingAs($other);
-        $theirs = self::rungs($this->still('V1', 0));
+        $theirs = self::rungs($this->still(1));
         $scene = Bench::of($this->project->refresh(), $other)->scene();
         $rows = $scene
             ->layers()
@@ -118,14 +118,15 @@ final class PicturesTest extends ProjectTestCase
     #[TestWith(['pictures/F9', 422])]
     #[TestWith(['pictures/L1', 422])]
     #[TestWith(['pictures/%27', 422])]
-    #[TestWith(['pictures/V1/steps/1?of=desk', 404])]
-    #[TestWith(['pictures/V1/steps/99999999999999999999?of=desk', 404])]
-    #[TestWith(['pictures/V1/steps/-1?of=desk', 404])]
-    #[TestWith(['pictures/V1/steps/0', 422])]
-    #[TestWith(['pictures/V1/steps/0?of=both', 422])]
-    #[TestWith(['pictures/V1/steps/0?of[]=desk', 422])]
-    #[TestWith(['pictures/V1/faces/0?of=', 422])]
-    #[TestWith(['pictures/V1/faces/7?of=output', 404])]
+    #[TestWith(['stills/2?of=desk', 404])]
+    #[TestWith(['stills/99999999999999999999?of=desk', 404])]
+    #[TestWith(['stills/-1?of=desk', 404])]
+    #[TestWith(['stills/V1?of=desk', 404])]
+    #[TestWith(['stills/1', 422])]
+    #[TestWith(['stills/1?of=both', 422])]
+    #[TestWith(['stills/1?of[]=desk', 422])]
+    #[TestWith(['stills/1/faces?of=', 422])]
+    #[TestWith(['stills/7/faces?of=output', 404])]
     public function test_what_is_not_there_is_said(string $path, int $status): void
     {
         $this->send('POST', 'views', ['name' => 'Hall', 'keep_rungs' => 1]);

@@ -19,52 +19,44 @@ use Illuminate\View\View;
 /** A page where pictures of views are drawn, each view by itself on the desk of whoever asks. Nothing here changes a desk. */
 final class PicturesController
 {
+    /** @throws Refused */
     public function show(Bench $bench, string $views): View
     {
         return view('pictures', [
             'project' => $bench->project,
-            'views' => self::stills($bench, $views, false)->views,
-            'folder' => self::folder($bench, $views),
-            'address' => route('pictures', [$bench->project, $views]),
+            'views' => (new Presentation($bench, PresentationController::numbers($bench, $views)))->views,
+            'together' => self::together($bench, $views),
             'materials' => Surfaces::of($bench->project),
             'budget' => json_encode(Budget::most()),
         ]);
     }
 
-    public function step(Request $request, Bench $bench, string $views, int $step): JsonResponse
+    /** What the picture of a view shows, as {@see Step::toArray()} says it. */
+    public function still(Request $request, Bench $bench, int $view): JsonResponse
     {
-        return new JsonResponse((new Step(self::still($request, $bench, $views, $step), $step))->toArray());
+        return new JsonResponse((new Step(self::alone($request, $bench, $view), 0))->toArray());
     }
 
     /** The cut faces of what a picture shows, as {@see CutDrawing::bytes()} lays them out. */
-    public function faces(Request $request, Bench $bench, string $views, int $step): Response
+    public function faces(Request $request, Bench $bench, int $view): Response
     {
-        return response((new CutDrawing(self::still($request, $bench, $views, $step)->at($step)))->bytes(), 200, [
+        return response((new CutDrawing(self::alone($request, $bench, $view)->at(0)))->bytes(), 200, [
             'Content-Type' => 'application/octet-stream',
             'Cache-Control' => 'no-store',
         ]);
     }
 
-    /** @throws Refused */
-    private static function still(Request $request, Bench $bench, string $views, int $step): Presentation
+    /** A view by its number: others may be moved or deleted while the page is open. */
+    private static function alone(Request $request, Bench $bench, int $view): Presentation
     {
         $of = $request->validate(['of' => ['required', 'in:desk,output']])['of'];
-        $stills = self::stills($bench, $views, $of === 'output');
-        abort_unless($step < $stills->count(), 404);
+        abort_unless(isset($bench->shelf()->members[$view]), 404);
 
-        return $stills;
-    }
-
-    /** @throws Refused */
-    private static function stills(Bench $bench, string $views, bool $asPictures): Presentation
-    {
-        $numbers = PresentationController::numbers($bench, $views);
-
-        return new Presentation($bench, $numbers, $asPictures, byItself: true);
+        return Presentation::alone($bench, $view, $of === 'output');
     }
 
     /** What several pictures together are called: their folder, where they are asked for by one; else the project. */
-    private static function folder(Bench $bench, string $views): string
+    private static function together(Bench $bench, string $views): string
     {
         $folder = preg_match('/^F(\d{1,9})$/D', $views, $found) === 1 ? $bench->shelf()->folders[(int) $found[1]] ?? null : null;
 

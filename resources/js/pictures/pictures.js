@@ -14,6 +14,8 @@ const USUAL = 1.5;
 /** Pixels of the longer side. */
 const [LEAST, MOST] = [64, 4096];
 
+const UNABLE = 'This browser cannot draw in three dimensions.';
+
 /** Something that the page says, instead of a picture. */
 class Unmade extends Error {}
 
@@ -21,10 +23,10 @@ class Unmade extends Error {}
 export class Pictures {
     /** @param {HTMLElement} page */
     constructor(page) {
-        const { address = '', workbench = '', budget = '{}', smoothing, together = '' } = page.dataset;
-        this.address = new URL(address).pathname;
+        const { workbench = '', budget = '{}', smoothing, together = '' } = page.dataset;
         this.together = together;
         const base = new URL(workbench).pathname;
+        this.stills = `${base}/stills`;
         this.form = /** @type {HTMLFormElement} */ (document.getElementById('pictures-form'));
         this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), {
             records: `${base}/records`,
@@ -40,13 +42,18 @@ export class Pictures {
         this.canvas.clicks = false;
         this.tiles = new Tiles(this.canvas);
         /** The view that is looked at, and what the server says of it. */
-        this.step = 0;
+        this.view = Number(this.form.querySelector('[data-view]')?.getAttribute('data-view'));
         /** @type {import('../present/stage.js').Step | null} */
         this.said = null;
         /** Counts what was asked for, so that what comes late is not shown. */
         this.turn = 0;
+        /** Where views without a camera are taken from. @type {import('../canvas/camera.js').Sight | null} */
+        this.from = leftFrom();
         /** @type {AbortController | null} ends what is being made */
         this.making = null;
+        this.isUnable = false;
+        /** Whether all that is shown at the beginning has come. */
+        this.isReady = false;
         /** @type {number | null} the status of an answer that failed, 0 for none at all */
         this.failure = null;
         this.listen();
@@ -60,14 +67,16 @@ export class Pictures {
     }
 
     async begin() {
-        await Promise.all([this.canvas.load(leftFrom()), this.look(0, true)]);
+        await Promise.all([this.canvas.load(this.from), this.look(this.view, true)]);
+        this.from ??= this.canvas.viewpoint.fitted(this.canvas.viewpoint.all);
         // What the desk hides was not sent, and is asked for now.
-        if (!this.making) await this.look(this.step, true);
+        if (!this.making) await this.look(this.view, true);
+        this.isReady = true;
     }
 
     /** @returns {HTMLInputElement[]} those of the views that are ticked */
     get ticked() {
-        return /** @type {HTMLInputElement[]} */ ([...this.form.querySelectorAll('[name=steps]')]).filter((tick) => tick.checked);
+        return /** @type {HTMLInputElement[]} */ ([...this.form.querySelectorAll('[name=views]')]).filter((tick) => tick.checked);
     }
 
     get of() {
@@ -81,29 +90,31 @@ export class Pictures {
 
     /**
      * What the server says of a view, shown in the canvas.
-     * @param {number} step
+     * @param {number} view
      * @returns {Promise<import('../present/stage.js').Step | null>} null where another one is wanted meanwhile
      * @throws {Unmade}
      */
-    async bring(step) {
+    async bring(view) {
         const turn = ++this.turn;
         const isStill = () => turn === this.turn;
-        const query = `${step}?of=${this.of}`;
-        const response = await fetch(`${this.address}/steps/${query}`, { headers: { Accept: 'application/json' } }).catch(() => null);
+        const of = `of=${this.of}`;
+        const response = await fetch(`${this.stills}/${view}?${of}`, { headers: { Accept: 'application/json' } }).catch(() => null);
         if (!response?.ok) throw new Unmade(sentenceOf(response?.status ?? 0));
         const said = await response.json();
         if (!isStill()) return null;
-        if (!(await stage(this.canvas, said, `${this.address}/faces/${query}`, isStill))) throw new Unmade('Its cut faces do not come.');
+        if (!(await stage(this.canvas, said, `${this.stills}/${view}/faces?${of}`, isStill)))
+            throw new Unmade('Its cut faces do not come.');
         this.canvas.refreshBounds();
         return isStill() ? said : null;
     }
 
-    /** @param {number} step @param {boolean} [atOnce] */
-    async look(step, atOnce = false) {
-        this.step = step;
+    /** @param {number} view @param {boolean} [atOnce] */
+    async look(view, atOnce = false) {
+        this.stand();
+        this.view = view;
         this.mark();
         try {
-            const said = await this.bring(step);
+            const said = await this.bring(view);
             if (!said) return;
             this.said = said;
             this.get('made').hidden = true;
@@ -115,14 +126,26 @@ export class Pictures {
         }
     }
 
-    /** Looks from where the view was kept. @param {boolean} [atOnce] */
+    /** Where somebody has turned the canvas to: a view without a camera is taken from there. */
+    stand() {
+        if (this.said && !this.said.camera && !this.canvas.loading) this.from = this.canvas.viewpoint.get();
+    }
+
+    /** Looks from where the view was kept, or from where the others are taken. @param {boolean} [atOnce] */
     aim(atOnce = false) {
         const { clientWidth: width, clientHeight: height } = this.canvas.element;
         const { viewpoint, framing } = this.canvas;
-        if (this.said?.camera) {
+        const sight = this.said?.camera ? whole({ aspect: USUAL, ...this.said.camera }, width / Math.max(1, height)) : this.from;
+        if (sight) {
             framing.framed = true;
-            viewpoint.set(whole({ aspect: USUAL, ...this.said.camera }, width / Math.max(1, height)), atOnce);
+            viewpoint.set(sight, atOnce);
         }
+        this.frame();
+    }
+
+    /** What the picture will have, and how large it will be. */
+    frame() {
+        const { clientWidth: width, clientHeight: height } = this.canvas.element;
         drawFrame(/** @type {any} */ (document.getElementById('view-frame')), this.said?.camera ? this.aspect : 0, width, height);
         const longer = this.longer();
         this.get('shape').textContent = longer === null ? '' : sizeOf(this.aspect, longer).join(' × ');
@@ -137,13 +160,13 @@ export class Pictures {
 
     /** Which view is looked at. */
     mark() {
-        for (const look of this.form.querySelectorAll('[data-step]'))
-            look.setAttribute('aria-pressed', String(Number(/** @type {HTMLElement} */ (look).dataset.step) === this.step));
+        for (const look of this.form.querySelectorAll('[data-view]'))
+            look.setAttribute('aria-pressed', String(Number(/** @type {HTMLElement} */ (look).dataset.view) === this.view));
     }
 
     /** How many are ticked. */
     count() {
-        const [ticked, all] = [this.ticked.length, this.form.querySelectorAll('[name=steps]').length];
+        const [ticked, all] = [this.ticked.length, this.form.querySelectorAll('[name=views]').length];
         const tick = /** @type {HTMLInputElement} */ (this.get('all'));
         tick.checked = ticked > 0;
         tick.indeterminate = ticked > 0 && ticked < all;
@@ -166,6 +189,8 @@ export class Pictures {
         if (longer === null) return this.says(`A whole number of pixels from ${LEAST} to ${MOST}.`, this.get('longer'));
         if (ticked.length === 0) return this.says('No view is ticked.');
         this.says('');
+        this.stand();
+        this.failure = null;
         this.making = new AbortController();
         this.busy(true);
         const made = new Made(
@@ -181,7 +206,7 @@ export class Pictures {
                 await this.one(made, at, Number(tick.value), longer);
             }
         } catch (error) {
-            if (!(error instanceof Ended)) throw error;
+            if (!(error instanceof Ended)) return this.says(error instanceof Error ? error.message : '');
             made.isEnded = true;
         } finally {
             this.making = null;
@@ -191,21 +216,21 @@ export class Pictures {
         return undefined;
     }
 
-    /** @param {Made} made @param {number} at which of those that are wanted @param {number} step @param {number} longer pixels */
-    async one(made, at, step, longer) {
+    /** @param {Made} made @param {number} at which of those that are wanted @param {number} view @param {number} longer pixels */
+    async one(made, at, view, longer) {
         const { signal } = /** @type {AbortController} */ (this.making);
         const clear = /** @type {HTMLInputElement} */ (this.get('clear')).checked;
         const progress = this.get('progress');
         try {
-            this.step = step;
+            this.view = view;
             this.failure = null;
             this.mark();
-            const said = await this.bring(step);
+            const said = await this.bring(view);
             if (!said) throw new Ended();
             this.said = said;
             await this.ready(signal);
             const [width, height] = sizeOf(this.aspect, longer);
-            const sight = said.camera ?? this.canvas.viewpoint.get();
+            const sight = said.camera ?? this.from ?? this.canvas.viewpoint.get();
             const picture = await this.tiles.draw(sight, width, height, clear, signal, (share) => {
                 const percent = Math.round((100 * (at + share)) / this.ticked.length);
                 progress.setAttribute('aria-valuenow', String(percent));
@@ -230,6 +255,7 @@ export class Pictures {
             await new Promise((resolve) => setTimeout(resolve, 30));
             if (signal.aborted) throw new Ended();
             if (this.failure !== null) throw new Unmade(sentenceOf(this.failure));
+            if (this.isUnable) throw new Unmade(UNABLE);
         }
     }
 
@@ -249,24 +275,27 @@ export class Pictures {
         });
         this.get('end').addEventListener('click', () => this.making?.abort());
         this.form.addEventListener('click', (event) => {
-            const look = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-step]'));
-            if (look) this.look(Number(look.dataset.step));
+            const look = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-view]'));
+            if (look) this.look(Number(look.dataset.view));
         });
         this.form.addEventListener('change', (event) => {
             const field = /** @type {HTMLInputElement} */ (event.target);
             if (field.id === 'pictures-all')
-                for (const tick of /** @type {NodeListOf<HTMLInputElement>} */ (this.form.querySelectorAll('[name=steps]')))
+                for (const tick of /** @type {NodeListOf<HTMLInputElement>} */ (this.form.querySelectorAll('[name=views]')))
                     tick.checked = field.checked;
-            if (field.name === 'of') this.look(this.step);
+            if (field.name === 'of') this.look(this.view);
             this.count();
         });
-        this.get('longer').addEventListener('input', () => this.aim(true));
+        this.get('longer').addEventListener('input', () => this.frame());
         this.canvas.element.addEventListener('shelf:failed', (event) => {
             this.failure = /** @type {CustomEvent} */ (event).detail.response?.status ?? 0;
             if (!this.making) this.says(sentenceOf(this.failure ?? 0));
         });
-        this.canvas.element.addEventListener('shelf:unable', () => this.says('This browser cannot draw in three dimensions.'));
-        new ResizeObserver(() => this.aim(true)).observe(this.canvas.element);
+        this.canvas.element.addEventListener('shelf:unable', () => {
+            this.isUnable = true;
+            this.says(UNABLE);
+        });
+        new ResizeObserver(() => (this.said?.camera ? this.aim(true) : this.frame())).observe(this.canvas.element);
         addEventListener('beforeunload', (event) => this.making && event.preventDefault());
         document.addEventListener('keydown', (event) => event.key === 'Escape' && this.making?.abort());
     }
