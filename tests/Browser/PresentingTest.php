@@ -230,7 +230,7 @@ final class PresentingTest extends BrowserTestCase
     {
         $browser->waitUntil(
             'const { canvas } = window.shelfPictures ?? {}; return !!canvas && !canvas.loading && !canvas.untextured && !canvas.stale && '.
-                '!canvas.painter.pass && canvas.painter.summary.done && canvas.painter.hasPicture && canvas.packs.missing === 0 && shelfPictures.isReady',
+                '!canvas.painter.pass && canvas.painter.summary.done && canvas.packs.missing === 0 && shelfPictures.isReady',
             'the picture is not whole',
         );
     }
