@@ -13,6 +13,9 @@
     >
         <section class="canvas" id="canvas" aria-label="Model">
             <canvas tabindex="0" aria-label="The model: right button turns it, the wheel zooms. Arrow keys go from view to view"></canvas>
+            @if ($link?->may_comment)
+                <span class="comment-mark" id="say-mark" aria-hidden="true" hidden></span>
+            @endif
         </section>
         <p class="present-busy" id="present-busy" role="status"></p>
         <p class="present-picked" id="present-picked" role="status" hidden></p>

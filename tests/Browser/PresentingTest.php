@@ -71,7 +71,9 @@ final class PresentingTest extends BrowserTestCase
                 'return [x, y, number]; }',
         );
         $guest->clickAt((float) $x, (float) $y);
-        $guest->waitForText('#say-where', 'For what is outlined');
+        $guest->waitForText('#say-where', 'For the place that is marked');
+        $mark = $guest->js('const { left, top } = document.getElementById("say-mark").getBoundingClientRect(); return [left, top]');
+        self::assertEqualsWithDelta([$x, $y], $mark, 1.0, 'the mark is not where the click was');
         $name = $browser->js('return shelfBench.server.json(`/objects/${arguments[0]}`).then((said) => said?.name ?? "")', $number);
         $guest->waitUntil('return document.getElementById("present-picked").textContent !== ""', 'no name is said');
         self::assertSame($name === '' ? 'unnamed' : $name, $guest->text('#present-picked'));
@@ -84,16 +86,21 @@ final class PresentingTest extends BrowserTestCase
         $browser->js('shelfBench.command("comments", document.querySelector("#shelf-V1"))');
         $browser->waitForText('#dialog', 'Could this be green?');
         self::assertNoFindings($browser, 'what guests said');
+        $place = json_decode((string) $browser->find('[data-said-at]')->getAttribute('data-said-at'));
+        $bounds = $browser->js('return shelfBench.server.json(`/find/frame?object=${arguments[0]}`).then(({ box }) => box)', $number);
+        foreach ([0, 1, 2] as $axis) {
+            self::assertGreaterThan($bounds[$axis] - 0.01, $place[$axis], 'before what was clicked');
+            self::assertLessThan($bounds[$axis + 3] + 0.01, $place[$axis], 'beyond what was clicked');
+        }
         $browser->click('[data-said-at]')->waitForText('#comment-mark .words', 'Could this be green?');
         $browser->waitUntil('return shelfBench.canvas.viewpoint.goal === null', 'the camera is still on its way');
         $at = $browser->js(
             'const box = document.getElementById("comment-mark").getBoundingClientRect(), { canvas } = shelfBench; '.
                 'const { left, top } = canvas.surface.getBoundingClientRect(), { camera } = canvas.viewpoint; '.
-                'const b = canvas.placements.bounds((i) => canvas.placements.object[i] === arguments[0]); '.
-                'const spot = b.getCenter(camera.position.clone()).project(camera); '.
+                'const spot = camera.position.clone().fromArray(arguments[0]).project(camera); '.
                 'return [box.left - left - ((spot.x + 1) / 2) * canvas.surface.clientWidth, '.
                 'box.top - top - ((1 - spot.y) / 2) * canvas.surface.clientHeight]',
-            $number,
+            $place,
         );
         self::assertIsArray($at);
         self::assertLessThan(1.5, max(array_map(abs(...), $at)), 'the mark is elsewhere');

@@ -44,7 +44,6 @@ export class CommentMark {
 
     draw() {
         const { canvas } = this.bench;
-        canvas.viewpoint.camera.updateMatrixWorld();
         const spot = this.place && spotOf(canvas, this.place);
         this.element.hidden = !spot;
         if (!spot) return;

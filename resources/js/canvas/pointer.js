@@ -50,9 +50,11 @@ function numberUnder(canvas, event) {
 
 /** @param {import('./canvas.js').Canvas} canvas @param {PointerEvent} event */
 function click(canvas, event) {
-    const number = numberUnder(canvas, event);
+    const { left, top } = canvas.surface.getBoundingClientRect();
+    const [x, y] = [event.clientX - left, event.clientY - top];
+    const number = canvas.numberAt(x, y);
     const mode = event.shiftKey || event.ctrlKey || event.metaKey ? 'add' : event.altKey ? 'remove' : 'replace';
     canvas.outline(0);
     if (number === 0 && mode !== 'replace') return;
-    canvas.report('shelf:pick', { part: number, mode, guarded: canvas.isGuarded(number) });
+    canvas.report('shelf:pick', { part: number, mode, guarded: canvas.isGuarded(number), x, y });
 }

@@ -1,4 +1,6 @@
 import { sentenceOf } from '../bench/failures.js';
+import { placeUnder } from '../canvas/hit.js';
+import { spotOf } from '../canvas/spot.js';
 import { posted, sayRefused, valuesOf } from '../posted.js';
 
 /** What a guest may do besides looking, where the link allows it: ask what something is called, and say something of a view. */
@@ -13,7 +15,8 @@ export class Guest {
         this.place = null;
         const { canvas } = presenting;
         canvas.clicks = mayPick || this.form !== null;
-        canvas.element.addEventListener('shelf:pick', (event) => this.clicked(/** @type {CustomEvent} */ (event).detail.part));
+        canvas.element.addEventListener('shelf:pick', (event) => this.clicked(/** @type {CustomEvent} */ (event).detail));
+        canvas.element.addEventListener('shelf:sight', () => this.draw());
         this.opener?.addEventListener('click', () => this.turn());
         document.getElementById('say-close')?.addEventListener('click', () => this.turn(false));
         this.form?.addEventListener('keydown', (event) => event.key === 'Escape' && this.turn(false));
@@ -29,11 +32,11 @@ export class Guest {
         this.mean(null);
     }
 
-    /** @param {number} object 0 for none */
-    async clicked(object) {
+    /** @param {{part: number, x: number, y: number}} on an object, 0 for none, and where: pixels from the top left */
+    async clicked({ part: object, x, y }) {
         const { canvas, address, step } = this.presenting;
         canvas.outline(object);
-        if (this.form && !this.form.hidden) this.mean(object > 0 ? middleOf(canvas, object) : null);
+        if (this.form && !this.form.hidden) this.mean(object > 0 ? placeUnder(canvas, object, x, y) : null);
         if (!this.mayPick || object === 0) return this.says('');
         const response = await fetch(`${address}/steps/${step}/objects/${object}`, { headers: { Accept: 'application/json' } }).catch(
             () => null,
@@ -45,8 +48,19 @@ export class Guest {
     /** @param {number[] | null} place */
     mean(place) {
         this.place = place;
+        this.draw();
         const line = document.getElementById('say-where');
-        if (line) line.textContent = place ? 'For what is outlined.' : 'For the view as a whole. A click in the model says where.';
+        if (line) line.textContent = place ? 'For the place that is marked.' : 'For the view as a whole. A click in the model says where.';
+    }
+
+    /** Marks the place that is meant. */
+    draw() {
+        const { canvas } = this.presenting;
+        const mark = document.getElementById('say-mark');
+        const spot = this.place && spotOf(canvas, this.place);
+        if (!mark) return;
+        mark.hidden = !spot;
+        if (spot) mark.style.translate = `${spot[0]}px ${spot[1]}px`;
     }
 
     /** @param {boolean} [open] */
@@ -55,7 +69,10 @@ export class Guest {
         this.form.hidden = !open;
         this.opener?.setAttribute('aria-expanded', String(open));
         if (open) /** @type {HTMLElement | null} */ (this.form.querySelector('input, textarea'))?.focus();
-        else this.opener?.focus();
+        else {
+            this.mean(null);
+            this.opener?.focus();
+        }
     }
 
     async send() {
@@ -80,10 +97,4 @@ export class Guest {
         line.textContent = sentence;
         line.hidden = sentence === '';
     }
-}
-
-/** @param {import('../canvas/canvas.js').Canvas} canvas @param {number} object @returns {number[] | null} metres as the canvas counts */
-function middleOf(canvas, object) {
-    const box = canvas.placements.bounds((index) => canvas.placements.object[index] === object);
-    return box.isEmpty() ? null : [0, 1, 2].map((axis) => (box.min.getComponent(axis) + box.max.getComponent(axis)) / 2);
 }
