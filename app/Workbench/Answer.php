@@ -12,6 +12,7 @@ use App\Ledger\Ledger;
 use App\Models\Change;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Facades\DB;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
 
@@ -113,8 +114,27 @@ final class Answer
 
         return [
             'triangles' => $count === 0 ? 0 : $bench->scene()->triangles(1, $count),
-            'drawn' => $bench->weights()->drawn(Bits::all($count), $bench->seen()->rungs()),
+            'drawn' => self::drawn($bench),
         ];
+    }
+
+    /** Triangles at the rungs in effect; remembered, because people go back and forth between views. */
+    private static function drawn(Bench $bench): int
+    {
+        $rungs = $bench->seen()->rungs();
+        $drawn = static fn (): int => $bench->weights()->drawn(Bits::all($bench->scene()->count()), $rungs);
+        if (! apcu_enabled() || DB::transactionLevel() > 0) {
+            return $drawn();
+        }
+        $project = $bench->project;
+        $entry = "drawn.$project->key.$project->revision.$project->next_pack.$project->meshed.".md5($rungs->bytes());
+        $known = apcu_fetch($entry);
+        if (! is_int($known)) {
+            $known = $drawn();
+            apcu_store($entry, $known, 600);
+        }
+
+        return $known;
     }
 
     /** @return array<string, mixed> what the workbench's parts are drawn from */

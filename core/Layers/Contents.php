@@ -62,8 +62,24 @@ final class Contents
         if (count($steps) === 1) {
             return $this->objects($layer) === 0 ? [] : [$steps[0] => $this->objects($layer)];
         }
-        $this->spreads[$levels] ??= $levels->spread($this->scene->layers());
+        $this->spreads[$levels] ??= $this->alike($levels) ?? $levels->spread($this->scene->layers());
 
         return $this->spreads[$levels][$layer] ?? [];
+    }
+
+    /**
+     * Desk and output are often the same: what was found for one is true of the other.
+     *
+     * @return array<int, array<int, int>>|null null where nothing was found for such levels
+     */
+    private function alike(Levels $levels): ?array
+    {
+        foreach ($this->spreads as $other => $spread) {
+            if ($other->bytes() === $levels->bytes()) {
+                return $spread;
+            }
+        }
+
+        return null;
     }
 }
