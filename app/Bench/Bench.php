@@ -154,6 +154,12 @@ final class Bench
         return $this->view;
     }
 
+    /** A view that was read already, and need not be read again. */
+    public function met(View $view): void
+    {
+        $this->view = $view;
+    }
+
     /** What the project is sorted by. */
     public function organizers(): Organizers
     {

@@ -13,16 +13,13 @@ final class OnShelf
     /** What the shelf as it stands is known by; it stays the same for as long as nothing on it changes. */
     public static function stamp(Project $project): string
     {
-        $pictures = DB::scalar(
-            "SELECT md5(coalesce(string_agg(no || ':' || pictured || picture, ',' ORDER BY no), '')) FROM views WHERE project_id = ?",
-            [$project->id],
+        $stamp = DB::scalar(
+            "SELECT left(md5(coalesce(string_agg(no || ':' || pictured || picture, ',' ORDER BY no), '')), 8) || '.' || ".
+                '(SELECT count(*) FROM guest_comments WHERE project_id = ? AND NOT done) FROM views WHERE project_id = ?',
+            [$project->id, $project->id],
         );
 
-        return implode('.', [
-            $project->revision,
-            substr(is_string($pictures) ? $pictures : '', 0, 8),
-            array_sum(self::openComments($project)),
-        ]);
+        return $project->revision.'.'.(is_string($stamp) ? $stamp : '');
     }
 
     /** @return array<int, int> how much guests have said of views that nobody has dealt with, by number of the view */

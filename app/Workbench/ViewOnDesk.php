@@ -27,11 +27,14 @@ final class ViewOnDesk
             static fn (): InEffect => $bench->inEffect()->under($desk, null),
         );
 
-        return DeskSteps::take(
+        $changed = DeskSteps::take(
             $bench,
             "Apply view $view->name",
             static fn (Settings $desk): Settings => $view->keepsRungs() ? $apply($desk) : $desk,
             facets: static fn (Desk $desk) => $desk->putView($view),
         );
+        $bench->met($view);
+
+        return $changed;
     }
 }

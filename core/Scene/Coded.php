@@ -19,6 +19,9 @@ final class Coded
     /** Code 0 stands for no row. */
     private const BLOCK = 255;
 
+    /** Values that five bits tell apart, beside none. */
+    private const HANDFUL = 31;
+
     /** @var array<int, int> place in the list by value */
     private ?array $places = null;
 
@@ -168,6 +171,48 @@ final class Coded
         }
 
         return $rows;
+    }
+
+    /** Passes over all rows that {@see self::histogramBeside()} takes. */
+    public function passes(): int
+    {
+        return count($this->handfuls());
+    }
+
+    /**
+     * @param string $beside a byte of 0 to 7 per row, byte 0 for none
+     *
+     * @return array<int, array<int, int>> rows by that byte, by value, only where there are any
+     */
+    public function histogramBeside(string $beside): array
+    {
+        $rows = [];
+        foreach ($this->handfuls() as [$first, $count]) {
+            // A handful of values have a number of five bits; what is counted with it takes the other three.
+            $numbers = implode('', array_map(static fn (int $number): string => chr($number << 3), range(1, $count)));
+            $map = substr_replace(str_repeat("\0", 256), $numbers, ($first % self::BLOCK) + 1, $count);
+            /** @var array<int, int> $counts */
+            $counts = count_chars(strtr($this->part(intdiv($first, self::BLOCK)), self::every(), $map) | $beside, 1);
+            foreach ($counts as $code => $many) {
+                if ($code > 7) {
+                    $rows[$this->values[$first + ($code >> 3) - 1]][$code & 7] = $many;
+                }
+            }
+        }
+
+        return $rows;
+    }
+
+    /** @return list<array{int, int}> places in the list: the first of each handful of one block, and how many */
+    private function handfuls(): array
+    {
+        $handfuls = [];
+        for ($first = 0, $end = count($this->values); $first < $end; $first += $count) {
+            $count = min(self::HANDFUL, $end - $first, self::BLOCK - ($first % self::BLOCK));
+            $handfuls[] = [$first, $count];
+        }
+
+        return $handfuls;
     }
 
     /** The same column with one value in all rows of a set. */

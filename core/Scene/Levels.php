@@ -204,6 +204,10 @@ final class Levels
      */
     public function spread(Coded $column): array
     {
+        // All steps at once, for some values after the others, or all values at once, for one step after the other.
+        if ($this->most <= 7 && $column->passes() < count($this->histogram())) {
+            return $column->histogramBeside($this->translated(range(0, $this->most)));
+        }
         $spread = [];
         foreach (array_keys($this->histogram()) as $step) {
             foreach ($column->histogramIn($this->translated([$step => 255])) as $value => $rows) {

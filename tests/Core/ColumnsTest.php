@@ -73,12 +73,16 @@ final class ColumnsTest extends TestCase
                         self::steps($mixed),
                     );
                 }
-                $values = $length === 0 ? [] : array_map(static fn (): int => mt_rand(1, 300), range(1, $length));
-                $spread = [];
-                foreach ($values as $at => $value) {
-                    $spread[$value][$a[$at]] = ($spread[$value][$a[$at]] ?? 0) + 1;
+                foreach ([1, 31, 60, 300] as $different) {
+                    $values = $length === 0 ? [] : array_map(static fn (): int => mt_rand(1, $different), range(1, $length));
+                    $spread = [];
+                    foreach ($values as $at => $value) {
+                        $spread[$value][$a[$at]] = ($spread[$value][$a[$at]] ?? 0) + 1;
+                    }
+                    $column = Coded::fromValues($values);
+                    self::assertEquals($spread, $x->spread($column));
+                    self::assertEquals($spread, $column->histogramBeside($x->translated(range(0, 5))));
                 }
-                self::assertEquals($spread, $x->spread(Coded::fromValues($values)));
                 self::assertSame(
                     "\0".implode('', array_map(static fn (int $step): string => chr($step * 10), $a)),
                     $x->translated(array_map(static fn (int $step): int => $step * 10, range(0, 5))),
