@@ -157,7 +157,7 @@ final class PresentingTest extends BrowserTestCase
                     const mean = (a, b) => a.reduce((sum, value, at) => sum + Math.abs(value - b[at]), 0) / a.length;
                     tiles.side = 4096;
                     const whole = bytes(await tiles.draw(sight, width, height, false, signal));
-                    tiles.side = 230;
+                    tiles.side = 300;
                     const parts = bytes(await tiles.draw(sight, width, height, false, signal));
                     const clear = bytes(await tiles.draw(sight, width, height, true, signal));
                     let [none, some, off] = [0, 0, 0];

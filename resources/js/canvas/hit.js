@@ -111,7 +111,12 @@ function meets(from, way, pieces, scale) {
     return found;
 }
 
-/** @param {Vector3} from @param {Vector3} way @param {number[]} half sizes of the box around zero @returns {number[]} where it is entered */
+/**
+ * @param {Vector3} from
+ * @param {Vector3} way
+ * @param {number[]} half sizes of the box around zero
+ * @returns {number[]} where it is entered
+ */
 function meetsBox(from, way, half) {
     let [enters, leaves] = [-Infinity, Infinity];
     for (const axis of /** @type {const} */ ([0, 1, 2])) {
