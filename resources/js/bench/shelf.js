@@ -264,7 +264,7 @@ export class Shelf {
     pictures(keys) {
         if (this.items().every(({ dataset }) => dataset.view === undefined))
             return this.bench.say('There are no views to make pictures of yet. V keeps one.');
-        leaveFrom(this.bench.canvas.viewpoint.get());
+        leaveFrom(this.bench.server.base, this.bench.canvas.viewpoint.get());
         return location.assign(`${this.bench.server.base}/pictures/${keys ? keys.join(',') : 'all'}`);
     }
 

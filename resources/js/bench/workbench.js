@@ -1,4 +1,5 @@
 import { Canvas } from '../canvas/canvas.js';
+import { settingsOf } from '../canvas/settings.js';
 import { PickMarks } from '../canvas/pickmarks.js';
 import { listenToColumns, listenToColumnsDialog } from './columns.js';
 import { CommandBox } from './commandbox.js';
@@ -54,17 +55,7 @@ export class Workbench {
         const base = new URL(element.dataset.base ?? '').pathname;
         this.server = new Server(base, () => ({ ...this.ledger.window, shelf: this.shelf?.stamp ?? '' }));
         this.ledger = new Ledger(/** @type {HTMLElement} */ (element.querySelector('.ledger')), this.server);
-        this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), {
-            records: `${base}/records`,
-            packs: `${base}/packs`,
-            textures: `${base}/textures`,
-            budget: JSON.parse(element.dataset.budget ?? '{}'),
-            versions: `${base}/versions`,
-            meshes: `${base}/meshes`,
-            smoothing: Number(element.dataset.smoothing),
-            materials: JSON.parse(document.getElementById('materials')?.textContent ?? '{}'),
-            csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
-        });
+        this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), settingsOf(element, base));
         this.dialogs = new Dialogs(this);
         listenToExports(this, this.dialogs.element);
         this.menus = new Menus(this);

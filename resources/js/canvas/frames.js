@@ -10,7 +10,8 @@ const GLASS = 8388608;
  * ones; and how they come to the screen.
  */
 export class Frames {
-    constructor() {
+    /** @param {import('./screen.js').Screen} [screen] how they come to the screen, where others do already */
+    constructor({ screen, blend, flat } = makeScreen()) {
         /** @type {import('three').WebGLRenderer} */
         this.renderer = /** @type {any} */ (null);
         this.width = this.height = 1;
@@ -21,7 +22,6 @@ export class Frames {
         this.smoothed = false;
         /** How edges are drawn. */
         this.edges = 'own';
-        const { screen, blend, flat } = makeScreen();
         this.screen = screen;
         this.blend = blend;
         this.flat = flat;

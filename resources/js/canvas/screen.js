@@ -15,6 +15,8 @@ import {
 import { meanFragment, screenFragment, screenVertex } from './shaders.js';
 import { texture } from './textures.js';
 
+/** @typedef {ReturnType<typeof makeScreen>} Screen */
+
 /** What covers the whole picture: the step that puts it on the screen, and the one that averages shifted pictures. */
 export function makeScreen() {
     const triangle = new BufferGeometry();

@@ -20,10 +20,8 @@ export class Ended extends Error {}
 class Part extends Frames {
     /** @param {Frames} seen what the page shows */
     constructor(seen) {
-        super();
+        super(seen);
         this.seen = seen;
-        // What the look writes to when the theme or a pick changes.
-        this.screen = seen.screen;
         this.edges = seen.edges;
         this.renderer = seen.renderer;
         this.sheet = new WebGLRenderTarget(1, 1, { depthBuffer: false });
@@ -84,10 +82,10 @@ export class Tiles {
         const picture = Object.assign(document.createElement('canvas'), { width, height });
         const pen = picture.getContext('2d');
         if (!pen) throw new Error('The browser has no room for a picture of this size.');
+        const part = new Part(frames);
         canvas.isAside = true;
         // What the canvas was drawing is given up.
         painter.pass = null;
-        const part = new Part(frames);
         painter.frames = part;
         painter.patience = Infinity;
         this.coarser = 0;

@@ -1,6 +1,7 @@
 import { sentenceOf } from '../bench/failures.js';
 import { drawFrame, whole } from '../bench/frame.js';
 import { Canvas } from '../canvas/canvas.js';
+import { settingsOf } from '../canvas/settings.js';
 import { Ended, Tiles } from '../canvas/tiles.js';
 import { save } from '../save.js';
 import { stage } from '../present/stage.js';
@@ -23,22 +24,12 @@ class Unmade extends Error {}
 export class Pictures {
     /** @param {HTMLElement} page */
     constructor(page) {
-        const { workbench = '', budget = '{}', smoothing, together = '' } = page.dataset;
+        const { workbench = '', together = '' } = page.dataset;
         this.together = together;
         const base = new URL(workbench).pathname;
         this.stills = `${base}/stills`;
         this.form = /** @type {HTMLFormElement} */ (document.getElementById('pictures-form'));
-        this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), {
-            records: `${base}/records`,
-            packs: `${base}/packs`,
-            textures: `${base}/textures`,
-            versions: `${base}/versions`,
-            meshes: `${base}/meshes`,
-            budget: JSON.parse(budget),
-            smoothing: Number(smoothing),
-            materials: JSON.parse(document.getElementById('materials')?.textContent ?? '{}'),
-            csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
-        });
+        this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), settingsOf(page, base));
         this.canvas.clicks = false;
         this.tiles = new Tiles(this.canvas);
         /** The view that is looked at, and what the server says of it. */
@@ -48,7 +39,7 @@ export class Pictures {
         /** Counts what was asked for, so that what comes late is not shown. */
         this.turn = 0;
         /** Where views without a camera are taken from. @type {import('../canvas/camera.js').Sight | null} */
-        this.from = leftFrom();
+        this.from = leftFrom(base);
         /** @type {AbortController | null} ends what is being made */
         this.making = null;
         this.isUnable = false;

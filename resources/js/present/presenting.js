@@ -3,6 +3,7 @@ import { cutsOf } from '../bench/cuts.js';
 import { sentenceOf } from '../bench/failures.js';
 import { whole } from '../bench/frame.js';
 import { Canvas } from '../canvas/canvas.js';
+import { settingsOf } from '../canvas/settings.js';
 import { foresee } from '../canvas/foresight.js';
 import { Guest } from './guest.js';
 import { stage } from './stage.js';
@@ -20,7 +21,7 @@ export class Presenting {
     /** @param {HTMLElement} page */
     constructor(page) {
         this.page = page;
-        const { address = '', shared = '', budget = '{}', smoothing, steps } = page.dataset;
+        const { address = '', shared = '', steps } = page.dataset;
         this.address = new URL(address).pathname;
         const base = new URL(shared).pathname;
         this.count = Number(steps);
@@ -33,18 +34,10 @@ export class Presenting {
         this.foreseen = false;
         /** @type {Map<number, Promise<Step | null>>} what was asked for */
         this.asked = new Map();
-        this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), {
-            records: `${this.address}/records`,
-            packs: `${base}/packs`,
-            textures: `${base}/textures`,
-            versions: `${base}/versions`,
-            meshes: `${base}/meshes`,
-            isWhole: true,
-            budget: JSON.parse(budget),
-            smoothing: Number(smoothing),
-            materials: JSON.parse(document.getElementById('materials')?.textContent ?? '{}'),
-            csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
-        });
+        this.canvas = new Canvas(
+            /** @type {HTMLElement} */ (document.getElementById('canvas')),
+            settingsOf(page, base, { records: `${this.address}/records`, isWhole: true }),
+        );
         this.canvas.viewpoint.flightTime = FLIGHT_MS;
         this.revision = Number(page.dataset.revision);
         this.guest = new Guest(this, page.dataset.mayPick === '1');
