@@ -3,6 +3,7 @@ import { openExport } from './exporting.js';
 import { jump } from './jump.js';
 import { openDifference } from './difference.js';
 import { openKeys } from './keysheet.js';
+import { lookingCommands } from './lookingcommands.js';
 import { askForFolder, askForRow } from './newrow.js';
 import { showingCommands } from './showing.js';
 import { viewingCommands } from './viewing.js';
@@ -33,8 +34,6 @@ export function commandsOf(bench) {
     const { canvas, finder, ledger } = bench;
     const needsPick = (/** @type {() => any} */ act) => () =>
         bench.picked > 0 ? act() : bench.say('Nothing is picked; pick objects first.');
-    const held = (/** @type {() => any} */ act) => () =>
-        canvas.viewpoint.held ? bench.say('The camera is held; let it go first (H).') : act();
     /** The change that a button names: what somebody else did meanwhile is not taken back in its place. @param {HTMLElement} from */
     const named = (from) => (from.dataset.change ? { change: from.dataset.change } : {});
     /**
@@ -61,69 +60,7 @@ export function commandsOf(bench) {
         ),
         command('Take back', 'desk-redo', 'Do again on the desk', 'Shift+z', () => ask('POST', '/desk/redo')),
 
-        command(
-            'Camera',
-            'fit-all',
-            'Fit all',
-            'a',
-            held(() => canvas.framing.all()),
-        ),
-        command(
-            'Camera',
-            'fit-pick',
-            'Fit the pick',
-            'f',
-            held(() => bench.looking.framePick()),
-        ),
-        command('Camera', 'sides', 'Plan and four sides…', '', (from) => bench.menus.openSides(from)),
-        ...['plan', 'front', 'back', 'left', 'right'].map((side) =>
-            command(
-                'Camera',
-                `side-${side}`,
-                side === 'plan' ? 'Plan' : `Seen from the ${side}`,
-                '',
-                held(() => canvas.viewpoint.side(side, bench.looking.framed())),
-            ),
-        ),
-        command(
-            'Camera',
-            'parallel',
-            'Parallel or perspective',
-            'k',
-            held(() => bench.looking.setParallel(!canvas.viewpoint.isParallel)),
-        ),
-        command(
-            'Camera',
-            'viewpoint-back',
-            'Previous viewpoint',
-            '[',
-            () =>
-                canvas.viewpoint.step(-1) ||
-                bench.say(canvas.viewpoint.held ? 'The camera is held; let it go first (H).' : 'There is no viewpoint before this one.'),
-        ),
-        command(
-            'Camera',
-            'viewpoint-next',
-            'Next viewpoint',
-            ']',
-            () => canvas.viewpoint.step(1) || bench.say('There is no viewpoint after this one.'),
-        ),
-        command('Camera', 'hold', 'Hold the camera', 'h', () => bench.looking.setHold(!canvas.viewpoint.held)),
-        command('Camera', 'cameras', "The model's own cameras…", '', (from) => bench.menus.openCameras(from)),
-        command('Camera', 'frame', 'Show the frame of the view in the canvas', 'Alt+f', () => bench.looking.frame.turn()),
-        command('Camera', 'keep-camera', 'Keep the camera alone as a view', '', () => bench.looking.keepCamera(), { changes: true }),
-        command('Camera', 'cameras-keep', 'All cameras of the model as views', '', () => ask('POST', '/cameras', { all: 1 }), {
-            changes: true,
-        }),
-        command(
-            'Camera',
-            'cameras-around',
-            'A turn around the pick as views…',
-            '',
-            needsPick(() => bench.looking.askAround()),
-            { changes: true },
-        ),
-        command('Camera', 'walk', 'Walk at eye height', 'w', () => bench.looking.setWalk(!bench.looking.walk.on)),
+        ...lookingCommands(bench, command, needsPick),
 
         command('Regions', 'tool', 'Tool', '', (from) => bench.regions.choose(from.dataset.tool ?? 'click'), { quiet: true }),
         ...[
