@@ -34,7 +34,7 @@ export class Grid {
         this.head.addEventListener('contextmenu', (event) => this.onHead(event));
         this.bar.addEventListener('click', (event) => this.onBar(event));
         bench.dialogs.element.addEventListener('change', ({ target }) => {
-            if (target instanceof HTMLInputElement && target.matches('[data-sheet]')) this.readFile(target);
+            if (target instanceof HTMLInputElement && target.matches('[data-sheet]')) this.askFile(target);
         });
         document.getElementById('grid-strip')?.addEventListener('change', (event) => this.onStrip(/** @type {any} */ (event.target)));
         this.bar.addEventListener('keydown', (event) => {
@@ -376,16 +376,10 @@ export class Grid {
         );
     }
 
-    /** Asks for a file whose cells are read. */
-    async askFile() {
-        const html = await this.bench.server.htmlOf('/grid/preview', { sheet: '' });
-        if (html) this.bench.dialogs.open(html);
-    }
-
-    /** @param {HTMLInputElement} input */
-    async readFile(input) {
-        const text = (await input.files?.[0]?.text()) ?? '';
-        const html = text === '' ? null : await this.bench.server.htmlOf('/grid/preview', { sheet: text });
+    /** Shows what the cells of a file would set; asks for one where there is none yet. @param {HTMLInputElement} [input] */
+    async askFile(input) {
+        const sheet = (await input?.files?.[0]?.text()) ?? '';
+        const html = input && sheet === '' ? null : await this.bench.server.htmlOf('/grid/preview', { sheet });
         if (html) this.bench.dialogs.open(html);
     }
 
