@@ -39,6 +39,7 @@ use App\Http\Controllers\SetController;
 use App\Http\Controllers\ShareLinkController;
 use App\Http\Controllers\ShownController;
 use App\Http\Controllers\SightController;
+use App\Http\Controllers\SortingRulesController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\TintController;
 use App\Http\Controllers\ViewController;
@@ -213,6 +214,9 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');
+            Route::get('/sorting-rules', [SortingRulesController::class, 'show'])->name('sorting-rules');
+            Route::post('/sorting-rules/pick', [SortingRulesController::class, 'pick'])->name('sorting-rules.pick');
+            Route::get('/sorting-rules/file', [SortingRulesController::class, 'file'])->name('sorting-rules.file');
             Route::post('/views/{view}/apply', [ViewController::class, 'apply'])->name('views.apply');
         });
 
@@ -284,6 +288,18 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/views/{view}/picture', [ViewController::class, 'portray'])->name('views.portray');
             Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');
             Route::delete('/views/{view}', [ViewController::class, 'destroy'])->name('views.destroy');
+            Route::get('/sorting-rules/ask', [SortingRulesController::class, 'ask'])->name('sorting-rules.ask');
+            Route::post('/sorting-rules', [SortingRulesController::class, 'store'])->name('sorting-rules.store');
+            Route::post('/sorting-rules/run', [SortingRulesController::class, 'run'])->name('sorting-rules.run');
+            Route::post('/sorting-rules/coming', [SortingRulesController::class, 'coming'])->name('sorting-rules.coming');
+            Route::get('/sorting-rules/proposed', [SortingRulesController::class, 'propose'])->name('sorting-rules.propose');
+            Route::post('/sorting-rules/ask-read', [SortingRulesController::class, 'askRead'])->name('sorting-rules.askRead');
+            Route::post('/sorting-rules/read', [SortingRulesController::class, 'read'])->name('sorting-rules.read');
+            Route::post('/sorting-rules/{line}/move', [SortingRulesController::class, 'move'])->name('sorting-rules.move');
+            Route::post('/sorting-rules/{line}/{act}', [SortingRulesController::class, 'act'])
+                ->whereIn('act', ['on', 'off', 'up', 'down', 'duplicate', 'delete'])
+                ->name('sorting-rules.act');
+            Route::patch('/sorting-rules/{line}', [SortingRulesController::class, 'update'])->name('sorting-rules.update');
             Route::get('/sources/{source}/hold-back', [ExportController::class, 'askHoldBack'])->name('sources.askHoldBack');
             Route::post('/sources/{source}/hold-back', [ExportController::class, 'holdBack'])->name('sources.holdBack');
             Route::post('/meshes/coarser', [MeshController::class, 'coarser'])->name('meshes.coarser');

@@ -24,6 +24,7 @@ final readonly class Column
         'layer' => ['Layer', 110, 'the layer it is filed under'],
         'material' => ['Material', 110, 'what it is drawn with'],
         'source' => ['Source', 110, 'the file it came in'],
+        'sorted' => ['By rules', 104, 'what the sorting rules would do now'],
     ];
 
     private const NUMBERS = ['count', 'drawn', 'drawnvertices', 'drawncalls', 'drawnbytes'];

@@ -5,12 +5,8 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Bench\Bench;
-use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\NamesEdit;
-use App\Models\Project;
-use Illuminate\Support\Facades\DB;
-use VineShelf\Locks\Lock;
 use VineShelf\Naming\Renaming;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
@@ -32,53 +28,18 @@ final class RenameObjects extends Command
     public function __construct(Bench $bench, Bits $picked, Renaming $renaming)
     {
         $scene = $bench->scene();
-        $project = $bench->project;
         $layers = $bench->layers();
-        $inEffect = $bench->inEffect();
-        $rows = $picked->rows();
-        $names = self::names(
-            $project,
-            array_map($scene->number(...), [...$rows, ...array_values(array_unique(array_map($scene->parent(...), $rows)))]),
+        $free = $picked->without($bench->inEffect()->locked());
+        [$before, $after] = NewNames::of(
+            $bench,
+            $free,
+            $renaming,
+            static fn (int $row): string => $layers->get($scene->layers()->at($row))->name,
         );
-        $before = $after = [];
-        $locked = $index = 0;
-        foreach ($rows as $row) {
-            if ($inEffect->lock($row) === Lock::Locked) {
-                $locked++;
-
-                continue;
-            }
-            $number = $scene->number($row);
-            $old = $names[$number] ?? '';
-            $new = $renaming->of(
-                $old,
-                $index++,
-                $layers->get($scene->layers()->at($row))->name,
-                $scene->parent($row) === 0 ? '' : $names[$scene->number($scene->parent($row))] ?? '',
-                $scene->kind($row)->label(),
-            );
-            // A long name that stays as it is stands in nobody's way.
-            if ($new !== $old && mb_strlen($new) > Renaming::LONGEST) {
-                throw new Refused(
-                    'A name has at most '.
-                        Renaming::LONGEST.
-                        ' characters; “'.
-                        mb_substr($new, 0, 40).
-                        '…” would have '.
-                        mb_strlen($new).
-                        '.',
-                    'pattern',
-                );
-            }
-            if ($new !== $old) {
-                $before[$number] = $old;
-                $after[$number] = $new;
-            }
-        }
         $this->before = $before;
         $this->after = $after;
         $this->clashes = self::clashing($scene, $after);
-        $this->leftAlone = self::lockedInWords($locked);
+        $this->leftAlone = self::lockedInWords($picked->count() - $free->count());
     }
 
     public function name(): string
@@ -120,25 +81,5 @@ final class RenameObjects extends Command
         }
 
         return $clashes;
-    }
-
-    /**
-     * @param list<int> $numbers
-     *
-     * @return array<int, string>
-     */
-    private static function names(Project $project, array $numbers): array
-    {
-        $names = [];
-        foreach (
-            DB::select('SELECT no, name FROM objects WHERE project_id = ? AND no = ANY(?::int[])', [
-                $project->id,
-                '{'.implode(',', $numbers).'}',
-            ]) as $row
-        ) {
-            $names[(int) $row->no] = (string) $row->name;
-        }
-
-        return $names;
     }
 }

@@ -40,12 +40,14 @@ final class Storing
     public function __construct(private readonly Import $import, private Prepared $prepared, private readonly Progress $progress) {}
 
     /**
+     * @param (\Closure(Project, int): void)|null $with what is to happen together with it, given the project and the source
+     *
      * @throws UnreadableFile when the project is gone or no longer the person's to change
      * @throws Stopped
      */
-    public function store(): Project
+    public function store(?\Closure $with = null): Project
     {
-        return DB::transaction(function (): Project {
+        return DB::transaction(function () use ($with): Project {
             $person = User::query()->findOrFail($this->import->user_id);
             $project = $this->project($person);
             $source = $this->source($project);
@@ -59,6 +61,7 @@ final class Storing
             $count = $this->prepared->intake->objects()->count();
             $edits = new Edits([...$made, new SourceEdit($source->id, $count, false), ...$tags]);
             History::record($project, $person, "Take in $source->name", $edits);
+            $with !== null && $with($project, $source->id);
             $this->finish($project, $source, $count);
 
             return $project;

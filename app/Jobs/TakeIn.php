@@ -12,6 +12,7 @@ use App\Intake\Stopped;
 use App\Intake\Storing;
 use App\Models\Import;
 use App\Models\ImportState;
+use App\Models\Project;
 use App\Scenes\SceneStore;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\QueryException;
@@ -101,7 +102,9 @@ final class TakeIn implements ShouldQueue
             $staging->settle();
             $storing = new Storing($import, $prepared, $progress);
             unset($prepared);
-            $project = $storing->store();
+            $project = $storing->store(static function (Project $project, int $source) use ($import): void {
+                $project->sorts_what_comes && SortWhatCame::dispatch($project->id, $source, $import->user_id);
+            });
         } catch (Stopped) {
             $this->end($import, ImportState::Stopped, '');
 

@@ -39,6 +39,8 @@ final class GroupsLens implements Lens
 
     private readonly Costs $costs;
 
+    private readonly Forecast $forecast;
+
     /**
      * @param array<string, true> $unfolded row keys
      * @param string              $named    part of the names of the rows to show, those above them included; "" for all
@@ -56,6 +58,7 @@ final class GroupsLens implements Lens
         $this->groups = new Groups($bench);
         $this->shelved = new ShelvedRows($bench);
         $this->costs = new Costs($bench);
+        $this->forecast = new Forecast($bench);
         foreach ($this->sorted($this->groups->ofLens($what)) as $group) {
             $this->lay($group, 1);
         }
@@ -362,7 +365,7 @@ final class GroupsLens implements Lens
             $count > 0 || $this->groups->inside($group) !== [],
             isset($this->unfolded[$group->key]) || $this->found !== null,
             $group->what,
-            cells: $this->costs->cells(fn (): Bits => $this->within($group)),
+            cells: $this->costs->cells(fn (): Bits => $this->within($group)) + $this->forecast->of(fn (): Bits => $this->within($group)),
             about: $this->shelved->about($group),
             pictures: $this->pictures($group, $count),
         );

@@ -32,6 +32,8 @@ final class LayersLens implements Lens
 
     private readonly Costs $costs;
 
+    private readonly Forecast $forecast;
+
     /** @var array<int, array<int, Weight>> by whether at the rungs in effect, and by layer with what is nested in it */
     private array $weights = [];
 
@@ -52,6 +54,7 @@ final class LayersLens implements Lens
     ) {
         $this->objects = new ObjectRows($bench);
         $this->costs = new Costs($bench);
+        $this->forecast = new Forecast($bench);
         if ($found !== null) {
             $this->matches = $bench->scene()->layers()->histogram($found);
         }
@@ -328,7 +331,8 @@ final class LayersLens implements Lens
             $this->matches !== null || isset($this->unfolded[$layer->number]),
             'layer',
             $bench->desk->landing_layer === $layer->number,
-            $this->costs->cellsOf(fn (bool $isDrawn): Weight => $this->weight($layer->number, $isDrawn)),
+            $this->costs->cellsOf(fn (bool $isDrawn): Weight => $this->weight($layer->number, $isDrawn)) +
+                $this->forecast->ofLayer($layer->number),
             about: new About($layer->note, $layer->line, $layer->oneAtATime, $this->isShown($layer)),
             pictures: $this->pictures($layer),
         );

@@ -18,9 +18,12 @@ final class ObjectRows
 {
     private readonly Costs $costs;
 
+    private readonly Forecast $forecast;
+
     public function __construct(private readonly Bench $bench)
     {
         $this->costs = new Costs($bench);
+        $this->forecast = new Forecast($bench);
     }
 
     /**
@@ -107,6 +110,7 @@ final class ObjectRows
         }
 
         return match (true) {
+            $column === Forecast::COLUMN => $this->forecast->ofObject($row),
             Costs::isDrawn($column) => $this->costs->ofObject($column, $row),
             default => $this->word($column, $row),
         };

@@ -34,6 +34,7 @@ final readonly class Sorting
             'lock' => Bands::ofLevels($this->bench->inEffect()->locks(), $down ? [2, 1, 0] : [0, 1, 2]),
             'layer' => self::byLayer($this->bench, $down),
             'picked' => Bands::ofSets($this->bench->scene()->count(), [$this->bench->pickedBits()]),
+            Forecast::COLUMN => Bands::ofSets($this->bench->scene()->count(), (new Forecast($this->bench))->sets(), $down),
             'drawn', 'drawnvertices', 'drawncalls', 'drawnbytes' => (new Costs($this->bench))->order($by, $down),
             default => str_starts_with($by, 'p:') ? $this->byProperty(substr($by, 2), $down) : $facts->order($by, $down),
         };

@@ -32,6 +32,8 @@ use VineShelf\Organizers\Organizers;
  * @property int $next_texture
  * @property int $next_pack
  * @property int $next_change
+ * @property int $next_line
+ * @property bool $sorts_what_comes whether what comes in is sorted by the project's list at once
  * @property Carbon $created_at
  * @property Carbon $updated_at
  */
@@ -39,7 +41,7 @@ final class Project extends Model
 {
     protected $guarded = [];
 
-    protected $casts = ['origin' => 'array'];
+    protected $casts = ['origin' => 'array', 'sorts_what_comes' => 'boolean'];
 
     /** @var array<int, string> by person, as they were read */
     private array $roles = [];

@@ -23,10 +23,10 @@ final readonly class RowEdit implements Edit
     private const KEPT_OR_NOT = ['isolated'];
 
     /** Columns whose values are JSON, which the database writes in its own way. */
-    private const JSON = ['camera', 'tint', 'section', 'known_layers', 'known_folders'];
+    private const JSON = ['camera', 'tint', 'section', 'known_layers', 'known_folders', 'gives'];
 
     /**
-     * @param string                    $table  one of those of {@see PlacesEdit}, or "own_values"
+     * @param string                    $table  one of those of {@see PlacesEdit}, "own_values" or "sorting_lines"
      * @param array<string, mixed>|null $before column values, null when the row is new
      * @param array<string, mixed>|null $after  column values, null when the row goes
      */
@@ -161,9 +161,11 @@ final readonly class RowEdit implements Edit
 
     private function what(): string
     {
-        $name = $this->before['name'] ?? ($this->after['name'] ?? '');
+        $called = $this->table === 'sorting_lines' ? 'rule' : 'name';
+        $name = $this->before[$called] ?? ($this->after[$called] ?? '');
+        $what = ['own_values' => 'value', 'sorting_lines' => 'the sorting rule'][$this->table] ?? rtrim($this->table, 's');
 
-        return trim(rtrim($this->table, 's').' '.(is_string($name) ? $name : ''));
+        return trim($what.' '.(is_string($name) ? $name : ''));
     }
 
     /**

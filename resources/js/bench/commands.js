@@ -6,6 +6,7 @@ import { openKeys } from './keysheet.js';
 import { lookingCommands } from './lookingcommands.js';
 import { askForFolder, askForRow } from './newrow.js';
 import { showingCommands } from './showing.js';
+import { sortingCommands } from './sortingcommands.js';
 import { viewingCommands } from './viewing.js';
 
 /**
@@ -279,6 +280,7 @@ export function commandsOf(bench) {
             },
         ),
 
+        ...sortingCommands(bench, command),
         command('Find', 'find', 'Find by name or rule', '/', () => ledger.input.focus()),
         command('Find', 'hit-next', 'The next hit', '', () => finder.step(1)),
         command('Find', 'hit-back', 'The hit before', '', () => finder.step(-1)),

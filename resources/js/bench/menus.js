@@ -12,6 +12,12 @@ export class Menus {
         });
     }
 
+    /** @param {HTMLElement} button @param {MouseEvent} event @param {any[]} items */
+    openFor(button, event, items) {
+        this.back = button;
+        this.show(button, event, items);
+    }
+
     /** @param {HTMLElement} row @param {HTMLElement | null} button @param {MouseEvent} [event] */
     openRow(row, button, event) {
         this.back = row;

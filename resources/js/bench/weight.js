@@ -42,6 +42,7 @@ export class WeightPanel {
 
     async toggle() {
         if (this.isOpen) return this.close();
+        this.bench.screens.close();
         this.opener = /** @type {HTMLElement | null} */ (document.activeElement);
         this.panel.hidden = false;
         this.work.classList.add('has-weight');

@@ -36,6 +36,7 @@ import { listenToCompare } from './compare.js';
 import { Grid } from './grid.js';
 import { listenToWide, listenToWideDialog, widen } from './wide.js';
 import { Portraying } from './portraying.js';
+import { Screens } from './screens.js';
 import { WeightPanel } from './weight.js';
 
 /** Lenses that stand in a menu where the ledger is narrow. */
@@ -74,6 +75,7 @@ export class Workbench {
         this.edges = new Edges(this);
         this.meter = new Meter(this);
         this.weight = new WeightPanel(this);
+        this.screens = new Screens(this);
         this.portraying = new Portraying(this);
         this.taking = new Taking(this);
         this.portrait = new Portrait(this);
@@ -145,6 +147,7 @@ export class Workbench {
         this.details.hears(this.revisions);
         this.shelf.hears(view ?? '0', differs ?? '');
         this.weight.hears(this.revisions.revision);
+        this.screens.hears(`${this.revisions.revision} ${pick}`);
         this.portraying.hears(wanted.portray);
         if (wanted.camera) this.looking.goTo(wanted.camera, wanted.hold === true);
         if (wanted.focus) {

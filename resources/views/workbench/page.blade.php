@@ -14,6 +14,7 @@
         <span class="gap"></span>
         <div id="sides" class="sides-place">@include ('workbench.sides')</div>
         <div id="meter">@include ('workbench.meter')</div>
+        <x-tool command="sorting-rules" icon="list-ordered" title="Sorting rules (Alt+R)" />
         <div id="history" class="history">
             @if ($bench->mayChange()) @include ('workbench.history') @endif
         </div>
@@ -154,6 +155,7 @@
             aria-valuenow="496"
         ></div>
         <section class="weight-panel" id="weight" aria-label="Weight" hidden></section>
+        <section class="weight-panel" id="sorting-rules" aria-label="Sorting rules" hidden></section>
         <section class="canvas" id="canvas" aria-label="Canvas">
             <canvas
                 tabindex="0"
