@@ -57,7 +57,7 @@ final class AppServiceProvider extends ServiceProvider
         Route::patterns(
             ['project' => '[a-z0-9]{1,40}', 'import' => '[a-z0-9]{1,40}', 'row' => '[LTFEV][0-9]{1,9}'] +
                 array_fill_keys(
-                    ['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture', 'set', 'step', 'link', 'comment'],
+                    ['source', 'object', 'layer', 'view', 'layout', 'pack', 'texture', 'set', 'step', 'link', 'comment', 'line', 'change'],
                     '[0-9]{1,9}',
                 ) + ['token' => '[A-Za-z0-9]{32}'],
         );

@@ -125,10 +125,9 @@ final class SortingRulesTest extends ProjectTestCase
     public function test_locked_objects_and_fights_are_said_before_and_kept_to(): void
     {
         $seats = $this->rows('seat*');
-        [$first] = $this->bench()
-            ->scene()
-            ->numbersIn([[$seats->rows()[0], $seats->rows()[0]]]);
-        $this->send('POST', 'locks', ['keys' => "O$first", 'lock' => 2])->assertOk();
+        $rows = $seats->rows();
+        $last = $this->bench()->scene()->number($rows[count($rows) - 1]);
+        $this->send('POST', 'locks', ['keys' => "O$last", 'lock' => 2])->assertOk();
         $this->add(['rule' => 'seat*', 'layer' => 'One', 'only' => 1]);
         $this->add(['rule' => 'kind:part seat', 'layer' => 'Two', 'only' => 1]);
         $both = $seats->and($this->rows('kind:part seat'));
