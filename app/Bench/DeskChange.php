@@ -6,6 +6,7 @@ namespace App\Bench;
 
 use App\Models\Desk;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Rungs\Settings;
 
 /** The one way to write a desk: its row is held, the change works on what is there now, and the revision rises. */
 final class DeskChange
@@ -47,6 +48,25 @@ final class DeskChange
                 $desk->save();
             }
         });
+    }
+
+    /**
+     * The own rungs of every desk of a project change with it, without a step of the desk: together with a change that makes objects.
+     *
+     * @param callable(Settings): Settings $change
+     */
+    public static function everywhere(int $project, callable $change): void
+    {
+        $desks = Desk::query()->where('project_id', $project)->whereNotNull('rungs')->orderBy('user_id');
+        foreach ($desks->lockForUpdate()->get() as $desk) {
+            $before = $desk->settings();
+            $after = $change($before);
+            if (! $after->same($before)) {
+                $desk->putSettings($after);
+                $desk->revision++;
+                $desk->save();
+            }
+        }
     }
 
     private static function held(int $project, int $person): Desk

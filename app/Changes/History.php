@@ -51,7 +51,7 @@ final class History
             $views = OldViews::before($bench, $edits->steps);
             $this->apply($project, $edits->steps, $views);
             $edits = new Edits([...$edits->steps, ...$views->steps ?? []]);
-            $command->viewsDiffer = $views->differ ?? 0;
+            $command->viewsDiffer += $views->differ ?? 0;
             $command->change = self::record($project, $bench->person, $command->name(), $edits, $views->asItWas ?? [])->no;
 
             return $command;

@@ -185,6 +185,7 @@ final class Exporting
             $this->placements($row, $object, $kind),
             $this->extras($row, $properties),
             is_array($about) ? $about : [],
+            $scene->end($row) > $row,
         );
     }
 

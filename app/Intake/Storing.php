@@ -12,6 +12,7 @@ use App\Files\PictureSize;
 use App\Models\Desk;
 use App\Models\Import;
 use App\Models\ImportState;
+use App\Models\Incoming;
 use App\Models\Project;
 use App\Models\Source;
 use App\Models\User;
@@ -263,7 +264,7 @@ final class Storing
         self::insert('packs', $rows);
         $materials = $this->prepared->materials;
         [$projectId, $sourceId] = [$project->id, $source->id];
-        $rows = new Rows(
+        $rows = new Incoming(
             'meshes',
             'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds, materials',
         );
@@ -277,13 +278,13 @@ final class Storing
                     $sourceId,
                     $packs[$packer->packOf[$index]],
                     $mesh->material === null ? 0 : $materials[$mesh->material] ?? 0,
-                    Rows::text($mesh->name),
+                    Incoming::text($mesh->name),
                     $packed->hash,
                     $packed->triangles,
                     $packed->vertices,
                     $mesh->pieces,
                     $packed->bytes,
-                    Rows::bytes(pack('e6', ...$box)),
+                    Incoming::bytes(pack('e6', ...$box)),
                     '['.implode(',', array_map(static fn (int $material): int => $materials[$material] ?? 0, $mesh->materials)).']',
                 ]),
             );
@@ -305,7 +306,7 @@ final class Storing
         $columns =
             'project_id, no, parent_no, position, layer_no, mesh_no, triangles, vertices, kind, source_id, name, class, source_key, '.
             'transform, instances, properties';
-        $rows = new Rows('objects', $columns, $told);
+        $rows = new Incoming('objects', $columns, $told);
         for ($row = 1; $row <= $count; $row++) {
             $mesh = $objects->meshes[$row];
             $drawn = $objects->drawn($row);
@@ -329,19 +330,19 @@ final class Storing
                     "\t".
                     $sourceId.
                     "\t".
-                    Rows::text($objects->names[$row]).
+                    Incoming::text($objects->names[$row]).
                     "\t".
-                    Rows::text($objects->classes[$row] ?? '').
+                    Incoming::text($objects->classes[$row] ?? '').
                     "\t".
-                    Rows::text($keys[$row]).
+                    Incoming::text($keys[$row]).
                     "\t".
-                    Rows::bytes(
+                    Incoming::bytes(
                         $mesh < 0 && $objects->kinds[$row] === 0 ? '' : Affine::shortened(substr($objects->transforms, $row * 96, 96)),
                     ).
                     "\t".
-                    (isset($objects->instances[$row]) ? Rows::bytes($objects->instances[$row]) : '\\N').
+                    (isset($objects->instances[$row]) ? Incoming::bytes($objects->instances[$row]) : '\\N').
                     "\t".
-                    ($properties === null ? '\\N' : Rows::text(str_replace('\\u0000', '', $properties))),
+                    ($properties === null ? '\\N' : Incoming::text(str_replace('\\u0000', '', $properties))),
             );
         }
         $rows->finish();

@@ -12,8 +12,8 @@ use VineShelf\Scene\Kind;
 
 /**
  * Writes objects as binary glTF 2.0, each at its rung: Full with its pictures, Plain without, Coarse and Ghost as their coarser version,
- * Box as a box. Groups hold what they held; places stand in what draws, so they come out as exact as they were. Metres, y up, as glTF has
- * it.
+ * Box as a box. Groups hold what they held, and what draws and holds others becomes a group that holds it too; places stand in what draws,
+ * so they come out as exact as they were. Metres, y up, as glTF has it.
  *
  * @phpstan-import-type Transform from Affine
  */
@@ -50,6 +50,14 @@ final class GltfExport
             $part->kind === Kind::Group, $part->placements === [] => [],
             default => ['matrix' => self::columns(Affine::product(Affine::Z_UP_TO_Y_UP, $part->placements[0]))],
         };
+
+        // What stands in it is placed in the world as well: a place of its own must not move that a second time.
+        if ($part->holds && $more !== []) {
+            $holder = $this->node($node, $part->parent);
+            $this->node($node + $more, $holder);
+
+            return $holder;
+        }
 
         return $this->node($node + $more, $part->parent);
     }

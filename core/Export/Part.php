@@ -20,6 +20,7 @@ final readonly class Part
      * @param list<Transform>       $placements metres, z up
      * @param array<string, mixed>  $extras     layer, tags and properties
      * @param array<string, mixed>  $about      what a light or a camera is like, as files say it
+     * @param bool                  $holds      whether others stand in it
      */
     public function __construct(
         public int $parent,
@@ -30,5 +31,6 @@ final readonly class Part
         public array $placements,
         public array $extras,
         public array $about = [],
+        public bool $holds = false,
     ) {}
 }

@@ -172,6 +172,28 @@ final class Facts
     }
 
     /**
+     * The box around several objects.
+     *
+     * @return array{float, float, float, float, float, float}|null as above
+     */
+    public function boxAround(Bits $rows): ?array
+    {
+        $around = null;
+        foreach ($rows->rows() as $row) {
+            $box = $this->box($row);
+            if ($box !== null) {
+                $around ??= $box;
+                foreach ([0, 1, 2] as $axis) {
+                    $around[$axis] = min($around[$axis], $box[$axis]);
+                    $around[$axis + 3] = max($around[$axis + 3], $box[$axis + 3]);
+                }
+            }
+        }
+
+        return $around;
+    }
+
+    /**
      * @return array{float, float, float, float, float, float}|null the same, and where what draws nothing is; null when nothing of it has a
      * place
      */

@@ -43,6 +43,12 @@ final class OwnProperties
         return array_merge(...array_map($this->values(...), $this->names()));
     }
 
+    /** @return list<OwnValue> every value of everything that people gave objects, notes and settings among them */
+    public function everything(): array
+    {
+        return array_merge(...array_map(array_values(...), array_values($this->byName)));
+    }
+
     /** A property's name as it is written, whatever the case it is asked for in; null when there is none. */
     public function named(string $name): ?string
     {

@@ -45,11 +45,22 @@ final readonly class Known
         return $numbers;
     }
 
-    /** Rows of the newcomers. */
+    /** Rows of the newcomers. A group that was put around something older is none: hidden, it would take that with it. */
     public function newcomerRows(Scene $scene, Settings $set): Bits
     {
         $numbers = $this->newcomers($scene, $set);
+        if ($numbers->isEmpty()) {
+            return Bits::none($scene->count());
+        }
+        $rows = $scene->rowBits($numbers);
+        $around = [];
+        foreach ($rows->and($scene->groupBits())->rows() as $row) {
+            $end = $scene->end($row);
+            if ($rows->countBetween($row, $end) <= $end - $row) {
+                $around[] = $row;
+            }
+        }
 
-        return $numbers->isEmpty() ? Bits::none($scene->count()) : $scene->rowBits($numbers);
+        return $around === [] ? $rows : $rows->without(Bits::ofRows($scene->count(), $around));
     }
 }

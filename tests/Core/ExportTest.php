@@ -104,6 +104,26 @@ final class ExportTest extends TestCase implements Shapes, Surfaces
         }
     }
 
+    public function test_what_stands_in_a_part_is_where_it_was(): void
+    {
+        mt_srand(9);
+        $this->shapes = [1 => self::piece(3, true, true, [1, 1, 1])];
+        for ($round = 0; $round < 20; $round++) {
+            [$outer, $inner] = [self::placement(), self::placement()];
+            $twice = [$inner, self::placement()];
+            $export = new GltfExport($this, $this);
+            $holder = $export->add(new Part(-1, 'outer', Kind::Part, 1, Rung::Full, $round % 2 === 0 ? [$outer] : $twice, [], holds: true));
+            $export->add(new Part($holder, 'inner', Kind::Marker, 0, Rung::Full, [$inner], []));
+            $intake = Files::open(Gltf::keep($export->bytes(), '.glb'));
+            $objects = $intake->objects();
+            $row = (int) array_search('inner', $objects->names, true);
+            self::assertSame('outer', $objects->names[$objects->parents[$row]]);
+            foreach ($objects->placements($row)[0] as $at => $value) {
+                self::assertEqualsWithDelta($inner[$at], $value, 1e-5 * (1 + abs($inner[$at])), "round $round, entry $at");
+            }
+        }
+    }
+
     public function fine(int $mesh): ?PackedShape
     {
         return $this->shapes[$mesh] ?? null;

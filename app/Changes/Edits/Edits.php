@@ -56,6 +56,7 @@ final readonly class Edits
                     self::text($step['before']),
                     self::text($step['after']),
                 ),
+                isset($step['nesting']) => NestingEdit::fromArray($step),
                 isset($step['setting']) => new SettingEdit(self::text($step['setting']), (bool) $step['before'], (bool) $step['after']),
                 isset($step['mesh']) => MeshEdit::fromArray($step),
                 default => new NameEdit(self::whole($step['name']), self::text($step['before']), self::text($step['after'])),

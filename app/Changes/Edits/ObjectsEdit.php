@@ -48,6 +48,44 @@ final readonly class ObjectsEdit implements Edit
         }
         if ($this->column === 'gone' && ($this->after[0] ?? []) !== []) {
             Places::checkHomes($project, 'no = ANY(\'{'.implode(',', $this->after[0]).'}\'::int[])');
+            self::checkHeld($project, $this->after[0]);
+        }
+        if ($this->column === 'gone' && ($this->after[1] ?? []) !== []) {
+            self::checkHoldsNothing($project, $this->after[1]);
+        }
+    }
+
+    /**
+     * @param list<int> $numbers of objects that come back
+     *
+     * @throws OutOfStep when what one of them stood in is gone
+     */
+    private static function checkHeld(Project $project, array $numbers): void
+    {
+        $lost = DB::selectOne(
+            'SELECT count(*) AS objects FROM objects o JOIN objects p ON p.project_id = o.project_id AND p.no = o.parent_no
+             WHERE o.project_id = ? AND o.no = ANY(?::int[]) AND p.gone AND NOT p.no = ANY(?::int[])',
+            [$project->id, ...array_fill(0, 2, '{'.implode(',', $numbers).'}')],
+        );
+        if ((int) $lost->objects > 0) {
+            throw OutOfStep::missing('What '.number_format((int) $lost->objects).' of these objects stood in');
+        }
+    }
+
+    /**
+     * @param list<int> $numbers of objects that go
+     *
+     * @throws OutOfStep when others stand in them
+     */
+    private static function checkHoldsNothing(Project $project, array $numbers): void
+    {
+        $others = DB::selectOne(
+            'SELECT count(*) AS objects FROM objects
+             WHERE project_id = ? AND parent_no = ANY(?::int[]) AND NOT gone AND NOT no = ANY(?::int[])',
+            [$project->id, ...array_fill(0, 2, '{'.implode(',', $numbers).'}')],
+        );
+        if ((int) $others->objects > 0) {
+            throw OutOfStep::needed('What is to go', number_format((int) $others->objects).' other objects stand in it');
         }
     }
 

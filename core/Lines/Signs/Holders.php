@@ -31,7 +31,7 @@ final class Holders implements Sign
             }
         }
 
-        return $codes;
+        return array_values($codes);
     }
 
     public function rule(int $code): string

@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Intake;
+namespace App\Models;
 
 use Illuminate\Support\Facades\DB;
 
 /** Rows on their way into a table by COPY, which takes them ten times as fast as INSERT. */
-final class Rows
+final class Incoming
 {
     private const AT_ONCE = 10_000;
 

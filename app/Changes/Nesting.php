@@ -1,0 +1,285 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Changes;
+
+use App\Bench\Bench;
+use App\Bench\Refused;
+use App\Changes\Edits\Edit;
+use App\Changes\Edits\NestingEdit;
+use App\Changes\Edits\RowEdit;
+use App\Models\View;
+use Illuminate\Support\Facades\DB;
+use VineShelf\Locks\Lock;
+use VineShelf\Rungs\InEffect;
+use VineShelf\Rungs\Rung;
+use VineShelf\Rungs\Settings;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Levels;
+use VineShelf\Scene\Relatives;
+use VineShelf\Scene\Scene;
+
+/**
+ * Objects that come to stand in something else. They do not move by a hair: where an object is in the world is kept with the object itself,
+ * as a matrix, and no group has a place of its own.
+ *
+ * A rung that a view has on a group that they leave goes on holding them, as their own; one on a group that they come to holds them from
+ * then on.
+ */
+final class Nesting
+{
+    /** Views that show something differently, because what objects come to is held down in them. */
+    public int $viewsDiffer = 0;
+
+    /** @var array<int, array{int, int}> parent and place by object number */
+    private array $to = [];
+
+    /** @var array<int, Levels> rungs in effect by view */
+    private array $effect = [];
+
+    public function __construct(private readonly Bench $bench) {}
+
+    /** The rows that stand in none of the others. */
+    public static function outermost(Scene $scene, Bits $rows): Bits
+    {
+        return $rows->without(Relatives::inside($scene, $rows));
+    }
+
+    /** The row of the group that all of them stand in, 0 for the top. @param Bits $rows not empty */
+    public static function common(Scene $scene, Bits $rows): int
+    {
+        $common = null;
+        foreach (array_unique(array_map($scene->parent(...), $rows->rows())) as $parent) {
+            $above = $parent === 0 ? [] : [$parent, ...$scene->ancestors($parent)];
+            $common = $common === null ? $above : array_values(array_intersect($common, $above));
+        }
+
+        return $common[0] ?? 0;
+    }
+
+    /**
+     * What stands in a group, or at the top, stands in an order from now on.
+     *
+     * @param int       $into  number of the group, 0 for the top; it may just have been made
+     * @param list<int> $order numbers of all that is to stand in it
+     *
+     * @return array<int, int> places by number: only those that are not what they were
+     */
+    public function put(int $into, array $order): array
+    {
+        $placed = Siblings::places($order, Siblings::of($this->bench->project, $into));
+        foreach ($placed as $number => $place) {
+            $this->to[$number] = [$into, $place];
+        }
+
+        return $placed;
+    }
+
+    /**
+     * Objects come to the end of a group, or before something in it.
+     *
+     * @param Bits     $roots  scene rows, none of them in another
+     * @param int      $into   as above
+     * @param int|null $before number of what they are to stand before; null for the end
+     */
+    public function move(Bits $roots, int $into, ?int $before = null): void
+    {
+        $numbers = $this->bench->scene()->numbersIn($roots->ranges());
+        $places = Siblings::of($this->bench->project, $into);
+        $order = array_values(array_diff(array_keys($places), $numbers));
+        $at = $before === null ? false : array_search($before, $order, true);
+        array_splice($order, $at === false ? count($order) : $at, 0, $numbers);
+        // They keep the order that they have among each other, whatever places they had.
+        $keep = $order === array_keys($places) ? $places : array_diff_key($places, array_fill_keys($numbers, true));
+        foreach (Siblings::places($order, $keep) as $number => $place) {
+            $this->to[$number] = [$into, $place];
+        }
+    }
+
+    /**
+     * The steps that bring it about.
+     *
+     * @param list<array{Bits, int}> $come scene rows that come to something else, and the row of what they come to, or what that is made
+     *     in; 0 for the top
+     *
+     * @return list<Edit>
+     */
+    public function steps(array $come): array
+    {
+        $from = $to = [];
+        foreach (self::stored($this->bench, array_keys($this->to)) as $number => $place) {
+            if ($place !== $this->to[$number]) {
+                $from[$number] = $place;
+                $to[$number] = $this->to[$number];
+            }
+        }
+        if ($to === []) {
+            return [];
+        }
+        $steps = [new NestingEdit($from, $to)];
+        foreach ($this->bench->project->views()->whereNotNull('rungs')->get() as $view) {
+            $step = $this->following($view, $come);
+            if ($step !== null) {
+                $steps[] = $step;
+            }
+        }
+
+        return $steps;
+    }
+
+    /**
+     * @param list<int> $numbers
+     *
+     * @return array<int, array{int, int}> parent and place by number, of those that are there
+     */
+    private static function stored(Bench $bench, array $numbers): array
+    {
+        $places = [];
+        foreach (
+            DB::select('SELECT no, parent_no, position FROM objects WHERE project_id = ? AND NOT gone AND no = ANY(?::int[]) ORDER BY no', [
+                $bench->project->id,
+                '{'.implode(',', $numbers).'}',
+            ]) as $row
+        ) {
+            $places[(int) $row->no] = [(int) $row->parent_no, (int) $row->position];
+        }
+
+        return $places;
+    }
+
+    /**
+     * Views go on showing what they showed, unless what the objects come to is held down in them.
+     *
+     * @param list<array{Bits, int}> $come
+     */
+    private function following(View $view, array $come): ?RowEdit
+    {
+        $settings = $view->settings();
+        if ($settings->objects === []) {
+            return null;
+        }
+        $scene = $this->bench->scene();
+        $held = $settings;
+        $moved = $differs = Bits::none($scene->count());
+        foreach ($come as [$roots, $within]) {
+            $after = self::heldAt($scene, $settings, $within);
+            $held = $this->held($held, $settings, $roots, $after);
+            if ($after < Rung::Full->value) {
+                $moved = $moved->or(Relatives::within($scene, $roots));
+                $this->effect[$view->no] ??= (new InEffect($scene, $this->bench->organizers(), $settings))->rungs();
+                $differs = $differs->or($this->effect[$view->no]->atLeast($after + 1)->and($moved));
+            }
+        }
+        $this->viewsDiffer += (int) ! $differs->isEmpty();
+        [$before, $now] = [base64_encode($settings->pack()), base64_encode($held->pack())];
+
+        return $before === $now ? null : new RowEdit('views', $view->no, ['rungs' => $before], ['rungs' => $now]);
+    }
+
+    /** What objects leave goes on holding them. @param int $after the rung that what they come to holds them at */
+    private function held(Settings $held, Settings $settings, Bits $roots, int $after): Settings
+    {
+        $scene = $this->bench->scene();
+        $left = $roots;
+        foreach (self::ascending($settings) as $rung => $numbers) {
+            $those = $left->and(Relatives::inside($scene, $scene->rowBits($numbers)));
+            $left = $left->without($those);
+            foreach ($rung < $after ? $those->rows() : [] as $row) {
+                $number = $scene->number($row);
+                if (($settings->reaching($number)->value ?? Rung::Full->value) > $rung) {
+                    $held = $held->withObjects(Bits::ofRows($number, [$number]), Rung::from($rung));
+                }
+            }
+        }
+
+        return $held;
+    }
+
+    /** The rung that groups hold what stands in one at. */
+    private static function heldAt(Scene $scene, Settings $settings, int $within): int
+    {
+        $held = Rung::Full->value;
+        foreach ($within === 0 ? [] : [$within, ...$scene->ancestors($within)] as $row) {
+            $held = min($held, $settings->reaching($scene->number($row))->value ?? $held);
+        }
+
+        return $held;
+    }
+
+    /** @return array<int, Bits> object numbers by rung, the lowest first */
+    private static function ascending(Settings $settings): array
+    {
+        $objects = $settings->objects;
+        ksort($objects);
+        unset($objects[Rung::Full->value]);
+
+        return $objects;
+    }
+
+    /**
+     * What it would mean for the desk and for locks.
+     *
+     * @param int $within scene row of what they come to, 0 for the top
+     *
+     * @return array{more: int, less: int, opened: int, held: int} objects that the desk would show more of, and less; that would be opened,
+     *     and guarded or locked
+     */
+    public static function means(Bench $bench, Bits $roots, int $within): array
+    {
+        $scene = $bench->scene();
+        $moved = Relatives::within($scene, $roots);
+        $above = Relatives::holding($scene, $roots);
+        $settings = $bench->settings();
+        $free = $settings->withObjects($scene->numberBits($above), null);
+        $before = $bench->inEffect()->under($settings, null)->rungs();
+        $inner = $bench->inEffect()->under($free, null)->rungs();
+        $held = self::heldAt($scene, $settings, $within);
+        $locks = $scene->locks();
+        $own = Lock::Open->value;
+        foreach ($within === 0 ? [] : [$within, ...$scene->ancestors($within)] as $row) {
+            $own = max($own, $locks->at($row));
+        }
+        $open = new Scene(new ChangedColumns(['lock' => $locks->with($above, Lock::Open->value)->pack()], new ScenesColumns($scene)));
+        $unlocked = (new InEffect($open, $bench->organizers(), $settings))->locks();
+        $locked = $bench->inEffect()->locks();
+        $means = ['more' => 0, 'less' => 0, 'opened' => 0, 'held' => 0];
+        foreach ($moved->rows() as $row) {
+            $rung = min($inner->at($row), $held) <=> $before->at($row);
+            $lock = max($unlocked->at($row), $own) <=> $locked->at($row);
+            $means['more'] += (int) ($rung > 0);
+            $means['less'] += (int) ($rung < 0);
+            $means['opened'] += (int) ($lock < 0);
+            $means['held'] += (int) ($lock > 0);
+        }
+
+        return $means;
+    }
+
+    /**
+     * The outermost of some objects, without those that are locked.
+     *
+     * @return array{Bits, int} and how many were left out
+     *
+     * @throws Refused when none is left
+     */
+    public static function free(Bench $bench, Bits $rows): array
+    {
+        $scene = $bench->scene();
+        $roots = self::outermost($scene, $rows);
+        $free = $roots->without($bench->inEffect()->locked());
+        if ($free->isEmpty()) {
+            throw new Refused($roots->isEmpty() ? 'Pick objects first.' : 'All of it is locked; open it first.', 'keys');
+        }
+
+        return [$free, $roots->count() - $free->count()];
+    }
+
+    /** @throws Refused when nothing may change in a group */
+    public static function checkOpen(Bench $bench, int $row): void
+    {
+        if ($row !== 0 && $bench->inEffect()->lock($row) === Lock::Locked) {
+            throw new Refused('The group is locked; open it first.', 'into');
+        }
+    }
+}
