@@ -8,6 +8,8 @@ use App\Bench\Bench;
 use App\Changes\Edits\Edit;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\OutOfStep;
+use App\Changes\Edits\RowEdit;
+use App\Changes\Edits\SourceEdit;
 use App\Models\Casts\Bytes;
 use App\Models\Change;
 use App\Models\Project;
@@ -26,6 +28,9 @@ final class History
 {
     /** So many changes later, views are no longer offered to show what they showed before one. */
     private const OFFERED = 20;
+
+    /** So many later changes are looked at for the one that stands on another. */
+    private const LOOKED_AT = 400;
 
     public function __construct(private readonly SceneStore $scenes) {}
 
@@ -99,6 +104,7 @@ final class History
             'edits' => $edits->pack(),
             'as_it_was' => $asItWas === [] ? null : (string) gzdeflate(json_encode($asItWas, JSON_THROW_ON_ERROR), 3),
             'made_at' => now(),
+            'objects' => self::counted($edits),
         ]);
         // Only what was just done is offered to be seen otherwise.
         $project
@@ -112,39 +118,84 @@ final class History
         return $change;
     }
 
-    /** Takes back the last change, or says why not. @param int|null $number the change that is meant */
+    /** Takes back the person's own last change, or the one that is meant, or says why not. @param int|null $number the one that is meant */
     public function undo(Bench $bench, ?int $number = null): Turned
     {
         return $this->turn($bench, $number, true);
     }
 
-    /** Does again what was taken back, or says why not. @param int|null $number the change that is meant */
+    /** Does again what the person took back last, or what is meant, or says why not. @param int|null $number the change that is meant */
     public function redo(Bench $bench, ?int $number = null): Turned
     {
         return $this->turn($bench, $number, false);
     }
 
-    /** @return array{Change|null, Change|null} what can be taken back, and what can be done again */
+    /** @return array{Change|null, Change|null} what the person can take back, and do again */
     public function next(Project $project, User $person): array
     {
         $changes = self::done($project)
+            ->where('user_id', $person->id)
             ->select(Change::HEAD)
             ->limit(1)
-            ->unionAll(self::lastUndone($project, $person)->select(Change::HEAD)->limit(1))
+            ->unionAll(self::undone($project)->where('undone_by', $person->id)->orderByDesc('turn')->select(Change::HEAD)->limit(1))
             ->get();
 
         return [$changes->firstWhere('undone', false), $changes->firstWhere('undone', true)];
     }
 
-    private function nextUndo(Project $project): ?Change
+    private static function counted(Edits $edits): int
     {
-        return self::done($project)->first(Change::HEAD);
+        $came = 0;
+        foreach ($edits->steps as $step) {
+            $came += $step instanceof SourceEdit ? $step->objects : 0;
+        }
+
+        return $came + $edits->objects()->count();
     }
 
     /** Everybody else who wants to change the project waits here until the transaction ends. */
     public static function hold(Project $project): void
     {
         $project->setRawAttributes(Project::query()->lockForUpdate()->findOrFail($project->id)->getAttributes(), true);
+    }
+
+    /**
+     * Takes back what the person did since a change, and that change itself: all of it, or nothing.
+     *
+     * @param int $number of the person's own change
+     */
+    public function backTo(Bench $bench, int $number): Turned
+    {
+        $project = $bench->project;
+        $all = [];
+        $times = 0;
+        try {
+            $turned = DB::transaction(function () use ($bench, $project, $number, &$all, &$times): Turned {
+                self::hold($project);
+                $bench->forget();
+                $turn = self::done($project)->where('user_id', $bench->person->id)->where('no', $number)->value('turn');
+                if (! is_int($turn)) {
+                    return $this->overtaken($bench, $number, true, null);
+                }
+                foreach (self::done($project)->where('user_id', $bench->person->id)->where('turn', '>=', $turn)->pluck('no') as $no) {
+                    $change = self::done($project)->with('user')->where('no', $no)->firstOrFail();
+                    array_push($all, ...$this->turnOne($bench, $change, true)->steps);
+                    $times++;
+                    $bench->forget();
+                }
+                $project->revision++;
+                $project->save();
+
+                return new Turned($change ?? null, 'Undone: '.($times === 1 ? '1 change.' : number_format($times).' changes.'));
+            });
+        } catch (CannotTurn $cannot) {
+            $turned = $this->refused($bench, $cannot, true);
+
+            return new Turned(null, "$turned->sentence Nothing was taken back.");
+        }
+        $times === 0 || $this->follow($project, new Edits($all), $times > 1);
+
+        return $turned;
     }
 
     private function turn(Bench $bench, ?int $number, bool $undo): Turned
@@ -155,22 +206,18 @@ final class History
             $turned = DB::transaction(function () use ($bench, $project, $number, $undo, &$edits): Turned {
                 self::hold($project);
                 $bench->forget();
-                $change = $undo ? self::done($project)->with('user')->first() : $this->redoable($project, $bench->person, $number);
-                if ($change === null || ($number !== null && $change->no !== $number)) {
-                    return $this->overtaken($bench, $number, $undo, $change);
+                $change = $undo ? $this->undoable($bench, $number) : $this->redoable($bench, $number);
+                if ($change instanceof Turned) {
+                    return $change;
                 }
-                $edits = $this->turnBack($bench, $change, $undo);
-                Change::query()
-                    ->where('project_id', $project->id)
-                    ->where('no', $change->no)
-                    ->update(['undone' => $undo, 'undone_by' => $undo ? $bench->person->id : null, 'turn' => $project->next_change++]);
+                $edits = $this->turnOne($bench, $change, $undo);
                 $project->revision++;
                 $project->save();
 
                 return new Turned($change, ($undo ? 'Undone: ' : 'Redone: ')."$change->name.");
             });
         } catch (CannotTurn $cannot) {
-            return $this->bar($bench, $cannot, $undo);
+            return $this->refused($bench, $cannot, $undo);
         }
         $this->follow($project, $edits);
 
@@ -178,19 +225,94 @@ final class History
     }
 
     /** @throws CannotTurn */
+    private function turnOne(Bench $bench, Change $change, bool $undo): Edits
+    {
+        $edits = $this->turnBack($bench, $change, $undo);
+        Change::query()
+            ->where('project_id', $bench->project->id)
+            ->where('no', $change->no)
+            ->update([
+                'undone' => $undo,
+                'undone_by' => $undo ? $bench->person->id : null,
+                'turn' => $bench->project->next_change++,
+                'barred' => '',
+            ]);
+        // What stood on older ones may be gone.
+        Change::query()
+            ->where('project_id', $bench->project->id)
+            ->where('barred', '<>', '')
+            ->where('turn', '<', $change->turn)
+            ->where('thinned', false)
+            ->update(['barred' => '']);
+
+        return $edits;
+    }
+
+    /** The change to take back: the one that is meant, if it is the person's to take back; otherwise their own last one. */
+    private function undoable(Bench $bench, ?int $number): Change|Turned
+    {
+        $project = $bench->project;
+        if ($number === null) {
+            return self::done($project)->where('user_id', $bench->person->id)->with('user')->first() ??
+                $this->overtaken($bench, null, true, null);
+        }
+        $meant = $project->changes()->with('user')->where('no', $number)->where('undone', false)->where('thinned', false)->first();
+        if ($meant === null) {
+            return $this->overtaken($bench, $number, true, self::done($project)->where('user_id', $bench->person->id)->first(Change::HEAD));
+        }
+        // Whoever owns the project can clear up after others.
+        if (! in_array($meant->user_id, [null, $bench->person->id], true) && $project->role($bench->person) !== 'owner') {
+            return new Turned(null, "“{$meant->name}” is by {$meant->user?->name}: only they, and who owns the project, can take it back.");
+        }
+
+        return $meant;
+    }
+
+    /** The change to do again: the one that is meant, if whoever asks took it back; otherwise what they took back last. */
+    private function redoable(Bench $bench, ?int $number): Change|Turned
+    {
+        $project = $bench->project;
+        $own = self::undone($project)->where('undone_by', $bench->person->id)->orderByDesc('turn');
+        if ($number === null) {
+            return $own->with('user')->first() ?? $this->overtaken($bench, null, false, null);
+        }
+        $meant = self::undone($project)
+            ->with(['user', 'undoneBy'])
+            ->where('no', $number)
+            ->first();
+        if ($meant === null) {
+            return $this->overtaken($bench, $number, false, $own->first(Change::HEAD));
+        }
+        $isOwn = in_array($meant->undone_by, [null, $bench->person->id], true) || $meant->user_id === $bench->person->id;
+        if (! $isOwn && $project->role($bench->person) !== 'owner') {
+            return new Turned(null, "“{$meant->name}” was taken back by {$meant->undoneBy?->name}: only they can do it again.");
+        }
+
+        return $meant;
+    }
+
+    /**
+     * Runs a change reversed, or again. What views were given because of it is taken back as it was recorded, unless somebody has changed
+     * these views since: then it is worked out anew.
+     *
+     * @throws CannotTurn
+     */
     private function turnBack(Bench $bench, Change $change, bool $undo): Edits
     {
         $project = $bench->project;
         try {
             $edits = Edits::unpack($change->edits);
             $edits = $undo ? $edits->reversed() : $edits;
-            $views = $undo ? null : OldViews::before($bench, $edits->steps, $change->turn);
-            foreach ($edits->steps as $step) {
+            [$own, $following] = self::apart($edits->steps);
+            $asRecorded = self::fit($project, $following);
+            $views = $undo && $asRecorded ? null : OldViews::before($bench, $own, $asRecorded ? $change->turn : 0);
+            $steps = $asRecorded ? $edits->steps : $own;
+            foreach ($steps as $step) {
                 $step->check($project);
                 $step->apply($project);
             }
 
-            return $undo ? $edits : $this->meetingViews($project, $change, $edits, $views);
+            return $undo && $asRecorded ? $edits : $this->meetingViews($project, $change, new Edits($steps), $views, $undo);
         } catch (OutOfStep $reason) {
             throw new CannotTurn($change, $reason->getMessage());
         } catch (\JsonException | \InvalidArgumentException | \ErrorException $fault) {
@@ -199,10 +321,59 @@ final class History
         }
     }
 
-    /** What is done again meets views that were kept while it was away: they do not know what comes back. */
-    private function meetingViews(Project $project, Change $change, Edits $edits, ?OldViews $views): Edits
+    /**
+     * What a change does, and what views keep because of it.
+     *
+     * @param list<Edit> $steps
+     *
+     * @return array{list<Edit>, list<Edit>}
+     */
+    private static function apart(array $steps): array
     {
-        $more = Strangers::steps($project, $edits->steps, $change->turn);
+        $isFollowing = static fn (Edit $step): bool => $step instanceof RowEdit &&
+            $step->table === 'views' &&
+            $step->before !== null &&
+            $step->after !== null &&
+            array_diff_key($step->after, ['rungs' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
+        $following = array_values(array_filter($steps, $isFollowing));
+        $own = array_values(array_filter($steps, static fn (Edit $step): bool => ! $isFollowing($step)));
+
+        // A change of views alone follows nothing.
+        return $own === [] ? [$steps, []] : [$own, $following];
+    }
+
+    /**
+     * Whether views are as steps expect them, one after the other.
+     *
+     * @param list<Edit> $steps
+     */
+    private static function fit(Project $project, array $steps): bool
+    {
+        $then = [];
+        try {
+            foreach ($steps as $step) {
+                if ($step instanceof RowEdit) {
+                    $known = $then[$step->number] ?? [];
+                    if (
+                        array_diff_key($step->before ?? [], $known) !== [] ||
+                        ! $step->isOf(array_intersect_key($known, $step->before ?? []))
+                    ) {
+                        $step->check($project);
+                    }
+                    $then[$step->number] = ($step->after ?? []) + $known;
+                }
+            }
+        } catch (OutOfStep) {
+            return false;
+        }
+
+        return true;
+    }
+
+    /** What is done again meets views that were kept while it was away: they do not know what comes back. */
+    private function meetingViews(Project $project, Change $change, Edits $edits, ?OldViews $views, bool $undo): Edits
+    {
+        $more = $undo ? [] : Strangers::steps($project, $edits->steps, $change->turn);
         foreach ($more as $step) {
             $step->apply($project);
         }
@@ -213,34 +384,24 @@ final class History
             }
             $more = [...$more, ...$views->steps];
         }
-        if ($more === []) {
-            return $edits;
-        }
         $edits = new Edits([...$edits->steps, ...$more]);
+        $kept = $undo ? $edits->reversed() : $edits;
         Change::query()
             ->where('project_id', $project->id)
             ->where('no', $change->no)
-            ->update(['edits' => Bytes::write($edits->pack())]);
+            ->update(['edits' => Bytes::write($kept->pack())]);
 
         return $edits;
-    }
-
-    /** The change to do again: the one that is meant if it is the last that its taker took back, otherwise the person's own last one. */
-    private function redoable(Project $project, User $person, ?int $number): ?Change
-    {
-        $meant = $number === null ? null : self::undone($project)->with('user')->where('no', $number)->first();
-        $by = $meant === null ? self::lastUndone($project, $person)->first(Change::HEAD)?->undone_by : $meant->undone_by;
-
-        return self::undone($project)->with('user')->where('undone_by', $by)->orderByDesc('turn')->first();
     }
 
     /** Says what happened instead to the change that was meant, and offers what can be done now. */
     private function overtaken(Bench $bench, ?int $number, bool $undo, ?Change $next): Turned
     {
+        $project = $bench->project;
         $meant =
             $number === null
                 ? null
-                : $bench->project
+                : $project
                     ->changes()
                     ->with(['user', 'undoneBy'])
                     ->where('no', $number)
@@ -251,62 +412,81 @@ final class History
                 ? 'you'
                 : $person->name);
         $sentence = match (true) {
-            $number === null => $undo ? 'Nothing to undo.' : 'Nothing to redo.',
+            $number === null => ($undo ? self::done($project) : self::undone($project))->exists()
+                ? 'You have nothing to '.($undo ? 'undo' : 'redo').'.'
+                : 'Nothing to '.($undo ? 'undo' : 'redo').'.',
             $meant === null => 'That change is no longer in the history.',
+            $undo && $meant->thinned => "“{$meant->name}” is too old: what it did is no longer kept.",
             $undo && $meant->undone => "“{$meant->name}” was taken back already, by {$by($meant->undoneBy)}.",
             $undo && $meant->barred !== '' => "“{$meant->name}” cannot be taken back: $meant->barred.",
             ! $undo && ! $meant->undone => "“{$meant->name}” is done already.",
             $next === null => 'There is nothing to '.($undo ? 'undo' : 'redo').' any more.',
-            $undo => "“{$next->name}” came after “{$meant->name}”, by {$by($next->user)}.",
-            default => "“{$next->name}” was taken back after “{$meant->name}”; do that again first.",
+            default => "“{$meant->name}” cannot be ".($undo ? 'taken back' : 'done again').' here.',
         };
 
         return new Turned(null, $sentence, $number === null ? null : $next, $undo);
     }
 
-    /** A change that cannot be taken back must not stand before those that came earlier; one that cannot be done again is let go. */
-    private function bar(Bench $bench, CannotTurn $cannot, bool $undo): Turned
+    /**
+     * Says why, and what stands on the change. It must not stand before those that came earlier: the next undo passes it over, until
+     * something else is taken back.
+     */
+    private function refused(Bench $bench, CannotTurn $cannot, bool $undo): Turned
     {
         $change = $cannot->change;
         $sentence = "“{$change->name}” cannot be ".($undo ? 'taken back' : 'done again').": {$cannot->getMessage()}.";
-        if ($undo) {
-            Change::query()
-                ->where('project_id', $bench->project->id)
-                ->where('no', $change->no)
-                ->update(['barred' => $cannot->getMessage()]);
+        $upon = $this->standing($bench->project, $change, $undo);
+        if ($upon !== null) {
+            $by = $upon->user_id === $bench->person->id ? 'you' : $upon->user->name ?? 'somebody who has left';
+            $sentence .= " “{$upon->name}”, by $by, stands on it.";
+        }
+        if (! $undo) {
+            return new Turned(null, $sentence);
+        }
+        Change::query()
+            ->where('project_id', $bench->project->id)
+            ->where('no', $change->no)
+            ->update(['barred' => mb_strimwidth($cannot->getMessage(), 0, 250, '…')]);
+
+        return new Turned(null, $sentence, self::done($bench->project)->where('user_id', $bench->person->id)->first(Change::HEAD), true);
+    }
+
+    /** The last change that came after one and stands on it. */
+    private function standing(Project $project, Change $change, bool $undo): ?Change
+    {
+        try {
+            $edits = Edits::unpack($change->edits);
+            [$own] = self::apart($undo ? $edits->steps : $edits->reversed()->steps);
+            $later = $project->changes()->with('user')->where('undone', false)->where('thinned', false)->where('turn', '>', $change->turn);
+            foreach ($later->orderByDesc('turn')->limit(self::LOOKED_AT)->lazy(20) as $other) {
+                [$theirs] = self::apart(Edits::unpack($other->edits)->steps);
+                if ((new Edits($own))->bear(new Edits($theirs))) {
+                    return $other;
+                }
+            }
+        } catch (\JsonException | \InvalidArgumentException | \ErrorException) {
+            // Which one it is cannot be told; why it cannot be taken back can.
         }
 
-        return new Turned(null, $sentence, $undo ? $this->nextUndo($bench->project) : null, $undo);
+        return null;
     }
 
     /** @return \Illuminate\Database\Eloquent\Builder<Change> changes that can be taken back, the last first */
     private static function done(Project $project): \Illuminate\Database\Eloquent\Builder
     {
-        return $project->changes()->getQuery()->where('undone', false)->where('barred', '')->orderByDesc('turn');
-    }
-
-    /**
-     * What the person took back, the last first; then what anybody took back.
-     *
-     * @return \Illuminate\Database\Eloquent\Builder<Change>
-     */
-    private static function lastUndone(Project $project, User $person): \Illuminate\Database\Eloquent\Builder
-    {
-        return self::undone($project)
-            ->orderByRaw('undone_by IS NOT DISTINCT FROM ? DESC', [$person->id])
-            ->orderByDesc('turn');
+        return $project->changes()->getQuery()->where('undone', false)->where('thinned', false)->where('barred', '')->orderByDesc('turn');
     }
 
     /** @return \Illuminate\Database\Eloquent\Builder<Change> */
     private static function undone(Project $project): \Illuminate\Database\Eloquent\Builder
     {
-        return $project->changes()->getQuery()->where('undone', true);
+        return $project->changes()->getQuery()->where('undone', true)->where('thinned', false);
     }
 
     /** Brings the scene index along once the database has the change. Should that fail, the index is built anew when it is next needed. */
-    private function follow(Project $project, ?Edits $edits): void
+    private function follow(Project $project, ?Edits $edits, bool $anew = false): void
     {
-        if ($edits === null) {
+        if ($edits === null || $anew) {
             return;
         }
         try {

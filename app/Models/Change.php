@@ -22,6 +22,8 @@ use Illuminate\Support\Carbon;
  * @property int|null $undone_by who took it back
  * @property string $barred why it cannot be taken back, empty while nobody has found out that it cannot
  * @property string $as_it_was what views would keep to show what they showed before; "" where none shows anything differently
+ * @property int|null $objects how many it changed; null where nobody counted
+ * @property bool $thinned whether what it did is no longer kept
  * @property Carbon $made_at
  */
 final class Change extends Model
@@ -29,7 +31,7 @@ final class Change extends Model
     use NumberedInProject;
 
     /** Everything but what it did, which may be large. */
-    public const HEAD = ['project_id', 'no', 'turn', 'user_id', 'name', 'undone', 'undone_by', 'barred', 'made_at'];
+    public const HEAD = ['project_id', 'no', 'turn', 'user_id', 'name', 'undone', 'undone_by', 'barred', 'made_at', 'objects', 'thinned'];
 
     public $timestamps = false;
 
@@ -37,7 +39,13 @@ final class Change extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['edits' => Casts\Bytes::class, 'as_it_was' => Casts\Bytes::class, 'undone' => 'boolean', 'made_at' => 'datetime'];
+    protected $casts = [
+        'edits' => Casts\Bytes::class,
+        'as_it_was' => Casts\Bytes::class,
+        'undone' => 'boolean',
+        'thinned' => 'boolean',
+        'made_at' => 'datetime',
+    ];
 
     /** @return BelongsTo<User, $this> */
     public function user(): BelongsTo

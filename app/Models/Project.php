@@ -33,6 +33,7 @@ use VineShelf\Organizers\Organizers;
  * @property int $next_pack
  * @property int $next_change
  * @property int $next_line
+ * @property int $history_kept how many changes can be taken back at most, 0 for all
  * @property bool $sorts_what_comes whether what comes in is sorted by the project's list at once
  * @property Carbon $created_at
  * @property Carbon $updated_at

@@ -81,23 +81,29 @@ final class HistoryTest extends ProjectTestCase
         $this->actingAs($this->bea)->send('POST', 'layers', ['name' => 'B']);
         $b = (int) $this->project->changes()->max('no');
 
+        $names = fn (): array => $this->project
+            ->layers()
+            ->whereIn('name', ['A', 'B'])
+            ->orderBy('name')
+            ->pluck('name')
+            ->all();
+        // Each takes back their own, whoever came after.
+        $this->get($this->path(''))->assertSee("data-command=\"undo\"\n data-change=\"$b\"", false);
+        $this->send('POST', 'undo', ['change' => $a])->assertSee('“Create layer A” is by Ida Keller: only they, and who owns the project');
+        self::assertSame(['A', 'B'], $names());
         $this->actingAs($this->ida)
             ->send('POST', 'undo', ['change' => $a])
-            ->assertSee('“Create layer B” came after “Create layer A”, by Bea Lind.')
-            ->assertSee('Undo “Create layer B”')
-            ->assertSee('data-change="'.$b.'"', false);
-        self::assertSame(
-            2,
-            $this->project
-                ->layers()
-                ->whereIn('name', ['A', 'B'])
-                ->count(),
-            'nothing was taken back',
-        );
+            ->assertSee('Undone: Create layer A.');
+        self::assertSame(['B'], $names());
+        // Whoever owns the project can clear up after others.
         $this->send('POST', 'undo', ['change' => $b])->assertSee('Undone: Create layer B.');
         $this->actingAs($this->bea)
             ->send('POST', 'undo', ['change' => $b])
             ->assertSee('“Create layer B” was taken back already, by Ida Keller.');
+        $this->send('POST', 'redo')->assertSee('You have nothing to redo.');
+        $this->send('POST', 'redo', ['change' => $a])->assertSee('was taken back by Ida Keller: only they can do it again');
+        $this->send('POST', 'redo', ['change' => $b])->assertSee('Redone: Create layer B.');
+        self::assertSame(['B'], $names());
         $this->send('POST', 'undo', ['change' => 99999])->assertSee('That change is no longer in the history.');
         foreach (['x', '-1', '0', '1e9', '99999999999999999999'] as $odd) {
             $this->call('POST', $this->path('undo'), ['change' => $odd], [], [], ['HTTP_ACCEPT' => 'application/json'])->assertStatus(422);
@@ -117,12 +123,14 @@ final class HistoryTest extends ProjectTestCase
                 ->whereIn('name', ['Mine', 'Hers'])
                 ->count(),
         );
-        // What was done again last is taken back first.
+        // Hers stays, whatever is taken back of mine.
         $this->send('POST', 'undo')->assertSee('Undone: Create layer Mine.');
-        $this->send('POST', 'undo')->assertSee('Undone: Create layer Hers.');
+        $this->actingAs($this->bea)->send('POST', 'undo')->assertSee('Undone: Create layer Hers.');
+        $this->send('POST', 'undo')->assertSee('You have nothing to undo.');
+        $this->actingAs($this->ida);
         // One's own new change does throw one's own redo away.
         $this->send('POST', 'layers', ['name' => 'Other']);
-        $this->send('POST', 'redo')->assertSee('Nothing to redo.');
+        $this->send('POST', 'redo')->assertSee('You have nothing to redo.');
         $this->assertIndexTrue($this->project);
     }
 

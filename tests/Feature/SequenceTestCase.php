@@ -7,40 +7,52 @@ namespace Tests\Feature;
 use App\Bench\Bench;
 use App\Bench\Keys;
 use App\Bench\Targets;
+use App\Changes\ChangeLines;
 use App\Changes\ChangeMembers;
 use App\Changes\ChangeMemberships;
 use App\Changes\ChangeOrganizer;
 use App\Changes\ChangeViews;
 use App\Changes\ClearOut;
 use App\Changes\Command;
+use App\Changes\CopyObjects;
 use App\Changes\CreateFolder;
 use App\Changes\CreateLayer;
 use App\Changes\CreateLayers;
 use App\Changes\CreateSet;
 use App\Changes\CreateTag;
 use App\Changes\DeleteLayer;
+use App\Changes\DeleteObjects;
 use App\Changes\DeleteRows;
 use App\Changes\Edits\MembersEdit;
 use App\Changes\EmptyLayer;
 use App\Changes\FileObjects;
 use App\Changes\GiveBackPictures;
+use App\Changes\GroupObjects;
 use App\Changes\History;
 use App\Changes\HoldBackSource;
 use App\Changes\KeepView;
 use App\Changes\LightenPictures;
 use App\Changes\MergeLayers;
 use App\Changes\MoveRows;
+use App\Changes\NestObjects;
+use App\Changes\OrderObjects;
 use App\Changes\RenameRows;
 use App\Changes\SetLocks;
 use App\Changes\SetOutput;
 use App\Changes\SetOwn;
+use App\Changes\SortByLines;
 use App\Changes\SwapMeshes;
 use App\Changes\TagObjects;
+use App\Changes\UngroupObjects;
 use App\Changes\ViewsAsTheyWere;
 use App\Models\User;
+use App\SortingRules\DryRun;
+use App\SortingRules\StoredLine;
 use Illuminate\Support\Facades\DB;
 use Tests\Core\Support\Gltf;
+use VineShelf\Exchange\SortingLine;
 use VineShelf\Folders\Holds;
+use VineShelf\Geometry\Copies;
 use VineShelf\Layers\GroupBy;
 use VineShelf\Layers\SortBy;
 use VineShelf\Locks\Lock;
@@ -126,7 +138,7 @@ abstract class SequenceTestCase extends ProjectTestCase
     protected function state(): string
     {
         $rows = [];
-        foreach (['layers', 'tags', 'folders', 'sets', 'views', 'own_values'] as $table) {
+        foreach (['layers', 'tags', 'folders', 'sets', 'views', 'own_values', 'sorting_lines'] as $table) {
             foreach (DB::table($table)->where('project_id', $this->project->id)->orderBy('no')->get() as $row) {
                 $row = array_map(
                     static fn (mixed $value): mixed => is_resource($value) ? bin2hex((string) stream_get_contents($value)) : $value,
@@ -140,7 +152,7 @@ abstract class SequenceTestCase extends ProjectTestCase
         $rows['objects'] = DB::table('objects')
             ->where('project_id', $this->project->id)
             ->orderBy('no')
-            ->get(['no', 'layer_no', 'lock', 'gone', 'name', 'mesh_no', 'triangles', 'vertices'])
+            ->get(['no', 'parent_no', 'position', 'layer_no', 'lock', 'gone', 'name', 'mesh_no', 'triangles', 'vertices'])
             ->all();
         $rows['sources'] = DB::table('sources')->where('project_id', $this->project->id)->orderBy('id')->pluck('held_back')->all();
 
@@ -265,17 +277,45 @@ abstract class SequenceTestCase extends ProjectTestCase
     /** Walking up from any row comes to the top. */
     protected function assertNoCircles(): void
     {
-        foreach (['layers', 'folders'] as $table) {
-            $parents = DB::table($table)->where('project_id', $this->project->id)->pluck('parent_no', 'no')->all();
+        foreach (['layers', 'folders', 'objects'] as $table) {
+            $rows = DB::table($table)->where('project_id', $this->project->id);
+            $parents = ($table === 'objects' ? $rows->where('gone', false) : $rows)->pluck('parent_no', 'no')->all();
             foreach (array_keys($parents) as $number) {
-                for ($at = $number, $steps = 0; $at > 0; $at = $parents[$at], $steps++) {
+                for (
+                    $at = $number, $steps = 0;
+                    $at > 0;
+                    $at = $parents[$at] ?? self::fail("row $number of $table lies in what is gone"), $steps++
+                ) {
                     self::assertLessThanOrEqual(count($parents), $steps, "row $number of $table lies in itself");
                 }
             }
         }
     }
 
-    protected function some(Bench $bench, int $kinds = 41): Command
+    /** Not so many that little is left of the model. */
+    private static function few(Bits $rows): Bits
+    {
+        return Bits::ofRows($rows->length, $rows->slice(mt_rand(0, 4), mt_rand(1, 3)));
+    }
+
+    /** What the list of sorting rules does, changed or run. */
+    private function someSorting(Bench $bench): Command
+    {
+        $lines = StoredLine::all($bench->project);
+        if ($lines === [] || mt_rand(0, 1) === 1) {
+            return new SortByLines($bench, new DryRun($bench, $lines));
+        }
+        $line = $lines[array_rand($lines)]->number;
+
+        return match (mt_rand(0, 3)) {
+            0 => ChangeLines::move($bench, $line, [-1, 1, 1000][mt_rand(0, 2)]),
+            1 => ChangeLines::duplicate($bench, $line),
+            2 => ChangeLines::delete($bench, $line),
+            default => ChangeLines::turn($bench, $line, mt_rand(0, 1) === 1),
+        };
+    }
+
+    protected function some(Bench $bench, int $kinds = 52): Command
     {
         $layers = array_map(static fn (array $entry): int => $entry[0]->number, $bench->layers()->walk());
         $tags = array_keys($bench->tags()->tree->members);
@@ -406,6 +446,23 @@ abstract class SequenceTestCase extends ProjectTestCase
             39 => new ViewsAsTheyWere($bench, $bench->project->next_change - mt_rand(1, 3)),
             31 => new LightenPictures($bench, $proposed(), 100),
             32 => new GiveBackPictures($bench, $proposed(), ['objects' => ['2' => base64_encode(Members::pack($numbers()))]]),
+            42 => new GroupObjects($bench, $rows(), $name()),
+            43 => new UngroupObjects($bench, $rows()),
+            44, 45 => NestObjects::into(
+                $bench,
+                self::few($rows()),
+                $one([0, ...array_map($bench->scene()->number(...), $bench->scene()->groups())]),
+            ),
+            46 => NestObjects::beside(
+                $bench,
+                self::few($rows()),
+                $bench->scene()->number(mt_rand(1, $bench->scene()->count())),
+                mt_rand(0, 1) === 1,
+            ),
+            47 => mt_rand(0, 1) === 1 ? new OrderObjects($bench, $rows()) : new DeleteObjects($bench, self::few($rows())),
+            48 => new CopyObjects($bench, self::few($rows()), new Copies(mt_rand(1, 2), [1.0, 0.0, 0.5], 45.0)),
+            49 => $this->someSorting($bench),
+            50 => ChangeLines::add($bench, new SortingLine($rule(), [$name()], [], '', mt_rand(0, 1) === 1, mt_rand(0, 1) === 1)),
             33 => new SwapMeshes($bench, [[1 => 2], [2 => 1]][mt_rand(0, 1)], 'Swap'),
             34 => new HoldBackSource($bench, (int) $bench->project->sources()->value('id'), ['', 'lent', 'sketch'][mt_rand(0, 2)]),
             default => new CreateLayers($bench, GroupBy::cases()[mt_rand(0, 5)], $one([0, ...$layers]), $rows()),

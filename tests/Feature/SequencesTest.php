@@ -89,35 +89,57 @@ final class SequencesTest extends SequenceTestCase
             );
             $model->tags[$number] = $model->sets[$number] = [];
         }
-        $done = $undone = [];
-        $steps = 0;
+        $people = [$this->ida, $this->bea, $this->person('Cleo Marsh')];
+        $this->project->people()->attach($people[2], ['role' => 'editor']);
+        /** @var array<int, array{int, array<string, array{mixed, mixed}>, bool}> $changes whose, what differs, whether it is taken back */
+        $changes = [];
+        $seen = ['made' => 0, 'undone' => 0, 'redone' => 0, 'refused' => 0, 'between' => 0, 'overcautious' => 0];
         for ($step = 0; $step < 480; $step++) {
-            $bench = Bench::of($this->project->refresh(), [$this->ida, $this->bea][mt_rand(0, 1)]);
-            $turn = mt_rand(0, 9);
-            if ($turn < 2 && $done !== []) {
-                [$person, $before] = array_pop($done);
-                $undone[] = [$bench->person->id, $model];
-                self::assertNotNull($this->history->undo($bench)->change);
-                $model = $before;
-            } elseif ($turn === 2 && $undone !== [] && $undone[count($undone) - 1][0] === $bench->person->id) {
-                [, $after] = array_pop($undone);
-                self::assertNotNull($this->history->redo($bench)->change);
-                $done[] = [$bench->person->id, $model];
-                $model = $after;
+            $bench = Bench::of($this->project->refresh(), $people[mt_rand(0, 2)]);
+            $way = mt_rand(0, 9);
+            if ($way < 4 && $changes !== []) {
+                // What is meant is named, or it is the last of one's own.
+                $meant = $way < 2 ? null : (int) array_rand($changes);
+                $undo = mt_rand(0, 2) > 0;
+                $turned = $undo ? $this->history->undo($bench, $meant) : $this->history->redo($bench, $meant);
+                $number = $turned->change?->no;
+                if ($number === null) {
+                    $seen['refused']++;
+                    $isOwn =
+                        $meant !== null &&
+                        isset($changes[$meant]) &&
+                        ($changes[$meant][0] === $bench->person->id || $bench->person->id === $this->ida->id);
+                    $couldBe = $isOwn && $changes[$meant][2] !== $undo && (clone $model)->turn($changes[$meant][1], $undo);
+                    $seen['overcautious'] += (int) $couldBe;
+                } elseif (isset($changes[$number])) {
+                    self::assertTrue($model->turn($changes[$number][1], $undo), "step $step: $turned->sentence");
+                    $changes[$number][2] = $undo;
+                    $seen[$undo ? 'undone' : 'redone']++;
+                    $seen['between'] +=
+                        (int) ($undo &&
+                            $number < max(array_keys(array_filter($changes, static fn (array $change): bool => ! $change[2])) ?: [0]));
+                    self::assertContains(
+                        $changes[$number][0],
+                        $undo && $bench->person->id !== $this->ida->id ? [$bench->person->id] : array_column($people, 'id'),
+                    );
+                } else {
+                    // Further back than this test began: that is done again.
+                    self::assertNotNull($this->history->redo($bench, $number)->change);
+                }
             } else {
                 $next = clone $model;
                 $command = $this->history->carryOut($bench, fn (Bench $held): Command => $this->mirrored($held, $next));
                 if ($command->change !== null) {
-                    $done[] = [$bench->person->id, $model];
-                    // What the person took back before can no longer be done again; what others took back stands on what was.
-                    $undone = [];
-                    $steps++;
+                    $changes[$command->change] = [$bench->person->id, PlainSorting::difference($model, $next), false];
+                    $seen['made']++;
                 }
                 $model = $next;
             }
-            self::assertSame($model->state(), $this->indexed($model), "step $step");
+            self::assertEquals($model->state(), $this->indexed($model), "step $step");
         }
-        self::assertGreaterThan(230, $steps);
+        self::assertGreaterThan(200, $seen['made'], json_encode($seen) ?: '');
+        self::assertGreaterThan(30, min($seen['undone'], $seen['between'], $seen['refused']), json_encode($seen) ?: '');
+        self::assertLessThan(0.25 * $seen['refused'], $seen['overcautious'], json_encode($seen) ?: '');
         $this->assertIndexTrue($this->project->refresh());
     }
 

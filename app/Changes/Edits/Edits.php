@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Changes\Edits;
 
+use VineShelf\Scene\Bits;
+
 /** The steps of one change, in order. */
 final readonly class Edits
 {
@@ -64,6 +66,51 @@ final readonly class Edits
         }
 
         return new self($steps);
+    }
+
+    /** Numbers of the objects that they change; those that come and go with a file are not among them. */
+    public function objects(): Bits
+    {
+        $objects = Bits::none(0);
+        foreach ($this->steps as $step) {
+            $objects = $objects->with($step->objects());
+        }
+
+        return $objects;
+    }
+
+    /** Whether others, which came later, stand on these: so that these cannot be taken back. */
+    public function bear(self $later): bool
+    {
+        $reversed = array_map(static fn (Edit $step): Edit => $step->reversed(), $this->steps);
+        $here = self::all([...$this->steps, ...$reversed], true);
+        $needed = self::all($reversed, false);
+        $there = self::all($later->steps, true);
+        $wanted = self::all($later->steps, false);
+        $meet = static fn (array $a, array $b): bool => array_filter(
+            array_intersect_key($a, $b),
+            static fn (Bits $numbers, string $what): bool => $numbers->less($b[$what])->count() !== $numbers->count(),
+            ARRAY_FILTER_USE_BOTH,
+        ) !== [];
+
+        return $meet($here, $there) || $meet($here, $wanted) || $meet($needed, $there);
+    }
+
+    /**
+     * @param list<Edit> $steps
+     *
+     * @return array<string, Bits>
+     */
+    private static function all(array $steps, bool $writes): array
+    {
+        $all = [];
+        foreach ($steps as $step) {
+            foreach ($writes ? $step->writes() : $step->needs() as $what => $numbers) {
+                $all[$what] = isset($all[$what]) ? $all[$what]->with($numbers) : $numbers;
+            }
+        }
+
+        return $all;
     }
 
     private static function text(mixed $value): string

@@ -6,6 +6,7 @@ namespace App\Changes\Edits;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 
 /** What came in a file is kept out of exports, for another reason, or no longer. */
@@ -41,6 +42,21 @@ final readonly class HoldBackEdit implements Edit
     public function columns(Scene $scene): array
     {
         return [];
+    }
+
+    public function writes(): array
+    {
+        return ['sources' => Numbers::of([$this->source])];
+    }
+
+    public function needs(): array
+    {
+        return [];
+    }
+
+    public function objects(): Bits
+    {
+        return Bits::none(0);
     }
 
     public function toArray(): array

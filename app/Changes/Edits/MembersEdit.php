@@ -75,6 +75,21 @@ final readonly class MembersEdit implements Edit
         return [$column => $rows->isEmpty() ? '' : $rows->bytes];
     }
 
+    public function writes(): array
+    {
+        return ["$this->table members $this->number" => $this->objects()];
+    }
+
+    public function needs(): array
+    {
+        return [$this->table => Numbers::of([$this->number])];
+    }
+
+    public function objects(): Bits
+    {
+        return $this->added->with($this->removed);
+    }
+
     public function toArray(): array
     {
         return [

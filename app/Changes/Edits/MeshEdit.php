@@ -63,6 +63,21 @@ final readonly class MeshEdit implements Edit
         return null;
     }
 
+    public function writes(): array
+    {
+        return ['mesh' => $this->numbers];
+    }
+
+    public function needs(): array
+    {
+        return ['there' => $this->numbers];
+    }
+
+    public function objects(): Bits
+    {
+        return $this->numbers;
+    }
+
     public function toArray(): array
     {
         return ['mesh' => $this->from, 'to' => $this->to, 'numbers' => base64_encode(Members::pack($this->numbers))];

@@ -6,6 +6,7 @@ namespace App\Changes\Edits;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 
 /** An object's name. */
@@ -39,6 +40,21 @@ final readonly class NameEdit implements Edit
     public function columns(Scene $scene): array
     {
         return \VineShelf\Search\NameIndex::renamed($scene, $scene->row($this->number), $this->after);
+    }
+
+    public function writes(): array
+    {
+        return ['name' => $this->objects()];
+    }
+
+    public function needs(): array
+    {
+        return ['there' => $this->objects()];
+    }
+
+    public function objects(): Bits
+    {
+        return Bits::ofRows($this->number, [$this->number]);
     }
 
     public function toArray(): array

@@ -6,6 +6,7 @@ namespace App\Changes\Edits;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 use VineShelf\Search\NameIndex;
 
@@ -24,8 +25,8 @@ final readonly class NamesEdit implements Edit
     {
         foreach (array_chunk($this->before, self::AT_ONCE, true) as $names) {
             $there = DB::selectOne(
-                'SELECT count(*) AS objects FROM objects JOIN json_to_recordset(?) AS named(no int, name text) ON objects.no = named.no '
-                    .'AND objects.name = named.name WHERE project_id = ? AND NOT gone',
+                'SELECT count(*) AS objects FROM objects JOIN json_to_recordset(?) AS named(no int, name text) ON objects.no = named.no '.
+                    'AND objects.name = named.name WHERE project_id = ? AND NOT gone',
                 [self::json($names), $project->id],
             );
             if ((int) $there->objects !== count($names)) {
@@ -38,8 +39,8 @@ final readonly class NamesEdit implements Edit
     {
         foreach (array_chunk($this->after, self::AT_ONCE, true) as $names) {
             DB::update(
-                'UPDATE objects SET name = renamed.name FROM json_to_recordset(?) AS renamed(no int, name text) WHERE project_id = ? AND '
-                    .'objects.no = renamed.no',
+                'UPDATE objects SET name = renamed.name FROM json_to_recordset(?) AS renamed(no int, name text) WHERE project_id = ? AND '.
+                    'objects.no = renamed.no',
                 [self::json($names), $project->id],
             );
         }
@@ -61,6 +62,21 @@ final readonly class NamesEdit implements Edit
         }
 
         return NameIndex::renamedMany($scene, $names);
+    }
+
+    public function writes(): array
+    {
+        return ['name' => $this->objects()];
+    }
+
+    public function needs(): array
+    {
+        return ['there' => $this->objects()];
+    }
+
+    public function objects(): Bits
+    {
+        return Numbers::of(array_keys($this->after));
     }
 
     public function toArray(): array

@@ -6,6 +6,7 @@ namespace App\Changes\Edits;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 
@@ -48,6 +49,21 @@ final readonly class NestingEdit implements Edit
     public function columns(Scene $scene): ?array
     {
         return null;
+    }
+
+    public function writes(): array
+    {
+        return ['nesting' => $this->objects()];
+    }
+
+    public function needs(): array
+    {
+        return ['there' => $this->objects()->with(Numbers::of(array_filter(array_column($this->after, 0))))];
+    }
+
+    public function objects(): Bits
+    {
+        return Numbers::of(array_keys($this->after));
     }
 
     public function toArray(): array

@@ -122,6 +122,25 @@ final readonly class ObjectsEdit implements Edit
         return [$name => $column->pack()];
     }
 
+    public function writes(): array
+    {
+        return [['layer_no' => 'layer', 'lock' => 'lock', 'gone' => 'there'][$this->column] => $this->objects()];
+    }
+
+    public function needs(): array
+    {
+        return match ($this->column) {
+            'layer_no' => ['there' => $this->objects(), 'layers' => Numbers::of(array_keys($this->after))],
+            'lock' => ['there' => $this->objects()],
+            default => [],
+        };
+    }
+
+    public function objects(): Bits
+    {
+        return Numbers::of(array_merge(...array_values($this->after), ...[[]]));
+    }
+
     public function toArray(): array
     {
         return [

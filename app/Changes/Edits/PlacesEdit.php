@@ -6,6 +6,7 @@ namespace App\Changes\Edits;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 
 /** Where rows of one table stand: what they lie in, and their place among what else lies there. */
@@ -78,6 +79,26 @@ final readonly class PlacesEdit implements Edit
     public function columns(Scene $scene): array
     {
         return [];
+    }
+
+    public function writes(): array
+    {
+        return ["$this->table places" => Numbers::of(array_keys($this->after))];
+    }
+
+    public function needs(): array
+    {
+        $into = array_filter(array_column($this->after, 0));
+
+        return [
+            $this->table => Numbers::of(array_keys($this->after)),
+            ($this->table === 'layers' ? 'layers' : 'folders').' held' => Numbers::of($into),
+        ];
+    }
+
+    public function objects(): Bits
+    {
+        return Bits::none(0);
     }
 
     public function toArray(): array

@@ -7,6 +7,7 @@ namespace App\Changes\Edits;
 use App\Models\Casts\Bytes;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Members;
 use VineShelf\Scene\Scene;
 
@@ -87,6 +88,39 @@ final readonly class RowEdit implements Edit
                 ? Members::column($scene, Members::unpack((string) base64_decode($members, true)))
                 : '',
         ];
+    }
+
+    public function writes(): array
+    {
+        $numbers = Numbers::of([$this->number]);
+        if ($this->before === null || $this->after === null) {
+            return [$this->table => $numbers, "$this->table held" => $numbers];
+        }
+        $writes = [];
+        foreach (array_keys($this->after) as $column) {
+            $writes["$this->table $column"] = $numbers;
+        }
+
+        return $writes;
+    }
+
+    public function needs(): array
+    {
+        $parent = PlacesEdit::PARENTS[$this->table] ?? '';
+        $into = $this->after[$parent] ?? 0;
+        $needs = $this->before === null ? [] : [$this->table => Numbers::of([$this->number])];
+
+        return $needs +
+            (is_int($into) && $into > 0 ? [($this->table === 'layers' ? 'layers' : 'folders').' held' => Numbers::of([$into])] : []);
+    }
+
+    public function objects(): Bits
+    {
+        $members = $this->after['members'] ?? ($this->before['members'] ?? null);
+
+        return is_string($members) && ($this->before === null || $this->after === null)
+            ? Members::unpack((string) base64_decode($members, true))
+            : Bits::none(0);
     }
 
     public function toArray(): array

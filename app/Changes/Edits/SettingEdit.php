@@ -6,6 +6,7 @@ namespace App\Changes\Edits;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 
 /** A setting of the project. */
@@ -44,6 +45,21 @@ final readonly class SettingEdit implements Edit
     public function columns(Scene $scene): array
     {
         return [];
+    }
+
+    public function writes(): array
+    {
+        return ["setting $this->setting" => Numbers::of([1])];
+    }
+
+    public function needs(): array
+    {
+        return [];
+    }
+
+    public function objects(): Bits
+    {
+        return Bits::none(0);
     }
 
     public function toArray(): array

@@ -6,6 +6,7 @@ namespace App\Changes\Edits;
 
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 
 /** The objects of a source come or go. What is kept for them, meshes and packs, stays until the project goes. */
@@ -51,6 +52,21 @@ final readonly class SourceEdit implements Edit
     public function columns(Scene $scene): ?array
     {
         return null;
+    }
+
+    public function writes(): array
+    {
+        return ["source $this->source" => Numbers::of([1])];
+    }
+
+    public function needs(): array
+    {
+        return [];
+    }
+
+    public function objects(): Bits
+    {
+        return Bits::none(0);
     }
 
     public function toArray(): array

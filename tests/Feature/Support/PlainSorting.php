@@ -127,6 +127,85 @@ final class PlainSorting
         }
     }
 
+    /** @return array<string, mixed> every single thing that can change, by what it is */
+    public function cells(): array
+    {
+        $cells = [];
+        foreach (['layerOf', 'locks', 'fire', 'tagLocks', 'layerLocks', 'outputs'] as $what) {
+            foreach ($this->{$what} as $of => $value) {
+                // An open lock is none.
+                $cells["$what $of"] = $value === 0 && str_ends_with(strtolower($what), 'locks') ? null : $value;
+            }
+        }
+        foreach (['tags' => $this->tags, 'sets' => $this->sets] as $what => $lists) {
+            foreach ($lists as $of => $objects) {
+                $cells["$what $of"] = true;
+                foreach ($objects as $object) {
+                    $cells["$what $of has $object"] = true;
+                }
+            }
+        }
+
+        return array_filter($cells, static fn (mixed $value): bool => $value !== null);
+    }
+
+    /**
+     * What differs between two states.
+     *
+     * @return array<string, array{mixed, mixed}> before and after, null for nothing
+     */
+    public static function difference(self $before, self $after): array
+    {
+        [$old, $new] = [$before->cells(), $after->cells()];
+        $differs = [];
+        foreach ($old + $new as $what => $_) {
+            if (($old[$what] ?? null) !== ($new[$what] ?? null)) {
+                $differs[$what] = [$old[$what] ?? null, $new[$what] ?? null];
+            }
+        }
+
+        return $differs;
+    }
+
+    /**
+     * Puts back what a change has changed, if all of it is still as it left it.
+     *
+     * @param array<string, array{mixed, mixed}> $difference
+     * @param bool                               $undo       whether it is taken back; otherwise it is done again
+     */
+    public function turn(array $difference, bool $undo): bool
+    {
+        $now = $this->cells();
+        foreach ($difference as $what => $values) {
+            if (($now[$what] ?? null) !== $values[$undo ? 1 : 0]) {
+                return false;
+            }
+        }
+        // What is in something goes before that does.
+        uksort($difference, static fn (string $a, string $b): int => str_contains($b, ' has ') <=> str_contains($a, ' has '));
+        foreach ($difference as $what => $values) {
+            $this->put($what, $values[$undo ? 0 : 1]);
+        }
+
+        return true;
+    }
+
+    private function put(string $what, mixed $value): void
+    {
+        $words = explode(' ', $what);
+        [$list, $of] = [$words[0], $words[1]];
+        if (isset($words[3])) {
+            $others = array_diff($this->{$list}[$of] ?? [], [(int) $words[3]]);
+            $this->{$list}[$of] = $value === null ? $others : [...$others, (int) $words[3]];
+        } elseif ($value === null) {
+            unset($this->{$list}[$of]);
+        } elseif ($list === 'tags' || $list === 'sets') {
+            $this->{$list}[$of] ??= [];
+        } else {
+            $this->{$list}[$of] = $value;
+        }
+    }
+
     /** @return array<string, mixed> everything, in an order that does not depend on how it came about */
     public function state(): array
     {
