@@ -215,6 +215,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');
+            Route::get('/changes', [HistoryController::class, 'show'])->name('changes');
+            Route::post('/changes/pick', [HistoryController::class, 'pick'])->name('changes.pick');
             Route::get('/sorting-rules', [SortingRulesController::class, 'show'])->name('sorting-rules');
             Route::post('/sorting-rules/pick', [SortingRulesController::class, 'pick'])->name('sorting-rules.pick');
             Route::get('/sorting-rules/file', [SortingRulesController::class, 'file'])->name('sorting-rules.file');
@@ -318,6 +320,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/meshes/finer', [MeshController::class, 'finer'])->name('meshes.finer');
             Route::post('/meshes/share', [MeshController::class, 'share'])->name('meshes.share');
             Route::post('/picture', [KeptFileController::class, 'keepProjectPicture'])->name('projects.picture.keep');
+            Route::post('/changes/back', [HistoryController::class, 'back'])->name('changes.back');
+            Route::post('/changes/keep', [HistoryController::class, 'keep'])->name('changes.keep');
             Route::post('/undo', [HistoryController::class, 'undo'])->name('undo');
             Route::post('/redo', [HistoryController::class, 'redo'])->name('redo');
         });

@@ -16,7 +16,7 @@ use App\Models\Project;
 use App\Models\User;
 use App\Scenes\SceneStore;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Log;
+use Illuminate\Support\Facades\Log as Diary;
 use VineShelf\Scene\Scene;
 
 /**
@@ -28,6 +28,9 @@ final class History
 {
     /** So many changes later, views are no longer offered to show what they showed before one. */
     private const OFFERED = 20;
+
+    /** How often, in changes, what need not be kept is let go of. */
+    private const THINNED = 16;
 
     /** So many later changes are looked at for the one that stands on another. */
     private const LOOKED_AT = 400;
@@ -114,6 +117,9 @@ final class History
             ->update(['as_it_was' => null]);
         $project->revision++;
         $project->save();
+        if ($number % self::THINNED === 0) {
+            (new Log($project))->thin();
+        }
 
         return $change;
     }
@@ -316,7 +322,7 @@ final class History
         } catch (OutOfStep $reason) {
             throw new CannotTurn($change, $reason->getMessage());
         } catch (\JsonException | \InvalidArgumentException | \ErrorException $fault) {
-            Log::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
+            Diary::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
             throw new CannotTurn($change, 'what it did cannot be read any more');
         }
     }
@@ -497,7 +503,7 @@ final class History
             }
         } catch (\Throwable $fault) {
             // The change is made; whatever is wrong here, the index follows from the database.
-            Log::warning('The index did not follow a change.', [
+            Diary::warning('The index did not follow a change.', [
                 'project' => $project->key,
                 'revision' => $project->revision,
                 'error' => $fault->getMessage(),

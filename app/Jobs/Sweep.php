@@ -6,6 +6,7 @@ namespace App\Jobs;
 
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
+use App\Changes\Log;
 use App\Files\Kept;
 use App\Lighten\Coarsening;
 use App\Models\Change;
@@ -68,6 +69,7 @@ final class Sweep
         $this->clear('projects', array_fill_keys(Project::query()->pluck('key')->all(), true));
         foreach (Project::query()->cursor() as $project) {
             $this->clearProject($project);
+            (new Log($project))->thin();
             // What was lost on its way, and projects from before there were coarser versions.
             if (Coarsening::left($project) > 0 && ! self::isQueued('projectId', $project->id, Coarsen::QUEUE)) {
                 Coarsen::dispatch($project->id);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Bench\Arrangement;
 use App\Bench\Bench;
 use App\Bench\DeskChange;
 use App\Bench\Refused;
@@ -60,6 +61,7 @@ final class NestingController
             static fn (Bench $held): GroupObjects => new GroupObjects($held, self::meant($request, $held), $name),
         );
         $this->pick($bench, [$command->group]);
+        $this->unfold($bench, $command->group);
 
         return Answer::to($bench, $request)
             ->after($command, '')
@@ -198,6 +200,19 @@ final class NestingController
     private function answer(Request $request, Bench $bench, \Closure $make, string $nothing = ''): Response
     {
         return Answer::to($bench, $request)->after($this->history->carryOut($bench, $make), $nothing)->send();
+    }
+
+    /** What a group stands in is unfolded, so that it can be seen and named. */
+    private function unfold(Bench $bench, int $group): void
+    {
+        $bench->refresh();
+        $scene = $bench->scene();
+        $above = array_map($scene->number(...), $scene->ancestors($scene->row($group)));
+        DeskChange::on($bench, static function (Desk $desk) use ($bench, $above): void {
+            $kept = $bench->arranged($desk)->toArray();
+            $kept['objects'] = Arrangement::packed(Arrangement::unfolded($kept)->with($above));
+            $desk->ledger = $kept;
+        });
     }
 
     /**

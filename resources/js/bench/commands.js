@@ -5,6 +5,7 @@ import { openDifference } from './difference.js';
 import { openKeys } from './keysheet.js';
 import { lookingCommands } from './lookingcommands.js';
 import { askForFolder, askForRow } from './newrow.js';
+import { nestingCommands } from './nesting.js';
 import { showingCommands } from './showing.js';
 import { sortingCommands } from './sortingcommands.js';
 import { viewingCommands } from './viewing.js';
@@ -280,6 +281,7 @@ export function commandsOf(bench) {
             },
         ),
 
+        ...nestingCommands(bench, command, needsPick),
         ...sortingCommands(bench, command),
         command('Find', 'find', 'Find by name or rule', '/', () => ledger.input.focus()),
         command('Find', 'hit-next', 'The next hit', '', () => finder.step(1)),

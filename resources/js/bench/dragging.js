@@ -10,9 +10,10 @@ function familyOf(row) {
  * @param {{keys: string[], count: number, family: string}} dragged family: empty for objects
  * @param {HTMLElement} row
  * @param {number} share how far down the row the pointer is, 0 to 1
+ * @param {string} [lens] that the ledger shows
  * @returns {{where: string, says: string} | null}
  */
-export function dropOn(dragged, row, share) {
+export function dropOn(dragged, row, share, lens = '') {
     const key = row.dataset.key ?? '';
     const name = row.dataset.name ?? '';
     if (dragged.family === '') {
@@ -20,6 +21,12 @@ export function dropOn(dragged, row, share) {
         if (key.startsWith('L')) return { where: 'file', says: `File ${what} under ${name}` };
         if (key.startsWith('T')) return { where: 'tag', says: `Tag ${what} ${name}` };
         if (key.startsWith('E') && !row.dataset.rule) return { where: 'add', says: `Add ${what} to ${name}` };
+        if (lens === 'nesting' && key.startsWith('O') && !dragged.keys.includes(key)) {
+            if (share > 0.3 && share < 0.7) return { where: 'nest', says: `Move ${what} into ${name || 'it'}` };
+            return share < 0.5
+                ? { where: 'nest-before', says: `Move ${what} before ${name || 'it'}` }
+                : { where: 'nest-after', says: `Move ${what} after ${name || 'it'}` };
+        }
         return null;
     }
     if (familyOf(row) !== dragged.family || dragged.keys.includes(key)) return null;
@@ -63,14 +70,17 @@ export function listenToDrag(bench, rowOf) {
     ledger.rows.addEventListener('dragover', (event) => {
         const row = rowOf(event.target);
         const { top = 0, height = 1 } = row?.getBoundingClientRect() ?? {};
-        const drop = dragged && row ? dropOn(dragged, row, (event.clientY - top) / height) : null;
+        const drop = dragged && row ? dropOn(dragged, row, (event.clientY - top) / height, ledger.lens) : null;
         if (!row || !drop) return clear();
         event.preventDefault();
         if (over?.row === row && over.where === drop.where) return undefined;
         clear();
         over = { row, where: drop.where };
         row.dataset.drop = drop.says;
-        row.classList.add(drop.where === 'before' || drop.where === 'after' ? `drop-${drop.where}` : 'drop');
+        const side = /(before|after)$/.exec(drop.where)?.[1];
+        row.classList.add(side ? `drop-${side}` : 'drop');
+        if (drop.where.startsWith('nest'))
+            sayWhatItMeans(bench, dragged?.keys ?? [], row, drop.where, () => over?.row === row && over.where === drop.where);
         return undefined;
     });
     ledger.rows.addEventListener('drop', (event) => {
@@ -81,6 +91,9 @@ export function listenToDrag(bench, rowOf) {
         const number = mark.slice(1);
         if (over.where === 'file') bench.server.ask('POST', '/file', { layer: number, keys });
         else if (over.where === 'tag') bench.server.ask('POST', '/tag', { tag: number, mode: 'add', keys });
+        else if (over.where === 'nest') bench.server.ask('POST', '/objects/nest', { keys, into: number });
+        else if (over.where.startsWith('nest-'))
+            bench.server.ask('POST', '/objects/nest', { keys, where: over.where.slice(5), mark: number });
         else if (over.where === 'add') bench.server.ask('POST', `/sets/${number}/members`, { way: 'add', keys });
         else bench.server.ask('POST', '/rows/move', { keys, where: over.where, mark });
         clear();
@@ -90,4 +103,24 @@ export function listenToDrag(bench, rowOf) {
         clear();
         dragged = null;
     });
+}
+
+/**
+ * Adds to the drop mark what it would mean for rungs and locks.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {string[]} keys
+ * @param {HTMLElement} row
+ * @param {string} where
+ * @param {() => boolean} isStill whether it is still about to be dropped there
+ */
+async function sayWhatItMeans(bench, keys, row, where, isStill) {
+    await new Promise((resolve) => setTimeout(resolve, 150));
+    if (!isStill()) return;
+    const asked = {
+        what: where === 'nest' ? 'move' : 'beside',
+        into: (row.dataset.key ?? '').slice(1),
+        ...(keys.length > 0 ? { keys: keys.join(',') } : {}),
+    };
+    const means = await bench.server.json(`/objects/means?${new URLSearchParams(asked)}`);
+    if (means?.says && isStill()) row.dataset.drop += ` · ${means.says}`;
 }

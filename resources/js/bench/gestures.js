@@ -1,3 +1,4 @@
+import { nestByKey } from './nesting.js';
 import { listenToDrag } from './dragging.js';
 
 /**
@@ -181,7 +182,11 @@ function onKey(bench, row, event) {
         case 'F2':
             return (/^[OLTFE]/.test(key) && bench.rename(row), true);
         case 'Delete':
-            return (bench.deleteRows(ledger.target), true);
+            if (!key.startsWith('O')) return (bench.deleteRows(ledger.target), true);
+            return (
+                bench.may() && bench.server.ask('POST', '/objects/delete', row.classList.contains('picked') ? {} : { keys: key }),
+                true
+            );
         case 'o':
         case 'O':
             return event.altKey ? (bench.may() && bench.openDialog(`/output?keys=${ledger.target.join(',')}`), true) : false;
@@ -221,6 +226,7 @@ function toParent(ledger, row) {
  */
 function moveByKey(bench, row, arrow) {
     const key = row.dataset.key ?? '';
+    if (key.startsWith('O') && bench.ledger.lens === 'nesting') return nestByKey(bench, row, arrow);
     if (!/^[LTFE]/.test(key) || !bench.may()) return true;
     const level = Number(row.getAttribute('aria-level'));
     const near = (/** @type {'previousElementSibling' | 'nextElementSibling'} */ way, /** @type {number} */ wanted) => {

@@ -59,6 +59,9 @@ export class Menus {
                       change ? ['Tag the pick…', 'G', () => bench.command('tag-pick')] : null,
                       change ? ['Keep the pick as a set…', 'S', () => bench.command('keep-set')] : null,
                       change ? ['Rename the pick…', '⇧R', () => bench.command('rename-pick')] : null,
+                      change ? ['Group the pick', '⌥G', () => bench.command('group')] : null,
+                      change ? ['Copy the pick…', '⌥K', () => bench.command('copy')] : null,
+                      change ? ['Delete the pick', '', () => bench.command('delete-pick')] : null,
                       ['Export the pick…', '', () => bench.command('export')],
                       ['Clear the pick', 'Esc', () => bench.command('clear-pick')],
                   ]

@@ -1,3 +1,4 @@
+import { nestingItems } from './nesting.js';
 import { openExport } from './exporting.js';
 import { askForFolder, askForRow } from './newrow.js';
 
@@ -108,7 +109,7 @@ function changes(bench, row, key) {
     ];
     switch (key[0]) {
         case 'O':
-            return [rename];
+            return [rename, ...nestingItems(bench, row)];
         case 'L':
             return [
                 ...(number === 1 ? [] : [rename, ...many, move]),

@@ -109,11 +109,13 @@ export class Screen {
 
     /** @param {HTMLInputElement} input */
     changed(input) {
-        const { act, ticked, go } = input.dataset;
-        if (act !== undefined) return this.act(act, ticked ? `${ticked}=${input.checked ? 1 : 0}` : (input.dataset.values ?? ''));
-        if (go !== undefined)
-            return this.go(`${go}=${encodeURIComponent(input.type === 'checkbox' ? (input.checked ? '1' : '') : input.value)}`);
-        return undefined;
+        const { act, go, ticked, value } = input.dataset;
+        const said = encodeURIComponent(input.type === 'checkbox' ? (input.checked ? '1' : '') : input.value);
+        // Something else is counted from its first page on.
+        if (go !== undefined) return this.go(`${go}=${said}${go === 'page' ? '' : '&page='}`);
+        if (act === undefined) return undefined;
+        if (ticked) return this.act(act, `${ticked}=${input.checked ? 1 : 0}`);
+        return this.act(act, value ? `${value}=${said}` : (input.dataset.values ?? ''));
     }
 
     /** @param {string} what a method and a path @param {string} values */

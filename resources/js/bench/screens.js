@@ -5,11 +5,12 @@ export class Screens {
     /** @param {import('./workbench.js').Workbench} bench */
     constructor(bench) {
         this.bench = bench;
+        this.history = new Screen(bench, '/changes');
         this.rules = new Screen(bench, '/sorting-rules', { line: (number) => lineItems(bench, number) });
     }
 
     get all() {
-        return [this.rules];
+        return [this.history, this.rules];
     }
 
     close() {

@@ -36,6 +36,7 @@ import { listenToCompare } from './compare.js';
 import { Grid } from './grid.js';
 import { listenToWide, listenToWideDialog, widen } from './wide.js';
 import { Portraying } from './portraying.js';
+import { listenToNesting, nameThere } from './nesting.js';
 import { Screens } from './screens.js';
 import { WeightPanel } from './weight.js';
 
@@ -102,6 +103,7 @@ export class Workbench {
         this.grid = new Grid(this);
         listenToCompare(this, this.dialogs.element);
         listenToSharing(this, this.dialogs.element);
+        listenToNesting(this, this.dialogs.element);
         this.commentMark = new CommentMark(this);
         listenToWideDialog(this, this.dialogs.element);
         widen(this);
@@ -154,6 +156,7 @@ export class Workbench {
             if (!wanted.focus.startsWith('O')) this.ledger.selected = new Set(wanted.selected ?? [wanted.focus]);
             this.ledger.show(wanted.focus, true);
         }
+        if (wanted.nesting) nameThere(this, wanted.nesting);
         if (wanted.shelf)
             document.querySelector(`#shelf [data-key="${wanted.shelf}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     }
