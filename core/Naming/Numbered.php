@@ -26,7 +26,7 @@ final class Numbered
             return '';
         }
         [$stem, $digits, $number] = self::apart($name);
-        $next = max($this->last[$stem] ?? 1, $number) + 1;
+        $next = max($this->last[$stem] ?? 0, $number) + 1;
         $this->last[$stem] = $next;
         $before = $digits === 0 ? "$name " : substr($name, 0, -$digits);
 

@@ -137,7 +137,12 @@ export async function openCopy(bench, keys) {
     showFields(bench.dialogs.element);
 }
 
-/** What one row of the nesting offers. @param {import('./workbench.js').Workbench} bench @param {HTMLElement} row @returns {any[]} */
+/**
+ * What one row of the nesting offers.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {HTMLElement} row
+ * @returns {any[]}
+ */
 export function nestingItems(bench, row) {
     const key = row.dataset.key ?? '';
     const isPick = row.classList.contains('picked') && bench.picked > 1;

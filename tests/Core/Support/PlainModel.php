@@ -152,6 +152,29 @@ final class PlainModel
         return $model;
     }
 
+    /** What draws is turned, mirrored, stretched and skewed; two of them stand where their like stands, or hardly off. */
+    public function twist(float $off = 0.0): void
+    {
+        $drawing = array_keys(array_filter($this->meshes));
+        foreach ($drawing as $number) {
+            foreach ($this->placements[$number] as $at => $m) {
+                $turn = [mt_rand(-9, 9) / 9, mt_rand(-9, 9) / 9, mt_rand(-9, 9) / 9, 1.0];
+                $scale = [[1.0, 1.0, 1.0], [2.0, 2.0, 2.0], [-1.0, 1.0, 1.0], [1.0, 3.0, 1.0], [-0.5, -0.5, -0.5]][mt_rand(0, 4)];
+                $skew = mt_rand(0, 4) === 0 ? [1.0, 0.4, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0] : Affine::IDENTITY;
+                $this->placements[$number][$at] = Affine::product(Affine::compose([$m[3], $m[7], $m[11]], $turn, $scale), $skew);
+            }
+        }
+        if (count($drawing) > 1) {
+            [$one, $other] = $drawing;
+            $this->meshes[$other] = $this->meshes[$one];
+            $this->placements[$other] = array_map(
+                static fn (array $m): array => array_map(static fn (float $value): float => $value + mt_rand(-1, 1) * $off, $m),
+                array_reverse($this->placements[$one]),
+            );
+        }
+        $this->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($this->columns()))));
+    }
+
     /** Fixed sets, and live ones that refer to those before them. */
     private function growSets(): void
     {
