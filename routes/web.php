@@ -42,6 +42,7 @@ use App\Http\Controllers\ShownController;
 use App\Http\Controllers\SightController;
 use App\Http\Controllers\SortingRulesController;
 use App\Http\Controllers\TagController;
+use App\Http\Controllers\TidyController;
 use App\Http\Controllers\TintController;
 use App\Http\Controllers\ViewController;
 use App\Http\Controllers\ViewsController;
@@ -215,6 +216,10 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');
+            Route::get('/tidy', [TidyController::class, 'show'])->name('tidy');
+            Route::post('/tidy/run', [TidyController::class, 'run'])->name('tidy.run');
+            Route::post('/tidy/stop', [TidyController::class, 'stop'])->name('tidy.stop');
+            Route::post('/tidy/pick', [TidyController::class, 'pick'])->name('tidy.pick');
             Route::get('/changes', [HistoryController::class, 'show'])->name('changes');
             Route::post('/changes/pick', [HistoryController::class, 'pick'])->name('changes.pick');
             Route::get('/sorting-rules', [SortingRulesController::class, 'show'])->name('sorting-rules');
@@ -320,6 +325,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/meshes/finer', [MeshController::class, 'finer'])->name('meshes.finer');
             Route::post('/meshes/share', [MeshController::class, 'share'])->name('meshes.share');
             Route::post('/picture', [KeptFileController::class, 'keepProjectPicture'])->name('projects.picture.keep');
+            Route::post('/tidy/mend', [TidyController::class, 'mend'])->name('tidy.mend');
+            Route::post('/tidy/wave', [TidyController::class, 'wave'])->name('tidy.wave');
             Route::post('/changes/back', [HistoryController::class, 'back'])->name('changes.back');
             Route::post('/changes/keep', [HistoryController::class, 'keep'])->name('changes.keep');
             Route::post('/undo', [HistoryController::class, 'undo'])->name('undo');

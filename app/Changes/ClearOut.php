@@ -24,12 +24,15 @@ final class ClearOut extends Command
 
     private readonly Edits $edits;
 
-    /** @param list<string> $families of "layers", "tags" and "sets" */
-    public function __construct(Bench $bench, array $families)
+    /**
+     * @param list<string>      $families of "layers", "tags" and "sets"
+     * @param list<string>|null $only     keys of those that may go; null for all
+     */
+    public function __construct(Bench $bench, array $families, private readonly ?array $only = null)
     {
         $going = [];
         foreach (array_intersect(['layers', 'tags', 'sets'], $families) as $family) {
-            $going = [...$going, ...self::bare($bench, $family)];
+            $going = [...$going, ...$this->bare($bench, $family)];
         }
         $this->going = $going;
         $steps = [];
@@ -61,17 +64,19 @@ final class ClearOut extends Command
     }
 
     /** @return list<Organizer> */
-    private static function bare(Bench $bench, string $family): array
+    private function bare(Bench $bench, string $family): array
     {
         $landing = $family === 'layers' ? Desk::query()->where('project_id', $bench->project->id)->pluck('landing_layer')->all() : [];
-        $holds = static fn (Organizer $row): bool => match ($row->kind) {
+        $holds = fn (Organizer $row): bool => match ($row->kind) {
             OrganizerKind::Layer => $row->isUnsorted() ||
                 $bench->contents()->objects($row->number) > 0 ||
                 in_array($row->number, $landing, true),
             OrganizerKind::Tag => ! $bench->scene()->tagged($row->number)->isEmpty(),
             OrganizerKind::Set => $bench->sets()->get($row->number)->isLive() || $bench->sets()->get($row->number)->members > 0,
             default => false,
-        } || $row->lock === Lock::Locked;
+        } ||
+            $row->lock === Lock::Locked ||
+            ($this->only !== null && ! in_array($row->key(), $this->only, true));
         $bare = [];
         // Whether something stays that lies in a row is known once that was looked at.
         $look = static function (Organizer $row) use (&$look, $bench, $holds, &$bare): bool {

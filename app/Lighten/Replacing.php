@@ -87,29 +87,37 @@ final class Replacing
      */
     public function shared(array $hashes): SwapMeshes
     {
-        return $this->carryOut(static function (Bench $held) use ($hashes): SwapMeshes {
-            $swaps = $first = [];
-            // What came with a file that was taken back may go altogether.
-            $there = $held->project->sources()->where('gone', false)->pluck('id')->all();
-            $meshes = Mesh::query()
-                ->where('project_id', $held->project->id)
-                ->whereIn('source_id', $there)
-                ->whereIn('hash', $hashes)
-                ->orderBy('no');
-            foreach ($meshes->get(['no', 'hash', 'material_no', 'materials', 'triangles', 'vertices']) as $mesh) {
-                // The same places in other materials are another mesh.
-                $like = json_encode([$mesh->hash, $mesh->material_no, $mesh->materials, $mesh->triangles, $mesh->vertices]);
-                $first[$like] ??= $mesh->no;
-                if ($first[$like] !== $mesh->no) {
-                    $swaps[$mesh->no] = $first[$like];
-                }
+        return $this->carryOut(static fn (Bench $held): SwapMeshes => self::sharing($held, $hashes));
+    }
+
+    /**
+     * @param list<string> $hashes of meshes that are stored several times
+     *
+     * @throws Refused
+     */
+    public static function sharing(Bench $held, array $hashes): SwapMeshes
+    {
+        $swaps = $first = [];
+        // What came with a file that was taken back may go altogether.
+        $there = $held->project->sources()->where('gone', false)->pluck('id')->all();
+        $meshes = Mesh::query()
+            ->where('project_id', $held->project->id)
+            ->whereIn('source_id', $there)
+            ->whereIn('hash', $hashes)
+            ->orderBy('no');
+        foreach ($meshes->get(['no', 'hash', 'material_no', 'materials', 'triangles', 'vertices']) as $mesh) {
+            // The same places in other materials are another mesh.
+            $like = json_encode([$mesh->hash, $mesh->material_no, $mesh->materials, $mesh->triangles, $mesh->vertices]);
+            $first[$like] ??= $mesh->no;
+            if ($first[$like] !== $mesh->no) {
+                $swaps[$mesh->no] = $first[$like];
             }
-            $swaps !== [] || throw new Refused('Those are not stored several times in the same materials.', 'meshes');
+        }
+        $swaps !== [] || throw new Refused('Those are not stored several times in the same materials.', 'meshes');
 
-            $name = 'Share '.(count($hashes) === 1 ? 'a mesh' : number_format(count($hashes)).' meshes');
+        $name = 'Share '.(count($hashes) === 1 ? 'a mesh' : number_format(count($hashes)).' meshes');
 
-            return self::doing(new SwapMeshes($held, $swaps, $name));
-        });
+        return self::doing(new SwapMeshes($held, $swaps, $name));
     }
 
     /** @param callable(Bench): SwapMeshes $make @throws Refused @throws UnableToKeep */

@@ -34,6 +34,7 @@ use VineShelf\Organizers\Organizers;
  * @property int $next_change
  * @property int $next_line
  * @property int $history_kept how many changes can be taken back at most, 0 for all
+ * @property int $next_waiver
  * @property bool $sorts_what_comes whether what comes in is sorted by the project's list at once
  * @property Carbon $created_at
  * @property Carbon $updated_at

@@ -27,7 +27,7 @@ final readonly class RowEdit implements Edit
     private const JSON = ['camera', 'tint', 'section', 'known_layers', 'known_folders', 'gives'];
 
     /**
-     * @param string                    $table  one of those of {@see PlacesEdit}, "own_values" or "sorting_lines"
+     * @param string                    $table  one of those of {@see PlacesEdit}, "own_values", "sorting_lines" or "waivers"
      * @param array<string, mixed>|null $before column values, null when the row is new
      * @param array<string, mixed>|null $after  column values, null when the row goes
      */
@@ -197,7 +197,9 @@ final readonly class RowEdit implements Edit
     {
         $called = $this->table === 'sorting_lines' ? 'rule' : 'name';
         $name = $this->before[$called] ?? ($this->after[$called] ?? '');
-        $what = ['own_values' => 'value', 'sorting_lines' => 'the sorting rule'][$this->table] ?? rtrim($this->table, 's');
+        $what =
+            ['own_values' => 'value', 'sorting_lines' => 'the sorting rule', 'waivers' => 'what was waved through'][$this->table] ??
+            rtrim($this->table, 's');
 
         return trim($what.' '.(is_string($name) ? $name : ''));
     }

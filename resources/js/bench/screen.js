@@ -67,10 +67,22 @@ export class Screen {
         if (turn !== this.turn || html === null) return;
         const list = this.panel.querySelector('.screen-list');
         const [top, focused] = [list?.scrollTop ?? 0, this.focused()];
+        const folds = /** @type {HTMLDetailsElement[]} */ ([...this.panel.querySelectorAll('details[data-line]')]);
+        const open = new Set(folds.filter((one) => one.open).map((one) => one.dataset.line ?? ''));
         this.panel.innerHTML = html;
+        for (const one of /** @type {NodeListOf<HTMLDetailsElement>} */ (this.panel.querySelectorAll('details[data-line]')))
+            one.open = open.size === 0 ? one.open : open.has(one.dataset.line ?? '');
         const now = this.panel.querySelector('.screen-list');
         if (now) now.scrollTop = top;
+        this.drawAgain();
         if (focused !== '') /** @type {HTMLElement | null} */ (this.panel.querySelector(focused))?.focus();
+    }
+
+    /** What is still being worked out is shown anew after a while. */
+    drawAgain() {
+        clearTimeout(this.timer);
+        const again = /** @type {HTMLElement | null} */ (this.panel.querySelector('[data-again]'));
+        if (again && this.isOpen) this.timer = window.setTimeout(() => this.draw(), Number(again.dataset.again));
     }
 
     /** How what has the focus is found again once the screen was drawn anew. */
@@ -89,12 +101,13 @@ export class Screen {
     clicked(event) {
         const on = /** @type {HTMLElement | null} */ (
             /** @type {Element} */ (event.target).closest(
-                '[data-pick], [data-act], [data-open], [data-go], [data-read], [data-panel], [data-menu]',
+                '[data-pick], [data-act], [data-open], [data-go], [data-read], [data-panel], [data-menu], [data-show-key]',
             )
         );
         if (!on || on instanceof HTMLInputElement || on instanceof HTMLSelectElement) return undefined;
         const { pick, act, open, go, read, panel, menu } = on.dataset;
         if (panel === 'close') return this.close();
+        if (on.dataset.showKey) return this.bench.showRow(on.dataset.showKey);
         if (pick !== undefined) {
             const mode = event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace';
             return this.bench.server.ask('POST', `${this.path}/pick`, { ...Object.fromEntries(new URLSearchParams(pick)), mode });

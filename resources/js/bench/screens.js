@@ -6,11 +6,12 @@ export class Screens {
     constructor(bench) {
         this.bench = bench;
         this.history = new Screen(bench, '/changes');
+        this.tidy = new Screen(bench, '/tidy');
         this.rules = new Screen(bench, '/sorting-rules', { line: (number) => lineItems(bench, number) });
     }
 
     get all() {
-        return [this.history, this.rules];
+        return [this.history, this.tidy, this.rules];
     }
 
     close() {

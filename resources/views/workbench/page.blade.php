@@ -15,6 +15,7 @@
         <div id="sides" class="sides-place">@include ('workbench.sides')</div>
         <div id="meter">@include ('workbench.meter')</div>
         <x-tool command="sorting-rules" icon="list-ordered" title="Sorting rules (Alt+R)" />
+        <x-tool command="tidy" icon="brush-cleaning" title="Tidy: what is untidy in the model (Alt+T)" label="Tidy" />
         <x-tool command="history" icon="history" title="History: every change (Alt+Z)" label="History" />
         <div id="history" class="history">
             @if ($bench->mayChange()) @include ('workbench.history') @endif
@@ -156,6 +157,7 @@
             aria-valuenow="496"
         ></div>
         <section class="weight-panel" id="weight" aria-label="Weight" hidden></section>
+        <section class="weight-panel" id="tidy" aria-label="Tidy" hidden></section>
         <section class="weight-panel" id="changes" aria-label="History" hidden></section>
         <section class="weight-panel" id="sorting-rules" aria-label="Sorting rules" hidden></section>
         <section class="canvas" id="canvas" aria-label="Canvas">
