@@ -15,6 +15,7 @@ use App\Changes\NameByMap;
 use App\Changes\UngroupObjects;
 use App\Lighten\Replacing;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Kind;
 use VineShelf\Tidy\Check;
 use VineShelf\Tidy\Checks;
 use VineShelf\Tidy\Checks\UnsortedInFiled;
@@ -93,7 +94,8 @@ final readonly class Mending
         $scene = $this->bench->scene();
         $by = [];
         foreach (array_unique(array_map($scene->parent(...), $rows->rows())) as $group) {
-            $layers = array_count_values(array_map(static fn (int $child): int => $scene->layers()->at($child), $scene->children($group)));
+            $parts = array_filter($scene->children($group), static fn (int $child): bool => $scene->kind($child) !== Kind::Group);
+            $layers = array_count_values(array_map(static fn (int $child): int => $scene->layers()->at($child), $parts));
             arsort($layers);
             $by[(int) array_key_first($layers)][] = $group;
         }

@@ -48,6 +48,7 @@ final class TidyTest extends TestCase
             'filed-apart',
             static fn (PlainModel $model, int $number): bool => ($above = $parent($model, $number)) !== 0 &&
                 $group($model, $above) &&
+                ! $group($model, $number) &&
                 $model->forest->layerOf[$above] !== $model->forest->layerOf[$number] &&
                 ! in_array(Layer::UNSORTED, [$model->forest->layerOf[$above], $model->forest->layerOf[$number]], true),
         ];

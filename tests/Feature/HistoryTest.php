@@ -134,6 +134,78 @@ final class HistoryTest extends ProjectTestCase
         $this->assertIndexTrue($this->project);
     }
 
+    public function test_the_screen_shows_every_change_picks_its_objects_and_goes_back_over_several(): void
+    {
+        $seat = $this->number('Seat_Shell_017');
+        $this->send('PATCH', "objects/$seat", ['name' => 'First']);
+        $this->send('POST', 'layers', ['name' => 'Mine']);
+        $mine = (int) $this->project->changes()->max('no');
+        $this->actingAs($this->bea)->send('POST', 'layers', ['name' => 'Hers']);
+        $this->actingAs($this->ida)->send('POST', 'file', ['layer' => $this->layer($this->project, 'Mine'), 'keys' => "O$seat"]);
+        $filed = (int) $this->project->changes()->max('no');
+        $this->get($this->path('changes'))
+            ->assertSee('Rename Seat_Shell_017 to First')
+            ->assertSee('Bea Lind')
+            ->assertSee('Take in Marlpit Baths.glb')
+            ->assertSee('3,197</button', false);
+        $this->get($this->path("changes?by={$this->bea->id}"))->assertSee('Create layer Hers')->assertDontSee('Create layer Mine');
+        $this->get($this->path('changes?words=seat%25'))->assertSee('No change is called that.');
+        $this->get($this->path('changes?words=rename'))->assertSee('Rename Seat_Shell_017')->assertDontSee('Create layer Mine');
+        $this->send('POST', 'changes/pick', ['change' => $filed, 'mode' => 'replace']);
+        self::assertSame([$seat], $this->bench()->pick()->numbers());
+
+        $this->send('POST', 'changes/back', ['change' => $mine])->assertSee('Undone: 2 changes.');
+        self::assertSame(
+            [0, true, 'First'],
+            [
+                $this->layer($this->project, 'Mine'),
+                $this->layer($this->project, 'Hers') > 0,
+                $this->project->objects()->where('no', $seat)->value('name'),
+            ],
+        );
+        $this->assertIndexTrue($this->project);
+        $this->send('POST', 'redo')->assertSee('Redone: Create layer Mine.');
+        $this->send('POST', 'redo')->assertSee('Redone: File 1 object under Mine.');
+        // Where somebody else stands on one of them, nothing is taken back.
+        $this->actingAs($this->bea)
+            ->send('PATCH', 'rows/L'.$this->layer($this->project, 'Mine'), ['name' => 'Ours'])
+            ->assertOk();
+        $this->actingAs($this->ida)
+            ->send('POST', 'changes/back', ['change' => $mine])
+            ->assertSee('cannot be taken back')
+            ->assertSee('“Rename layer Mine to Ours”, by Bea Lind, stands on it.')
+            ->assertSee('Nothing was taken back.');
+        self::assertSame($this->layer($this->project, 'Ours'), (int) $this->project->objects()->where('no', $seat)->value('layer_no'));
+        $this->send('POST', 'changes/back', ['change' => 99999])->assertSee('no longer in the history');
+    }
+
+    public function test_a_history_is_thinned_by_a_setting_and_says_what_is_too_old(): void
+    {
+        foreach (range(1, 40) as $number) {
+            $this->send('POST', 'layers', ['name' => "Layer $number"]);
+        }
+        $this->actingAs($this->bea)
+            ->send('POST', 'changes/keep', ['kept' => 30])
+            ->assertStatus(422)
+            ->assertSee('who owns the project');
+        $this->actingAs($this->ida)
+            ->send('POST', 'changes/keep', ['kept' => 30])
+            ->assertSee('11 older changes can no longer be taken back.');
+        $this->get($this->path('changes'))->assertSee('too old to be taken back');
+        $oldest = (int) $this->project->changes()->where('name', 'Create layer Layer 3')->value('no');
+        $this->send('POST', 'undo', ['change' => $oldest])->assertSee('is too old: what it did is no longer kept.');
+        $this->send('POST', 'changes/pick', ['change' => $oldest, 'mode' => 'replace'])->assertStatus(422);
+        for ($undo = 0; $undo < 30; $undo++) {
+            $this->send('POST', 'undo')->assertSee('Undone: Create layer');
+        }
+        $this->send('POST', 'undo')->assertSee('Nothing to undo.');
+        foreach (range(1, 20) as $number) {
+            $this->send('POST', 'layers', ['name' => "Other $number"]);
+        }
+        self::assertLessThan(31 + 16, $this->project->changes()->where('thinned', false)->count(), 'it goes on by itself');
+        $this->send('POST', 'changes/keep', ['kept' => 7])->assertStatus(302);
+    }
+
     public function test_what_cannot_be_done_again_is_refused_in_words(): void
     {
         $this->send('POST', 'layers', ['name' => 'Café']);

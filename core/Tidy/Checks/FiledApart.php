@@ -39,7 +39,7 @@ final readonly class FiledApart extends Plain
         $pairs = [];
         for ($row = 1, $count = $scene->count(); $row <= $count; $row++) {
             $parent = $scene->parent($row);
-            if ($parent === 0 || $scene->kind($parent) !== Kind::Group) {
+            if ($parent === 0 || $scene->kind($parent) !== Kind::Group || $scene->kind($row) === Kind::Group) {
                 continue;
             }
             [$own, $groups] = [$scene->layers()->at($row), $scene->layers()->at($parent)];
