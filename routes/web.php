@@ -41,6 +41,7 @@ use App\Http\Controllers\ShareLinkController;
 use App\Http\Controllers\ShownController;
 use App\Http\Controllers\SightController;
 use App\Http\Controllers\SortingRulesController;
+use App\Http\Controllers\SummaryController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\TidyController;
 use App\Http\Controllers\TintController;
@@ -216,6 +217,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/compare', [CompareController::class, 'show'])->name('compare');
             Route::post('/compare', [CompareController::class, 'tint'])->name('compare.tint');
             Route::post('/compare/pick', [CompareController::class, 'pick'])->name('compare.pick');
+            Route::get('/summary', [SummaryController::class, 'show'])->name('summary');
+            Route::get('/summary.csv', [SummaryController::class, 'file'])->name('summary.file');
             Route::get('/tidy', [TidyController::class, 'show'])->name('tidy');
             Route::post('/tidy/run', [TidyController::class, 'run'])->name('tidy.run');
             Route::post('/tidy/stop', [TidyController::class, 'stop'])->name('tidy.stop');

@@ -96,7 +96,11 @@ final class History
      */
     public static function record(Project $project, User $person, string $name, Edits $edits, array $asItWas = []): Change
     {
-        $project->changes()->where('undone', true)->where('undone_by', $person->id)->delete();
+        $project
+            ->changes()
+            ->where('undone', true)
+            ->where('undone_by', $person->id)
+            ->update(['let_go' => true]);
         $number = $project->next_change++;
         $change = Change::query()->create([
             'project_id' => $project->id,
@@ -242,6 +246,7 @@ final class History
                 'undone_by' => $undo ? $bench->person->id : null,
                 'turn' => $bench->project->next_change++,
                 'barred' => '',
+                $undo ? 'undone_at' : 'redone_at' => now(),
             ]);
         // What stood on older ones may be gone.
         Change::query()
@@ -486,7 +491,7 @@ final class History
     /** @return \Illuminate\Database\Eloquent\Builder<Change> */
     private static function undone(Project $project): \Illuminate\Database\Eloquent\Builder
     {
-        return $project->changes()->getQuery()->where('undone', true)->where('thinned', false);
+        return $project->changes()->getQuery()->where('undone', true)->where('let_go', false)->where('thinned', false);
     }
 
     /** Brings the scene index along once the database has the change. Should that fail, the index is built anew when it is next needed. */

@@ -23,6 +23,9 @@ use Illuminate\Support\Carbon;
  * @property string $barred why it cannot be taken back, empty while nobody has found out that it cannot
  * @property string $as_it_was what views would keep to show what they showed before; "" where none shows anything differently
  * @property int|null $objects how many it changed; null where nobody counted
+ * @property Carbon|null $undone_at when it was taken back last
+ * @property Carbon|null $redone_at when it was done again last
+ * @property bool $let_go whether nobody can do it again any more
  * @property bool $thinned whether what it did is no longer kept
  * @property Carbon $made_at
  */
@@ -31,7 +34,20 @@ final class Change extends Model
     use NumberedInProject;
 
     /** Everything but what it did, which may be large. */
-    public const HEAD = ['project_id', 'no', 'turn', 'user_id', 'name', 'undone', 'undone_by', 'barred', 'made_at', 'objects', 'thinned'];
+    public const HEAD = [
+        'project_id',
+        'no',
+        'turn',
+        'user_id',
+        'name',
+        'undone',
+        'undone_by',
+        'barred',
+        'made_at',
+        'objects',
+        'thinned',
+        'let_go',
+    ];
 
     public $timestamps = false;
 
@@ -44,6 +60,9 @@ final class Change extends Model
         'as_it_was' => Casts\Bytes::class,
         'undone' => 'boolean',
         'thinned' => 'boolean',
+        'let_go' => 'boolean',
+        'undone_at' => 'datetime',
+        'redone_at' => 'datetime',
         'made_at' => 'datetime',
     ];
 

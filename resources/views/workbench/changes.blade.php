@@ -74,7 +74,8 @@
                         <td class="number">{{ $change->thinned ? '' : Marks::bytes((int) $change->getAttribute('size')) }}</td>
                         <td class="sorting-acts">
                             @if ($mayChange && !$change->thinned)
-                                @if ($change->undone)
+                                @if ($change->undone && $change->let_go)
+                                @elseif ($change->undone)
                                     @if ($isOwn || $change->undone_by === $bench->person->id || $isOwner)
                                         <button class="link" data-act="POST /redo" data-values="change={{ $change->no }}">Do it again</button>
                                     @endif
