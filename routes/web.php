@@ -249,6 +249,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/rows/delete', [OrganizerController::class, 'askDelete'])->name('rows.askDelete');
             Route::delete('/rows', [OrganizerController::class, 'destroy'])->name('rows.destroy');
             Route::patch('/rows/{row}', [OrganizerController::class, 'update'])->name('rows.update');
+            Route::get('/rows/{row}/hold-back', [OrganizerController::class, 'askHoldBack'])->name('rows.askHoldBack');
             Route::get('/rows/{row}/note', [OrganizerController::class, 'note'])->name('rows.note');
             Route::post('/folders', [OrganizerController::class, 'folder'])->name('folders.store');
             Route::post('/tags', [TagController::class, 'store'])->name('tags.store');

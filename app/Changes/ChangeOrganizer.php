@@ -23,6 +23,8 @@ final class ChangeOrganizer extends Command
 {
     public const NOTE = 2000;
 
+    private const REASON = 400;
+
     private function __construct(private readonly string $title, private readonly Edits $edits) {}
 
     public static function rename(Bench $bench, string $key, string $name): self
@@ -79,6 +81,19 @@ final class ChangeOrganizer extends Command
         };
 
         return self::columns("Note on {$row->inWords()}", $row, ['note' => $before], ['note' => $note]);
+    }
+
+    /** What is in a layer is not for export, for a reason, or is for export again. @param string $reason empty for none */
+    public static function holdBack(Bench $bench, string $key, string $reason): self
+    {
+        $row = self::open($bench, $key, OrganizerKind::Layer);
+        $reason = trim((string) preg_replace('~\s+~u', ' ', $reason));
+        if (mb_strlen($reason) > self::REASON) {
+            throw new Refused('A reason has at most '.self::REASON.' characters.', 'held_back');
+        }
+        $title = $reason === '' ? "Let exports have layer $row->name again" : "Keep layer $row->name out of exports";
+
+        return self::columns($title, $row, ['held_back' => $bench->layers()->get($row->number)->heldBack], ['held_back' => $reason]);
     }
 
     /** Whether showing one of what lies in a layer or a folder of tags hides the others. */

@@ -24,7 +24,7 @@ use VineShelf\Scene\Relatives;
 
 /**
  * Writes some objects of a project as binary glTF, at given rungs, with the groups that they stand in. What is hidden stays out, lights
- * too; so does what is marked as not for export, with everything in it.
+ * too; so does what is marked as not for export, with everything in it, by itself, by its layer or by its file.
  */
 final class Exporting
 {
@@ -57,8 +57,25 @@ final class Exporting
     {
         $scene = $bench->scene();
         $held = Relatives::within($scene, $bench->organizers()->own->rows($scene, OwnValue::EXPORT));
-        foreach (self::sources($bench) as $rows) {
-            $held = $held->or($rows);
+        foreach ([self::layers($bench), self::sources($bench)] as $reasons) {
+            foreach ($reasons as $rows) {
+                $held = $held->or($rows);
+            }
+        }
+
+        return $held;
+    }
+
+    /** @return array<string, Bits> by reason, what is in layers that are not for export, and in those nested in them */
+    public static function layers(Bench $bench): array
+    {
+        $held = [];
+        foreach ($bench->layers()->walk() as [$layer]) {
+            if ($layer->heldBack !== '') {
+                $nested = array_fill_keys($bench->layers()->withNested($layer->number), true);
+                $rows = $bench->scene()->layers()->rowsOf($nested);
+                $held[$layer->heldBack] = isset($held[$layer->heldBack]) ? $held[$layer->heldBack]->or($rows) : $rows;
+            }
         }
 
         return $held;
@@ -129,10 +146,13 @@ final class Exporting
                 $reasons[$value->value] = $count;
             }
         }
-        foreach (self::sources($this->bench) as $reason => $those) {
-            $count = $this->drawing($those->and($rows));
-            if ($count > 0) {
-                $reasons[$reason] = ($reasons[$reason] ?? 0) + $count;
+        foreach ([self::layers($this->bench), self::sources($this->bench)] as $held) {
+            foreach ($held as $reason => $those) {
+                $count = $this->drawing($those->and($rows));
+                $rows = $rows->without($those);
+                if ($count > 0) {
+                    $reasons[$reason] = ($reasons[$reason] ?? 0) + $count;
+                }
             }
         }
 
@@ -180,7 +200,8 @@ final class Exporting
             $this->added[$above] ?? -1,
             (string) $object->name,
             $kind,
-            (int) $object->mesh_no,
+            // What is only there to hold others draws nothing.
+            $this->heldBack->has($row) ? 0 : (int) $object->mesh_no,
             Rung::from($this->rungs->at($row)),
             $this->placements($row, $object, $kind),
             $this->extras($row, $properties),

@@ -24,5 +24,7 @@ final readonly class About
         public int $missing = 0,
         /** "tags" or "sets" for a folder. */
         public string $holds = '',
+        /** Why exports leave out what is in it. */
+        public string $heldBack = '',
     ) {}
 }

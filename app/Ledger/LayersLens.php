@@ -333,7 +333,7 @@ final class LayersLens implements Lens
             $bench->desk->landing_layer === $layer->number,
             $this->costs->cellsOf(fn (bool $isDrawn): Weight => $this->weight($layer->number, $isDrawn)) +
                 $this->forecast->ofLayer($layer->number),
-            about: new About($layer->note, $layer->line, $layer->oneAtATime, $this->isShown($layer)),
+            about: new About($layer->note, $layer->line, $layer->oneAtATime, $this->isShown($layer), heldBack: $layer->heldBack),
             pictures: $this->pictures($layer),
         );
     }

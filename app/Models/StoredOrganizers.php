@@ -32,7 +32,7 @@ final class StoredOrganizers
     private const REMEMBERED = 600;
 
     private const COLUMNS = [
-        'layers' => 'no, parent_no, position, name, colour, lock, line, one_at_a_time, note, output, output_note',
+        'layers' => 'no, parent_no, position, name, colour, lock, line, one_at_a_time, note, output, output_note, held_back',
         'folders' => 'no, holds, parent_no, position, name, lock, one_at_a_time, output, output_note',
         'tags' => 'no, folder_no, position, name, colour, line, lock, note, output, output_note',
         'sets' => 'no, folder_no, position, name, rule, size, note',
@@ -117,6 +117,7 @@ final class StoredOrganizers
             (string) $row->note,
             self::output($row),
             (string) $row->output_note,
+            (string) $row->held_back,
         );
     }
 

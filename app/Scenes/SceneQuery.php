@@ -167,7 +167,7 @@ final class SceneQuery
             $scene->count(),
             $materialsOf,
             $materials,
-            array_map(strval(...), $project->sources()->where('gone', false)->pluck('name', 'id')->all()),
+            array_map(strval(...), $project->sources()->where('gone', false)->pluck('name', 'id')->all()) + self::made($project),
             $this->pictures($project),
         );
         foreach (
@@ -195,6 +195,14 @@ final class SceneQuery
         }
 
         return $facts->columns();
+    }
+
+    /** @return array<int, string> what came in no file */
+    private static function made(Project $project): array
+    {
+        $made = DB::table('objects')->where('project_id', $project->id)->where('source_id', 0)->where('gone', false)->exists();
+
+        return $made ? [0 => 'Made here'] : [];
     }
 
     /** @return \Generator<int, list<string>> the fields of every object that is not gone, as COPY writes them */

@@ -30,6 +30,8 @@ final readonly class Layer
         public ?Output $output = null,
         /** Why it is never in pictures. */
         public string $outputNote = '',
+        /** Why exports leave out what is in it; empty for no reason. */
+        public string $heldBack = '',
     ) {}
 
     public function isUnsorted(): bool

@@ -116,6 +116,29 @@ final class ExportPartsTest extends ProjectTestCase
         self::assertSame([], $this->export(null, null)[0]->heldBack);
     }
 
+    public function test_what_is_in_a_layer_that_is_not_for_export_stays_out_with_its_reason(): void
+    {
+        $seats = $this->layer($this->project, '51 Seats');
+        $this->get($this->path("rows/L$seats/hold-back"))->assertOk()->assertSee('what is in 51 Seats');
+        $this->send('PATCH', "rows/L$seats", ['held_back' => ' By   others '])
+            ->assertSee('Keep layer 51 Seats out of exports.')
+            ->assertSee('not for export');
+        $parts = DB::table('objects')->where('project_id', $this->project->id)->where('layer_no', $seats)->where('kind', '<>', 0)->count();
+        [$done, $path] = $this->export(null, null);
+        self::assertSame(['By others' => $parts], $done->heldBack);
+        self::assertNotContains('Seat_Shell_050', Files::open($path)->objects()->names);
+        $this->send('PATCH', "rows/L$seats", ['held_back' => str_repeat('x', 401)])->assertStatus(422);
+        // What is filed elsewhere goes out, whatever it stands in.
+        $seat = $this->number('Seat_Shell_050');
+        $this->send('POST', 'file', ['layer' => 1, 'keys' => "O$seat"])->assertOk();
+        [$done, $path] = $this->export(null, null);
+        self::assertSame(['By others' => $parts - 1], $done->heldBack);
+        self::assertContains('Seat_Shell_050', Files::open($path)->objects()->names);
+        $this->send('POST', 'undo');
+        $this->send('POST', 'undo')->assertSee('Undone: Keep layer 51 Seats out of exports.');
+        self::assertSame([], $this->export(null, null)[0]->heldBack);
+    }
+
     public function test_each_rung_goes_out_as_it_is_drawn(): void
     {
         (new Coarsen($this->project->id))->handle($this->app->make(SceneStore::class));

@@ -295,8 +295,12 @@ final class NestingTest extends ProjectTestCase
         self::assertSame([$objects, $triangles], [$this->bench()->scene()->count(), $this->bench()->scene()->triangles(1, $objects)]);
         $this->send('POST', 'redo')->assertOk();
         self::assertSame([$part, ...$copies], array_values(array_intersect($found('tag=Oak'), [$part, ...$copies])));
-        // What copies draw came in the file: it cannot be taken back under them.
         $this->assertIndexTrue($this->project);
+        // What copies draw came in the file: it cannot be taken back under them.
+        $file = (int) DB::table('changes')->where('project_id', $this->project->id)->where('name', 'like', 'Take in%')->value('no');
+        $this->send('POST', 'undo', ['change' => $file])
+            ->assertSee('cannot be taken back')
+            ->assertSee('4 other objects are drawn with its meshes');
     }
 
     public function test_copies_in_a_circle_of_a_whole_group_and_too_many_are_refused(): void

@@ -84,5 +84,13 @@ final readonly class SourceEdit implements Edit
         if ((int) $others->objects > 0) {
             throw OutOfStep::needed($name, number_format((int) $others->objects).' other objects stand in its groups');
         }
+        $copies = DB::selectOne(
+            'SELECT count(*) AS objects FROM objects o JOIN meshes m ON m.project_id = o.project_id AND m.no = o.mesh_no
+             WHERE o.project_id = ? AND NOT o.gone AND o.source_id <> ? AND m.source_id = ?',
+            [$project->id, $this->source, $this->source],
+        );
+        if ((int) $copies->objects > 0) {
+            throw OutOfStep::needed($name, number_format((int) $copies->objects).' other objects are drawn with its meshes');
+        }
     }
 }

@@ -43,9 +43,14 @@ final class ExportController
     /** Asks why exports leave out what came in a file. */
     public function askHoldBack(Bench $bench, int $source): View
     {
+        $file = $bench->project->sources()->where('gone', false)->findOrFail($source);
+
         return view('workbench.hold-back', [
-            'bench' => $bench,
-            'source' => $bench->project->sources()->where('gone', false)->findOrFail($source),
+            'address' => route('sources.holdBack', [$bench->project, $file->id]),
+            'method' => 'post',
+            'field' => 'reason',
+            'what' => "what came in $file->name",
+            'reason' => $file->held_back,
         ]);
     }
 

@@ -49,9 +49,10 @@ final class OrganizerController
                     throw new Refused('Edges are none, solid, dashed, dotted or dash-dot.', 'line'),
             ),
             $request->has('note') => ChangeOrganizer::note($held, $row, $text('note')),
+            $request->has('held_back') => ChangeOrganizer::holdBack($held, $row, $text('held_back')),
             $request->has('one_at_a_time') => ChangeOrganizer::oneAtATime($held, $row, $request->boolean('one_at_a_time')),
             $request->has('rule') => ChangeOrganizer::rule($held, $row, $text('rule')),
-            default => throw new Refused('Say what is to change: name, colour, line, note, one_at_a_time or rule.', 'name'),
+            default => throw new Refused('Say what is to change: name, colour, line, note, held_back, one_at_a_time or rule.', 'name'),
         };
         $command = $this->history->carryOut($bench, $make);
 
@@ -71,6 +72,23 @@ final class OrganizerController
         };
 
         return view('workbench.note', ['bench' => $bench, 'row' => $found, 'note' => $note]);
+    }
+
+    /** Asks why exports are to leave out what is in a layer. */
+    public function askHoldBack(Bench $bench, string $row): View
+    {
+        $found = Organizer::named($bench, $row);
+        if ($found->kind !== OrganizerKind::Layer) {
+            throw new Refused('Layers, objects and files can be kept out of exports.', 'keys');
+        }
+
+        return view('workbench.hold-back', [
+            'address' => route('rows.update', [$bench->project, $row]),
+            'method' => 'patch',
+            'field' => 'held_back',
+            'what' => "what is in $found->name",
+            'reason' => $bench->layers()->get($found->number)->heldBack,
+        ]);
     }
 
     /** Offers where rows can move. */

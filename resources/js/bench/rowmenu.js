@@ -116,6 +116,7 @@ function changes(bench, row, key) {
                 colour,
                 edges,
                 note,
+                ['Not for export…', '', () => bench.openDialog(`/rows/${key}/hold-back`)],
                 ...(picked ? [['File the pick here', '', () => ask('POST', '/file', { layer: number })]] : []),
                 [
                     'New layer inside',

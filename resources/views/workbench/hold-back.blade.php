@@ -1,10 +1,10 @@
-<form class="ask" data-submit="post" data-address="{{ route('sources.holdBack', [$bench->project, $source->id]) }}">
-    <h2 id="dialog-title">Not for export: what came in {{ $source->name }}</h2>
+<form class="ask" data-submit="{{ $method }}" data-address="{{ $address }}">
+    <h2 id="dialog-title">Not for export: {{ $what }}</h2>
     <label for="hold-back">Why exports leave it out</label>
     <input
         id="hold-back"
-        name="reason"
-        value="{{ $source->held_back }}"
+        name="{{ $field }}"
+        value="{{ $reason }}"
         maxlength="400"
         autocomplete="off"
         placeholder="empty lets exports have it"

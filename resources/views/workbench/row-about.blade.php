@@ -5,6 +5,9 @@
 @if ($about->missing > 0)
     <small class="warn" title="Members that are gone from the project">{{ number_format($about->missing) }} gone</small>
 @endif
+@if ($about->heldBack !== '')
+    <small class="warn" title="{{ $about->heldBack }}">not for export</small>
+@endif
 @if ($about->remark !== '')
     <span class="remark" title="{{ $about->remark }}"
         >{!! Icon::svg('triangle-alert') !!}<span class="unseen">{{ $about->remark }}</span></span
