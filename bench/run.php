@@ -18,6 +18,7 @@ use VineShelf\Scene\SceneBuilder;
 require __DIR__.'/../vendor/autoload.php';
 require __DIR__.'/Client.php';
 require __DIR__.'/Lightens.php';
+require __DIR__.'/Ordering.php';
 require __DIR__.'/Rows.php';
 require __DIR__.'/Seen.php';
 require __DIR__.'/Served.php';
@@ -29,7 +30,7 @@ ini_set('memory_limit', '4G');
 $sizes =
     array_values(array_filter(array_slice($argv, 1), static fn (string $word): bool => isset(MarlpitBaths::SIZES[$word]))) ?:
     array_values(array_diff(array_keys(MarlpitBaths::SIZES), ['small']));
-$parts = ['core', 'import', 'requests', 'rules', 'weights', 'lighten', 'sorting', 'views', 'simplify', 'canvas'];
+$parts = ['core', 'import', 'requests', 'rules', 'weights', 'lighten', 'sorting', 'order', 'views', 'simplify', 'canvas'];
 $only =
     array_merge(
         ...array_map(static fn (string $word): array => str_starts_with($word, '--only=') ? explode(',', substr($word, 7)) : [], $argv),
@@ -227,6 +228,13 @@ foreach (in_array('sorting', $only, true) ? $sizes : [] as $size) {
             default => $times === null ? null : $times * $floor,
         };
         $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? $goal : null, $tagging ? 'once' : 'median of 17');
+    }
+}
+
+// Rules that sort, regrouping, copies and tidy, in the same project.
+foreach (in_array('order', $only, true) ? $sizes : [] as $size) {
+    foreach (Ordering::requests($size) as $name => [$milliseconds, $floor, $times, $floorIs]) {
+        $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? 5000.0 : null, 'once');
     }
 }
 

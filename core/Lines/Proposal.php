@@ -43,7 +43,10 @@ final class Proposal
     /** @var list<array<int, array<int, int>>> by sign, by code: objects by layer, of what is left */
     private array $counts = [];
 
-    /** @var list<list<int>> by sign, by row */
+    /** @var list<array<int, float>> by sign, by code: what the line would be worth, where that is more than nothing */
+    private array $gains = [];
+
+    /** @var list<array<int, int>> by sign, by row */
     private array $codes = [];
 
     /** @var list<int> by row */
@@ -65,6 +68,10 @@ final class Proposal
         }
         foreach (array_keys($signs) as $sign) {
             $this->counts[] = $this->counted($sign);
+            $this->gains[] = [];
+            foreach (array_keys($this->counts[$sign]) as $code) {
+                $this->weigh($sign, $code);
+            }
         }
     }
 
@@ -102,6 +109,7 @@ final class Proposal
             }
             if (self::gain($line->explained, $line->otherwise, $line->unsorted) <= 0) {
                 $this->failed["$best[0] $best[1]"] = true;
+                unset($this->gains[$best[0]][$best[1]]);
 
                 continue;
             }
@@ -118,18 +126,33 @@ final class Proposal
     {
         $best = null;
         $most = 0.0;
-        foreach ($this->counts as $sign => $codes) {
-            foreach ($codes as $code => $layers) {
-                [$layer, $explained, $otherwise, $unsorted] = self::weighed($layers);
-                $gain = self::gain($explained, $otherwise, $unsorted);
-                if ($gain > $most && ! isset($this->failed["$sign $code"])) {
-                    $most = $gain;
-                    $best = [$sign, $code, $layer];
-                }
+        foreach ($this->gains as $sign => $gains) {
+            $gain = $gains === [] ? 0.0 : max($gains);
+            if ($gain > $most) {
+                $most = $gain;
+                $best = [$sign, (int) array_search($gain, $gains, true)];
             }
         }
 
-        return $best;
+        return $best === null ? null : [...$best, self::weighed($this->counts[$best[0]][$best[1]])[0]];
+    }
+
+    /** What the line of a sign and a code is worth now. */
+    private function weigh(int $sign, int $code): void
+    {
+        $layers = array_filter($this->counts[$sign][$code]);
+        $gain = self::gain(...array_slice(self::weighed($layers), 1));
+        if ($gain > 0 && ! isset($this->failed["$sign $code"])) {
+            $this->gains[$sign][$code] = $gain;
+        } else {
+            unset($this->gains[$sign][$code]);
+        }
+        // What so few have can never be worth a line again.
+        if (self::isWorthIt($layers)) {
+            $this->counts[$sign][$code] = $layers;
+        } else {
+            unset($this->counts[$sign][$code]);
+        }
     }
 
     /**
@@ -146,7 +169,7 @@ final class Proposal
         $best = null;
         $most = 0;
         foreach ($this->codes as $sign => $codes) {
-            $taken = array_count_values(array_map(static fn (int $row): int => $codes[$row], $exceptions));
+            $taken = array_count_values(array_map(static fn (int $row): int => $codes[$row] ?? 0, $exceptions));
             foreach ($taken as $code => $many) {
                 $weighed = self::weighed($this->counts[$sign][$code] ?? []);
                 if (
@@ -225,22 +248,20 @@ final class Proposal
     /** What is explained counts no more. */
     private function leave(Bits $rows): void
     {
-        $rows = $rows->rows();
+        $list = $rows->rows();
         foreach ($this->codes as $sign => $codes) {
-            foreach ($rows as $row) {
-                $code = $codes[$row];
-                $layer = $this->layers[$row];
-                if (isset($this->counts[$sign][$code])) {
-                    $this->counts[$sign][$code][$layer]--;
+            $touched = [];
+            // Hardly any object has most properties.
+            $isRare = count($codes) < count($list);
+            foreach ($isRare ? array_keys($codes) : $list as $row) {
+                $code = $codes[$row] ?? 0;
+                if (isset($this->counts[$sign][$code]) && (! $isRare || $rows->has($row))) {
+                    $this->counts[$sign][$code][$this->layers[$row]]--;
+                    $touched[$code] = true;
                 }
             }
-        }
-        foreach ($this->counts as $sign => $counts) {
-            foreach ($counts as $code => $layers) {
-                $this->counts[$sign][$code] = array_filter($layers);
-                if (! self::isWorthIt($layers)) {
-                    unset($this->counts[$sign][$code]);
-                }
+            foreach (array_keys($touched) as $code) {
+                $this->weigh($sign, $code);
             }
         }
     }

@@ -300,7 +300,7 @@ final class NestingTest extends ProjectTestCase
         $file = (int) DB::table('changes')->where('project_id', $this->project->id)->where('name', 'like', 'Take in%')->value('no');
         $this->send('POST', 'undo', ['change' => $file])
             ->assertSee('cannot be taken back')
-            ->assertSee('4 other objects are drawn with its meshes');
+            ->assertSee('is still needed: 4 other objects');
     }
 
     public function test_copies_in_a_circle_of_a_whole_group_and_too_many_are_refused(): void

@@ -31,7 +31,7 @@ final class Holders implements Sign
             }
         }
 
-        return array_values($codes);
+        return $codes;
     }
 
     public function rule(int $code): string

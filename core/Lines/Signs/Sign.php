@@ -7,7 +7,7 @@ namespace VineShelf\Lines\Signs;
 /** Something that objects have in common and that a rule can ask for, such as their class: a code per object. */
 interface Sign
 {
-    /** @return list<int> by scene row, entry 0 unused: which of its values each object shows, 0 for none */
+    /** @return array<int, int> by scene row: which of its values each object shows; 0 or nothing for none */
     public function codes(): array;
 
     /** A rule that finds the objects with a value. */

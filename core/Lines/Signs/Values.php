@@ -30,10 +30,7 @@ final readonly class Values implements Sign
 
     public function codes(): array
     {
-        $codes = $this->facts->codes($this->index)->all() + array_fill(0, $this->facts->scene->count() + 1, 0);
-        ksort($codes);
-
-        return array_values($codes);
+        return $this->facts->codes($this->index)->all();
     }
 
     public function rule(int $code): string
