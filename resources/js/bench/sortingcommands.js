@@ -9,7 +9,7 @@ export function sortingCommands(bench, command) {
         command('Take back', 'history', 'History: every change', 'Alt+z', () => bench.screens.history.toggle()),
         command('Sort', 'tidy', 'Tidy: what is untidy in the model', 'Alt+t', () => bench.screens.tidy.toggle()),
         command('Sort', 'summary', 'How it is sorted, to print or as a file', '', () => location.assign(`${bench.server.base}/summary`)),
-        command('Sort', 'sorting-rules', 'Sorting rules', 'Alt+r', () => bench.screens.rules.toggle()),
+        command('Sort', 'sorting-rules', 'Sorting rules', 'Alt+a', () => bench.screens.rules.toggle()),
         command('Sort', 'sort-by-rules', 'Sort by the sorting rules', '', () => bench.server.ask('POST', '/sorting-rules/run'), {
             changes: true,
         }),

@@ -14,7 +14,7 @@
         <span class="gap"></span>
         <div id="sides" class="sides-place">@include ('workbench.sides')</div>
         <div id="meter">@include ('workbench.meter')</div>
-        <x-tool command="sorting-rules" icon="list-ordered" title="Sorting rules (Alt+R)" />
+        <x-tool command="sorting-rules" icon="list-ordered" title="Sorting rules (Alt+A)" />
         <x-tool command="tidy" icon="brush-cleaning" title="Tidy: what is untidy in the model (Alt+T)" label="Tidy" />
         <x-tool command="history" icon="history" title="History: every change (Alt+Z)" label="History" />
         <div id="history" class="history">

@@ -92,7 +92,7 @@
                                 <button
                                     class="link"
                                     data-pick="check={{ $entry['id'] }}&item={{ rawurlencode($key) }}"
-                                    aria-label="Pick {{ $says }}"
+                                    title="Pick {{ $says }}"
                                     >{{ number_format($objects) }}</button
                                 >
                             @endif
@@ -109,7 +109,7 @@
                                             data-act="POST /tidy/mend"
                                             data-values="check={{ $entry['id'] }}&mend={{ $mend }}&item={{ rawurlencode($key) }}"
                                             title="{{ $label }}"
-                                            aria-label="{{ $label }}: {{ $says }}"
+                                            aria-label="Mend: {{ $label }}, {{ $says }}"
                                         >
                                             Mend
                                         </button>
