@@ -14,7 +14,8 @@ use VineShelf\Tidy\Checks\NearlySame;
 final class Names
 {
     /**
-     * For what has none, or an exporter's: after its class, its material, or the group that it stands in, with a number.
+     * For what has none, or an exporter's: after its class, the group that it stands in, its material or its layer, with a number. What has
+     * none of these keeps its name.
      *
      * @return array<int, string> by row
      */
@@ -101,6 +102,8 @@ final class Names
             }
         }
 
-        return mb_substr($material, 0, Renaming::LONGEST - 40);
+        $layer = $model->organizers->layers->get($model->scene->layers()->at($row));
+
+        return mb_substr($material !== '' || $layer->isUnsorted() ? $material : $layer->name, 0, Renaming::LONGEST - 40);
     }
 }

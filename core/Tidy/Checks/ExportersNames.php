@@ -35,7 +35,7 @@ final readonly class ExportersNames extends Plain
 
     public function mends(): array
     {
-        return ['name' => 'Name them after class, material or group'];
+        return ['name' => 'Name them after class, group or material'];
     }
 
     public function find(Model $model): array

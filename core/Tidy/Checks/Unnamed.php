@@ -27,7 +27,7 @@ final readonly class Unnamed extends Plain
 
     public function mends(): array
     {
-        return ['name' => 'Name them after class, material or group'];
+        return ['name' => 'Name them after class, group or material'];
     }
 
     public function find(Model $model): array

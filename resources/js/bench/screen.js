@@ -18,6 +18,8 @@ export class Screen {
         /** @type {Record<string, string>} */
         this.asked = {};
         this.revision = '';
+        /** What was drawn last, below its head. */
+        this.rest = '';
         /** Counts what was asked for: what comes late is not shown any more. */
         this.turn = 0;
         this.opener = /** @type {HTMLElement | null} */ (null);
@@ -65,17 +67,31 @@ export class Screen {
         const turn = ++this.turn;
         const html = await this.bench.server.html(`${this.path}?${new URLSearchParams(this.asked)}`);
         if (turn !== this.turn || html === null) return;
-        const list = this.panel.querySelector('.screen-list');
-        const [top, focused] = [list?.scrollTop ?? 0, this.focused()];
+        const drawn = document.createElement('template');
+        drawn.innerHTML = html;
+        const [head, ...others] = drawn.content.children;
+        const rest = others.map((one) => one.outerHTML).join('');
+        const focused = this.focused();
+        // What is the same stays: somebody may be about to click there.
+        if (rest === this.rest && head && this.panel.firstElementChild) this.panel.firstElementChild.replaceWith(head);
+        else this.replace(html);
+        this.rest = rest;
+        const on = document.activeElement;
+        if (focused !== '' && (!on || !this.panel.contains(on)))
+            /** @type {HTMLElement | null} */ (this.panel.querySelector(focused))?.focus();
+        this.drawAgain();
+    }
+
+    /** All of it anew; what was open, and how far it was scrolled, stays. @param {string} html */
+    replace(html) {
+        const top = this.panel.querySelector('.screen-list')?.scrollTop ?? 0;
         const folds = /** @type {HTMLDetailsElement[]} */ ([...this.panel.querySelectorAll('details[data-line]')]);
         const open = new Set(folds.filter((one) => one.open).map((one) => one.dataset.line ?? ''));
         this.panel.innerHTML = html;
         for (const one of /** @type {NodeListOf<HTMLDetailsElement>} */ (this.panel.querySelectorAll('details[data-line]')))
             one.open = open.size === 0 ? one.open : open.has(one.dataset.line ?? '');
-        const now = this.panel.querySelector('.screen-list');
-        if (now) now.scrollTop = top;
-        this.drawAgain();
-        if (focused !== '') /** @type {HTMLElement | null} */ (this.panel.querySelector(focused))?.focus();
+        const list = this.panel.querySelector('.screen-list');
+        if (list) list.scrollTop = top;
     }
 
     /** What is still being worked out is shown anew after a while. */
