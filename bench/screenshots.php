@@ -81,29 +81,7 @@ foreach (['F4', 'F5'] as $key) {
     $go("if (document.querySelector('#row-$key')?.getAttribute('aria-expanded') === 'false') shelfBench.ledger.fold('$key', true)");
 }
 $shot('sets');
-$columns = ['Oak and stone', 'First: shell and pools', 'Concrete', 'Carpenter', 'Tiler', 'Client may change', 'To be checked'];
-$over = json_encode(array_map($tag, $columns));
-$go("shelfBench.turn(document.getElementById('lens-layers')); shelfBench.command('widen')");
-$browser
-    ->waitFor('[data-keep-wide]')
-    ->js(
-        "for (const box of document.querySelectorAll('[data-widen] [type=checkbox]')) box.checked = $over.includes(box.value); ".
-            'document.querySelector("[data-keep-wide]").click()',
-    );
-$browser->waitFor('.member');
-$shot('widened');
-$go('shelfBench.command("widen")');
-$browser->waitFor('[data-end-wide]')->click('[data-end-wide]');
-$go(
-    'shelfBench.turn(document.getElementById("lens-objects")); shelfBench.ledger.arrange({ columns: JSON.stringify([["triangles", 76], '.
-        '["height", 66], ["material", 104], ["desk", 46]]), sort: "triangles", down: 1 }); shelfBench.command("tint-layer")',
-);
-$browser->waitFor('.legend-entry');
-$shot('objects');
-$browser->js(
-    'shelfBench.command("tint-own"); shelfBench.turn(document.getElementById("lens-layers")); shelfBench.ledger.arrange({ columns: '.
-        'JSON.stringify([["count", 62], ["weigh", 78], ["desk", 46], ["output", 54], ["lock", 38]]), sort: "" })',
-);
+$go('shelfBench.turn(document.getElementById("lens-layers"))');
 $browser->js('shelfBench.command("clear-pick")');
 $apply(1);
 $panel = $project->objects()->where('name', 'Mesh_33')->value('no');
@@ -177,6 +155,33 @@ $browser->waitForText('#dialog', 'Only');
 usleep(900_000);
 $browser->screenshot("$folder/compare.png");
 $browser->js('shelfBench.dialogs.close()');
+// What happens by itself: rules tried dry, with what they would do in the ledger; what is untidy; the history.
+foreach (
+    [
+        ['rule' => 'class:Window or material=glass', 'layer' => 'Envelope / Glazing', 'only' => 1],
+        ['rule' => 'seat*', 'layer' => 'Stands / Seats', 'tags' => 'To be checked'],
+        ['rule' => '"pipe" or "valve"', 'layer' => 'Plant / Pipes and valves'],
+        ['rule' => 'kind:part seat', 'layer' => 'Furniture', 'only' => 1],
+        ['rule' => 'is unnamed', 'name' => '{layer} {number}', 'goes_on' => 1],
+    ] as $rule
+) {
+    $browser->js('shelfBench.server.ask("POST", "/sorting-rules", arguments[0])', $rule);
+    $browser->waitForText('#message', 'Add the sorting rule');
+    $browser->js('document.getElementById("message").replaceChildren()');
+}
+$browser->press('Alt+a')->waitForText('#sorting-rules', 'Furniture');
+$go('shelfBench.command("forecast"); shelfBench.command("fit-all")');
+$shot('sorting-rules');
+$go('shelfBench.command("forecast"); shelfBench.command("history")');
+$shot('history');
+$browser->press('Alt+t')->waitForText('#tidy', 'Each finding')->press('Enter')->waitForText('#tidy', 'Look again', 90);
+$browser->waitForText('#tidy', 'called as exporters', 90);
+$go('for (const one of document.querySelectorAll("#tidy details")) one.open = one.dataset.line === "same-as-layer"');
+$browser->dark(true);
+usleep(1_500_000);
+$shot('tidy-dark');
+$browser->dark(false);
+$go('shelfBench.screens.close()');
 $take('small', 'Marlpit Baths, the annexe.glb', $project);
 $browser->visit($base)->settled(90)->press('Alt+r')->waitForText('#dialog-title', 'What is new');
 usleep(600_000);

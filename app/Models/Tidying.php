@@ -19,7 +19,7 @@ use Illuminate\Support\Carbon;
  * @property bool $stop
  * @property string $says why it failed
  * @property int $revision of the project that it looked at
- * @property string $report packed, see {@see \App\Tidying\Report}
+ * @property string $report what was found, packed
  * @property Carbon $created_at
  * @property Carbon $updated_at
  */

@@ -1,4 +1,12 @@
 @use ('App\View\Marks')
+@php
+    $more = static fn (?int $since): string => match (true) {
+        $since === null => '',
+        $since > 0 => '+'.number_format($since),
+        $since < 0 => '−'.number_format(-$since),
+        default => '=',
+    };
+@endphp
 <x-page title="Sorting of {{ $project->name }}" class="summary">
     <header class="top">
         <a class="brand" href="{{ route('projects') }}" title="All projects" aria-label="Vine Shelf: all projects"><x-logo /></a>
@@ -28,7 +36,9 @@
             <a class="button" href="{{ route('summary.file', [$project, 'since' => $since?->format('Y-m-d')]) }}" download>Save as CSV</a>
         </form>
         @foreach (['Layer' => 'Layers', 'Tag' => 'Tags', 'Set' => 'Selection sets'] as $kind => $title)
-            @php ($lines = array_filter($summary->lines, static fn (array $line): bool => $line['kind'] === $kind))
+            @php
+                $lines = array_filter($summary->lines, static fn (array $line): bool => $line['kind'] === $kind);
+            @endphp
             @continue ($lines === [])
             <h2>{{ $title }}</h2>
             <table>
@@ -53,13 +63,17 @@
                             <td class="number">{{ number_format($line['objects']) }}</td>
                             @if ($since !== null)
                                 <td class="number">
-                                    {{ match (true) { $line['since'] === null => '', $line['since'] > 0 => '+'.number_format($line['since']), $line['since'] < 0 => '−'.number_format(-$line['since']), default => '=' } }}
+                                    {{ $more($line['since']) }}
                                 </td>
                             @endif
                             <td class="number">{{ number_format($line['triangles']) }}</td>
                             <td class="number">{{ Marks::bytes($line['bytes']) }}</td>
                             <td>
-                                @if ($kind === 'Set') <code>{{ $line['rule'] === '' ? '' : $line['rule'] }}</code> @else {{ $line['lock'] === 'Open' ? '' : $line['lock'] }} @endif
+                                @if ($line['rule'] !== '')
+                                    <code>{{ $line['rule'] }}</code>
+                                @elseif ($line['lock'] !== 'Open')
+                                    {{ $line['lock'] }}
+                                @endif
                             </td>
                             <td>{{ $line['note'] }}</td>
                         </tr>

@@ -191,6 +191,38 @@ final class SameMomentTest extends CommittedTestCase
         $this->assertIndexTrue($this->project->refresh());
     }
 
+    public function test_rules_groups_copies_and_undos_of_two_people_in_the_same_moment_leave_a_whole_project(): void
+    {
+        $this->actingAs($this->ida)->post($this->path('sorting-rules'), ['rule' => 'seat*', 'layer' => 'Stands / All']);
+        $post = fn (User $person, string $path, array $values = []): array => [$person, 'POST', $this->path($path), $values];
+        $keys = static fn (int $from, int $to): string => implode(
+            ',',
+            array_map(static fn (int $number): string => "O$number", range($from, $to)),
+        );
+        $answers = $this->atOnce(
+            [
+                $post($this->ida, 'sorting-rules/run'),
+                $post($this->bea, 'sorting-rules', ['rule' => 'pump*', 'layer' => 'Stands / All']),
+                $post($this->bea, 'objects/group', ['keys' => $keys(40, 60), 'name' => 'Hers']),
+                $post($this->ida, 'objects/group', ['keys' => $keys(50, 70), 'name' => 'His']),
+                $post($this->ida, 'objects/copy', ['keys' => $keys(45, 47), 'way' => 'row', 'count' => 3, 'x' => 1]),
+                $post($this->bea, 'undo'),
+            ],
+            4,
+        );
+        self::assertSame([], array_diff(array_column(array_merge(...$answers), 0), [200, 422]));
+        $this->assertIndexTrue($this->project->refresh());
+        $parents = $this->project->objects()->where('gone', false)->pluck('parent_no', 'no')->all();
+        foreach ($parents as $number => $parent) {
+            for ($at = $parent, $steps = 0; $at !== 0; $at = $parents[$at] ?? self::fail("$number stands in what is gone")) {
+                self::assertLessThan(200, $steps++);
+            }
+        }
+        self::assertSame(1, $this->project->layers()->where('name', 'All')->count(), 'one layer, whoever asked for it first');
+        $names = $this->project->changes()->pluck('no')->all();
+        self::assertSame(count($names), count(array_unique($names)));
+    }
+
     public function test_two_moves_in_the_same_moment_never_put_a_folder_into_itself(): void
     {
         foreach (['One', 'Two'] as $name) {

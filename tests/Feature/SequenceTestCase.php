@@ -298,6 +298,21 @@ abstract class SequenceTestCase extends ProjectTestCase
         return Bits::ofRows($rows->length, $rows->slice(mt_rand(0, 4), mt_rand(1, 3)));
     }
 
+    /** Groups made and taken apart, and objects that move from one to another. */
+    protected function someNesting(Bench $bench): Command
+    {
+        $scene = $bench->scene();
+        $rows = array_values(array_filter(range(1, $scene->count()), static fn (): bool => mt_rand(0, 5) === 0)) ?: [1];
+        $some = Bits::ofRows($scene->count(), $rows);
+        $groups = [0, ...array_map($scene->number(...), $scene->groups())];
+
+        return match (mt_rand(0, 3)) {
+            0 => new GroupObjects($bench, $some, 'Group'),
+            1 => new UngroupObjects($bench, $some),
+            default => NestObjects::into($bench, self::few($some), $groups[array_rand($groups)]),
+        };
+    }
+
     /** What the list of sorting rules does, changed or run. */
     private function someSorting(Bench $bench): Command
     {

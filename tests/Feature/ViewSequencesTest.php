@@ -35,7 +35,9 @@ final class ViewSequencesTest extends SequenceTestCase
                     $bench,
                     fn (Bench $held) => $step % 30 < 2
                         ? new KeepView($held, "At $step", [Facet::Rungs], null, '', $this->someRungs($held))
-                        : $this->some($held, 21),
+                        : (mt_rand(0, 3) === 0
+                            ? $this->someNesting($held)
+                            : $this->some($held, 21)),
                 );
             } catch (Refused) {
                 continue;

@@ -16,11 +16,23 @@
             </option>
         @endforeach
     </select>
-    <input type="search" data-go="words" value="{{ $words }}" placeholder="Part of a name" aria-label="Part of a change’s name" maxlength="200" />
+    <input
+        type="search"
+        data-go="words"
+        value="{{ $words }}"
+        placeholder="Part of a name"
+        aria-label="Part of a change’s name"
+        maxlength="200"
+    />
     <span class="gap"></span>
     <span class="weight-sum" title="What it takes to take changes back">{{ Marks::bytes($bytes) }}</span>
     @if ($isOwner)
-        <select data-act="POST /changes/keep" data-value="kept" aria-label="How many changes can be taken back" title="How many changes can be taken back">
+        <select
+            data-act="POST /changes/keep"
+            data-value="kept"
+            aria-label="How many changes can be taken back"
+            title="How many changes can be taken back"
+        >
             @foreach (Log::KEPT as $many)
                 <option value="{{ $many }}" @selected ($bench->project->history_kept === $many)>
                     {{ $many === 0 ? 'Keep all' : 'Keep the last '.number_format($many) }}
@@ -51,7 +63,8 @@
                         $isOwn = $change->user_id === $bench->person->id;
                         $why = match (true) {
                             $change->thinned => 'too old to be taken back',
-                            $change->undone => 'taken back'.($change->undone_by === $change->user_id ? '' : ' by '.($change->undoneBy->name ?? 'somebody who has left')),
+                            $change->undone && $change->undone_by === $change->user_id => 'taken back',
+                            $change->undone => 'taken back by '.($change->undoneBy->name ?? 'somebody who has left'),
                             $change->barred !== '' => $change->barred,
                             default => '',
                         };
@@ -66,7 +79,9 @@
                         </td>
                         <td class="number">
                             @if ($change->objects !== null && $change->objects > 0 && !$change->thinned)
-                                <button class="link" data-pick="change={{ $change->no }}" title="Pick them">{{ number_format($change->objects) }}</button>
+                                <button class="link" data-pick="change={{ $change->no }}" title="Pick them"
+                                    >{{ number_format($change->objects) }}</button
+                                >
                             @else
                                 {{ $change->objects === null || $change->objects === 0 ? '' : number_format($change->objects) }}
                             @endif
@@ -77,7 +92,9 @@
                                 @if ($change->undone && $change->let_go)
                                 @elseif ($change->undone)
                                     @if ($isOwn || $change->undone_by === $bench->person->id || $isOwner)
-                                        <button class="link" data-act="POST /redo" data-values="change={{ $change->no }}">Do it again</button>
+                                        <button class="link" data-act="POST /redo" data-values="change={{ $change->no }}">
+                                            Do it again
+                                        </button>
                                     @endif
                                 @elseif ($isOwn || $isOwner || $change->user_id === null)
                                     <button class="link" data-act="POST /undo" data-values="change={{ $change->no }}">Take it back</button>
@@ -100,7 +117,10 @@
         @if ($pages > 1)
             <p class="screen-pages">
                 <button class="link" data-go="page={{ max(0, $page - 1) }}" @disabled ($page === 0)>Later ones</button>
-                <span>{{ number_format($page * Log::PAGE + 1) }} to {{ number_format(min($count, ($page + 1) * Log::PAGE)) }} of {{ number_format($count) }}</span>
+                <span>
+                    {{ number_format($page * Log::PAGE + 1) }} to {{ number_format(min($count, ($page + 1) * Log::PAGE)) }} of
+                    {{ number_format($count) }}
+                </span>
                 <button class="link" data-go="page={{ $page + 1 }}" @disabled ($page + 1 >= $pages)>Earlier ones</button>
             </p>
         @endif

@@ -18,7 +18,12 @@
         <label data-for="row">y, m <input type="number" name="y" step="any" value="0" /></label>
         <label data-for="row circle">z, m <input type="number" name="z" step="any" value="0" /></label>
         <label data-for="circle"
-            >around x, m <input type="number" name="around_x" step="any" value="{{ $box === null ? 0 : $metres(($box[0] + $box[3]) / 2 + 2) }}"
+            >around x, m
+            <input
+                type="number"
+                name="around_x"
+                step="any"
+                value="{{ $box === null ? 0 : $metres(($box[0] + $box[3]) / 2 + 2) }}"
         /></label>
         <label data-for="circle"
             >and y, m <input type="number" name="around_y" step="any" value="{{ $box === null ? 0 : $metres(($box[1] + $box[4]) / 2) }}"

@@ -1,9 +1,14 @@
 @use ('VineShelf\Naming\Renaming')
-@php ($path = static fn (array $names): string => implode(' / ', $names))
+@php
+    $path = static fn (array $names): string => implode(' / ', $names);
+    $address = $line === null
+        ? route('sorting-rules.store', $bench->project)
+        : route('sorting-rules.update', [$bench->project, $line->number]);
+@endphp
 <form
     class="ask sorting-line"
     data-submit="{{ $line === null ? 'post' : 'patch' }}"
-    data-address="{{ $line === null ? route('sorting-rules.store', $bench->project) : route('sorting-rules.update', [$bench->project, $line->number]) }}"
+    data-address="{{ $address }}"
 >
     <h2 id="dialog-title">{{ $line === null ? 'Add a sorting rule' : 'Change the sorting rule' }}</h2>
     <label for="line-rule">Objects that fit</label>

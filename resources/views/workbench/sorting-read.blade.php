@@ -5,14 +5,16 @@
     @if ($has > 0)
         <fieldset>
             <legend>They come</legend>
-            <label class="tick"><input type="radio" name="way" value="add" checked /> below the {{ number_format($has) }} that there are</label>
+            <label class="tick">
+                <input type="radio" name="way" value="add" checked /> below the {{ number_format($has) }} that there are
+            </label>
             <label class="tick"><input type="radio" name="way" value="replace" /> in their place</label>
         </fieldset>
     @endif
     @if ($layers !== [] || $tags !== [])
         <p>
-            These are not here. They are made under the name beside them; write another layer or tag to use that instead, or nothing to leave
-            it out.
+            These are not here. They are made under the name beside them; write another layer or tag to use that instead, or nothing to
+            leave it out.
         </p>
         <div class="choices sorting-names">
             @foreach (['layer' => $layers, 'tag' => $tags] as $what => $paths)
@@ -29,5 +31,7 @@
     @endif
     <p class="hint">Nothing is sorted yet.</p>
     <p class="error" role="alert" hidden></p>
-    <p class="acts"><button class="button primary" autofocus>Open</button> <button type="button" class="button" data-close>Cancel</button></p>
+    <p class="acts">
+        <button class="button primary" autofocus>Open</button> <button type="button" class="button" data-close>Cancel</button>
+    </p>
 </form>

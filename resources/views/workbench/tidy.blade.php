@@ -98,7 +98,9 @@
                             @endif
                             @foreach ($of as $row)
                                 @if ($loop->index < 2)
-                                    <button class="link" data-show-key="{{ $row }}">Show {{ $row[0] === 'L' ? 'layer' : ($row[0] === 'E' ? 'set' : 'tag') }}</button>
+                                    <button class="link" data-show-key="{{ $row }}">
+                                        Show {{ ['L' => 'layer', 'E' => 'set'][$row[0]] ?? 'tag' }}
+                                    </button>
                                 @endif
                             @endforeach
                             @if ($mayChange)
@@ -141,7 +143,12 @@
                 <span
                     >{{ lcfirst($checks[$id]->title(2) === '' ? $id : preg_replace('~^2 ~', '', $checks[$id]->title(2))) }}
                     @if ($mayChange)
-                        <button class="link" data-act="POST /tidy/wave" data-values="check={{ $id }}&of=again" aria-label="Look again for {{ $checks[$id]->title(2) }}">
+                        <button
+                            class="link"
+                            data-act="POST /tidy/wave"
+                            data-values="check={{ $id }}&of=again"
+                            title="{{ $checks[$id]->title(2) }}"
+                        >
                             look again
                         </button>
                     @endif</span

@@ -1,0 +1,349 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Changes;
+
+use App\Bench\Bench;
+use App\Changes\Edits\Edit;
+use App\Changes\Edits\Edits;
+use App\Changes\Edits\OutOfStep;
+use App\Changes\Edits\RowEdit;
+use App\Models\Casts\Bytes;
+use App\Models\Change;
+use App\Models\Project;
+use App\Models\User;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Log as Diary;
+
+/**
+ * Takes changes back and does them again, each person their own, in any order: whatever a change writes over has to be as it left it, and
+ * nothing may stand on what it would remove.
+ */
+final readonly class Turning
+{
+    /** So many later changes are looked at for the one that stands on another. */
+    private const LOOKED_AT = 400;
+
+    public function __construct(private History $history) {}
+
+    /**
+     * Takes back what the person did since a change, and that change itself: all of it, or nothing.
+     *
+     * @param int $number of the person's own change
+     */
+    public function backTo(Bench $bench, int $number): Turned
+    {
+        $project = $bench->project;
+        $all = [];
+        $times = 0;
+        try {
+            $turned = DB::transaction(function () use ($bench, $project, $number, &$all, &$times): Turned {
+                History::hold($project);
+                $bench->forget();
+                $turn = History::done($project)->where('user_id', $bench->person->id)->where('no', $number)->value('turn');
+                if (! is_int($turn)) {
+                    return $this->overtaken($bench, $number, true, null);
+                }
+                foreach (History::done($project)->where('user_id', $bench->person->id)->where('turn', '>=', $turn)->pluck('no') as $no) {
+                    $change = History::done($project)->with('user')->where('no', $no)->firstOrFail();
+                    array_push($all, ...$this->turnOne($bench, $change, true)->steps);
+                    $times++;
+                    $bench->forget();
+                }
+                $project->revision++;
+                $project->save();
+
+                return new Turned($change ?? null, 'Undone: '.($times === 1 ? '1 change.' : number_format($times).' changes.'));
+            });
+        } catch (CannotTurn $cannot) {
+            $turned = $this->refused($bench, $cannot, true);
+
+            return new Turned(null, "$turned->sentence Nothing was taken back.");
+        }
+        $times === 0 || $this->history->follow($project, new Edits($all), $times > 1);
+
+        return $turned;
+    }
+
+    public function turn(Bench $bench, ?int $number, bool $undo): Turned
+    {
+        $project = $bench->project;
+        $edits = null;
+        try {
+            $turned = DB::transaction(function () use ($bench, $project, $number, $undo, &$edits): Turned {
+                History::hold($project);
+                $bench->forget();
+                $change = $undo ? $this->undoable($bench, $number) : $this->redoable($bench, $number);
+                if ($change instanceof Turned) {
+                    return $change;
+                }
+                $edits = $this->turnOne($bench, $change, $undo);
+                $project->revision++;
+                $project->save();
+
+                return new Turned($change, ($undo ? 'Undone: ' : 'Redone: ')."$change->name.");
+            });
+        } catch (CannotTurn $cannot) {
+            return $this->refused($bench, $cannot, $undo);
+        }
+        $this->history->follow($project, $edits);
+
+        return $turned;
+    }
+
+    /** @throws CannotTurn */
+    private function turnOne(Bench $bench, Change $change, bool $undo): Edits
+    {
+        $edits = $this->turnBack($bench, $change, $undo);
+        Change::query()
+            ->where('project_id', $bench->project->id)
+            ->where('no', $change->no)
+            ->update([
+                'undone' => $undo,
+                'undone_by' => $undo ? $bench->person->id : null,
+                'turn' => $bench->project->next_change++,
+                'barred' => '',
+                $undo ? 'undone_at' : 'redone_at' => now(),
+            ]);
+        // What stood on older ones may be gone.
+        Change::query()
+            ->where('project_id', $bench->project->id)
+            ->where('barred', '<>', '')
+            ->where('turn', '<', $change->turn)
+            ->where('thinned', false)
+            ->update(['barred' => '']);
+
+        return $edits;
+    }
+
+    /** The change to take back: the one that is meant, if it is the person's to take back; otherwise their own last one. */
+    private function undoable(Bench $bench, ?int $number): Change|Turned
+    {
+        $project = $bench->project;
+        if ($number === null) {
+            return History::done($project)->where('user_id', $bench->person->id)->with('user')->first() ??
+                $this->overtaken($bench, null, true, null);
+        }
+        $meant = $project->changes()->with('user')->where('no', $number)->where('undone', false)->where('thinned', false)->first();
+        if ($meant === null) {
+            return $this->overtaken(
+                $bench,
+                $number,
+                true,
+                History::done($project)->where('user_id', $bench->person->id)->first(Change::HEAD),
+            );
+        }
+        // Whoever owns the project can clear up after others.
+        if (! in_array($meant->user_id, [null, $bench->person->id], true) && $project->role($bench->person) !== 'owner') {
+            $by = $meant->user->name ?? '';
+
+            return new Turned(null, "“{$meant->name}” is by $by: only they, and who owns the project, can take it back.");
+        }
+
+        return $meant;
+    }
+
+    /** The change to do again: the one that is meant, if whoever asks took it back; otherwise what they took back last. */
+    private function redoable(Bench $bench, ?int $number): Change|Turned
+    {
+        $project = $bench->project;
+        $own = History::undone($project)->where('undone_by', $bench->person->id)->orderByDesc('turn');
+        if ($number === null) {
+            return $own->with('user')->first() ?? $this->overtaken($bench, null, false, null);
+        }
+        $meant = History::undone($project)
+            ->with(['user', 'undoneBy'])
+            ->where('no', $number)
+            ->first();
+        if ($meant === null) {
+            return $this->overtaken($bench, $number, false, $own->first(Change::HEAD));
+        }
+        $isOwn = in_array($meant->undone_by, [null, $bench->person->id], true) || $meant->user_id === $bench->person->id;
+        if (! $isOwn && $project->role($bench->person) !== 'owner') {
+            return new Turned(null, "“{$meant->name}” was taken back by {$meant->undoneBy?->name}: only they can do it again.");
+        }
+
+        return $meant;
+    }
+
+    /**
+     * Runs a change reversed, or again. What views were given because of it is taken back as it was recorded, unless somebody has changed
+     * these views since: then it is worked out anew.
+     *
+     * @throws CannotTurn
+     */
+    private function turnBack(Bench $bench, Change $change, bool $undo): Edits
+    {
+        $project = $bench->project;
+        try {
+            $edits = Edits::unpack($change->edits);
+            $edits = $undo ? $edits->reversed() : $edits;
+            [$own, $following] = self::apart($edits->steps);
+            $asRecorded = self::fit($project, $following);
+            $views = $undo && $asRecorded ? null : OldViews::before($bench, $own, $asRecorded ? $change->turn : 0);
+            $steps = $asRecorded ? $edits->steps : $own;
+            foreach ($steps as $step) {
+                $step->check($project);
+                $step->apply($project);
+            }
+
+            return $undo && $asRecorded ? $edits : $this->meetingViews($project, $change, new Edits($steps), $views, $undo);
+        } catch (OutOfStep $reason) {
+            throw new CannotTurn($change, $reason->getMessage());
+        } catch (\JsonException | \InvalidArgumentException | \ErrorException $fault) {
+            Diary::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
+            throw new CannotTurn($change, 'what it did cannot be read any more');
+        }
+    }
+
+    /**
+     * What a change does, and what views keep because of it.
+     *
+     * @param list<Edit> $steps
+     *
+     * @return array{list<Edit>, list<Edit>}
+     */
+    private static function apart(array $steps): array
+    {
+        $isFollowing = static fn (Edit $step): bool => $step instanceof RowEdit &&
+            $step->table === 'views' &&
+            $step->before !== null &&
+            $step->after !== null &&
+            array_diff_key($step->after, ['rungs' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
+        $following = array_values(array_filter($steps, $isFollowing));
+        $own = array_values(array_filter($steps, static fn (Edit $step): bool => ! $isFollowing($step)));
+
+        // A change of views alone follows nothing.
+        return $own === [] ? [$steps, []] : [$own, $following];
+    }
+
+    /**
+     * Whether views are as steps expect them, one after the other.
+     *
+     * @param list<Edit> $steps
+     */
+    private static function fit(Project $project, array $steps): bool
+    {
+        $then = [];
+        try {
+            foreach ($steps as $step) {
+                if ($step instanceof RowEdit) {
+                    $known = $then[$step->number] ?? [];
+                    if (
+                        array_diff_key($step->before ?? [], $known) !== [] ||
+                        ! $step->isOf(array_intersect_key($known, $step->before ?? []))
+                    ) {
+                        $step->check($project);
+                    }
+                    $then[$step->number] = ($step->after ?? []) + $known;
+                }
+            }
+        } catch (OutOfStep) {
+            return false;
+        }
+
+        return true;
+    }
+
+    /** What is done again meets views that were kept while it was away: they do not know what comes back. */
+    private function meetingViews(Project $project, Change $change, Edits $edits, ?OldViews $views, bool $undo): Edits
+    {
+        $more = $undo ? [] : Strangers::steps($project, $edits->steps, $change->turn);
+        foreach ($more as $step) {
+            $step->apply($project);
+        }
+        if ($views !== null) {
+            $views->follow($project->organizers(), $this->history->changed($project, $edits->steps));
+            foreach ($views->steps as $step) {
+                $step->apply($project);
+            }
+            $more = [...$more, ...$views->steps];
+        }
+        $edits = new Edits([...$edits->steps, ...$more]);
+        $kept = $undo ? $edits->reversed() : $edits;
+        Change::query()
+            ->where('project_id', $project->id)
+            ->where('no', $change->no)
+            ->update(['edits' => Bytes::write($kept->pack())]);
+
+        return $edits;
+    }
+
+    /** Says what happened instead to the change that was meant, and offers what can be done now. */
+    private function overtaken(Bench $bench, ?int $number, bool $undo, ?Change $next): Turned
+    {
+        $project = $bench->project;
+        $meant =
+            $number === null
+                ? null
+                : $project
+                    ->changes()
+                    ->with(['user', 'undoneBy'])
+                    ->where('no', $number)
+                    ->first(Change::HEAD);
+        $by = static fn (?User $person): string => $person === null
+            ? 'somebody who has left'
+            : ($person->id === $bench->person->id
+                ? 'you'
+                : $person->name);
+        $sentence = match (true) {
+            $number === null => ($undo ? History::done($project) : History::undone($project))->exists()
+                ? 'You have nothing to '.($undo ? 'undo' : 'redo').'.'
+                : 'Nothing to '.($undo ? 'undo' : 'redo').'.',
+            $meant === null => 'That change is no longer in the history.',
+            $undo && $meant->thinned => "“{$meant->name}” is too old: what it did is no longer kept.",
+            $undo && $meant->undone => "“{$meant->name}” was taken back already, by {$by($meant->undoneBy)}.",
+            $undo && $meant->barred !== '' => "“{$meant->name}” cannot be taken back: $meant->barred.",
+            ! $undo && ! $meant->undone => "“{$meant->name}” is done already.",
+            $next === null => 'There is nothing to '.($undo ? 'undo' : 'redo').' any more.',
+            default => "“{$meant->name}” cannot be ".($undo ? 'taken back' : 'done again').' here.',
+        };
+
+        return new Turned(null, $sentence, $number === null ? null : $next, $undo);
+    }
+
+    /**
+     * Says why, and what stands on the change. It must not stand before those that came earlier: the next undo passes it over, until
+     * something else is taken back.
+     */
+    private function refused(Bench $bench, CannotTurn $cannot, bool $undo): Turned
+    {
+        $change = $cannot->change;
+        $sentence = "“{$change->name}” cannot be ".($undo ? 'taken back' : 'done again').": {$cannot->getMessage()}.";
+        $upon = $this->standing($bench->project, $change, $undo);
+        if ($upon !== null) {
+            $by = $upon->user_id === $bench->person->id ? 'you' : $upon->user->name ?? 'somebody who has left';
+            $sentence .= " “{$upon->name}”, by $by, stands on it.";
+        }
+        if (! $undo) {
+            return new Turned(null, $sentence);
+        }
+        Change::query()
+            ->where('project_id', $bench->project->id)
+            ->where('no', $change->no)
+            ->update(['barred' => mb_strimwidth($cannot->getMessage(), 0, 250, '…')]);
+
+        return new Turned(null, $sentence, History::done($bench->project)->where('user_id', $bench->person->id)->first(Change::HEAD), true);
+    }
+
+    /** The last change that came after one and stands on it. */
+    private function standing(Project $project, Change $change, bool $undo): ?Change
+    {
+        try {
+            $edits = Edits::unpack($change->edits);
+            [$own] = self::apart($undo ? $edits->steps : $edits->reversed()->steps);
+            $later = $project->changes()->with('user')->where('undone', false)->where('thinned', false)->where('turn', '>', $change->turn);
+            foreach ($later->orderByDesc('turn')->limit(self::LOOKED_AT)->lazy(20) as $other) {
+                [$theirs] = self::apart(Edits::unpack($other->edits)->steps);
+                if ((new Edits($own))->bear(new Edits($theirs))) {
+                    return $other;
+                }
+            }
+        } catch (\JsonException | \InvalidArgumentException | \ErrorException) {
+            // Which one it is cannot be told; why it cannot be taken back can.
+        }
+
+        return null;
+    }
+}
