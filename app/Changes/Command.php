@@ -15,6 +15,9 @@ abstract class Command
     /** How many views show something differently since, because something went under what they know. */
     public int $viewsDiffer = 0;
 
+    /** Whether these can show what they showed before, the change left as it is. */
+    public bool $viewsCanStay = false;
+
     /** What was left alone and why, a sentence; empty when nothing was. */
     public string $leftAlone = '';
 

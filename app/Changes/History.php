@@ -54,6 +54,7 @@ final class History
             $this->apply($project, $edits->steps, $views);
             $edits = new Edits([...$edits->steps, ...$views->steps ?? []]);
             $command->viewsDiffer += $views->differ ?? 0;
+            $command->viewsCanStay = ($views->asItWas ?? []) !== [];
             $command->change = self::record($project, $bench->person, $command->name(), $edits, $views->asItWas ?? [])->no;
 
             return $command;

@@ -117,13 +117,18 @@ final class ViewColumns
             : [(string) ($rung->value ?? ''), false];
     }
 
+    /** Numbers of the objects that a view does not know. */
+    private function newTo(View $view): Bits
+    {
+        $scene = $this->bench->scene();
+
+        return $scene->numberBits($this->bench->newTo()->known($view)->newcomerRows($scene, $this->settings($view)));
+    }
+
     private function isNew(View $view, int $number): bool
     {
         if (! isset($this->newcomers[$view->no])) {
-            $this->newcomers[$view->no] =
-                $this->bench->newTo()->count($view) === 0
-                    ? Bits::none(0)
-                    : $this->bench->newTo()->known($view)->newcomers($this->bench->scene(), $this->settings($view));
+            $this->newcomers[$view->no] = $this->bench->newTo()->count($view) === 0 ? Bits::none(0) : $this->newTo($view);
         }
         $new = $this->newcomers[$view->no];
 

@@ -59,7 +59,7 @@ final class Answer
         $done = $command->change === null ? $nothing : $command->name().'.';
         $this->change = $command->change;
 
-        $this->viewsDiffer = $command->viewsDiffer;
+        $this->viewsDiffer = $command->viewsCanStay ? $command->viewsDiffer : 0;
 
         return $this->saying(
             trim("$done $command->leftAlone").($command->viewsDiffer > 0 ? ' '.$command->viewsInWords() : ''),

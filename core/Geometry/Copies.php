@@ -24,10 +24,11 @@ final readonly class Copies
      * Copies in a full circle, evenly, what is copied among them.
      *
      * @param array{float, float} $around metres
+     * @param float               $rise   of each step, metres
      */
-    public static function circle(int $count, array $around): self
+    public static function circle(int $count, array $around, float $rise = 0.0): self
     {
-        return new self($count, [0.0, 0.0, 0.0], 360 / ($count + 1), $around);
+        return new self($count, [0.0, 0.0, $rise], 360 / ($count + 1), $around);
     }
 
     /**

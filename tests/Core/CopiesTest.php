@@ -20,6 +20,7 @@ final class CopiesTest extends TestCase
         yield 'a quarter about its middle' => [new Copies(4, [0.0, 0.0, 0.0], 90.0), 1, [3.0, 1.0, 5.0], [2.0, 2.0, 5.0]];
         yield 'half way round a circle of four' => [Copies::circle(3, [0.0, 0.0]), 2, [2.0, 1.0, 4.0], [-2.0, -1.0, 4.0]];
         yield 'a quarter of a circle of four' => [Copies::circle(3, [0.0, 0.0]), 1, [2.0, 1.0, 4.0], [-1.0, 2.0, 4.0]];
+        yield 'a circle that rises' => [Copies::circle(3, [0.0, 0.0], 0.5), 2, [2.0, 1.0, 4.0], [-2.0, -1.0, 5.0]];
         yield 'around another point' => [Copies::circle(3, [2.0, 0.0]), 3, [2.0, 1.0, 0.0], [3.0, 0.0, 0.0]];
         yield 'a stair that winds' => [new Copies(9, [0.0, 0.0, 0.18], 30.0, [0.0, 1.0]), 3, [2.0, 1.0, 0.0], [0.0, 3.0, 0.54]];
         yield 'turned the other way' => [new Copies(9, [0.0, 0.0, 0.0], -90.0, [0.0, 0.0]), 1, [2.0, 1.0, 0.0], [1.0, -2.0, 0.0]];

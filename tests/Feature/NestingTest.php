@@ -191,7 +191,9 @@ final class NestingTest extends ProjectTestCase
         self::assertSame($before, $shown());
         // Into what a view knows to be hidden: that is followed, and said.
         $other = $this->number('Lockers') ?: $this->groupBeside($parent);
-        $this->send('POST', 'objects/nest', ['keys' => "O$other", 'into' => $parent])->assertSee('1 view shows something differently now.');
+        $this->send('POST', 'objects/nest', ['keys' => "O$other", 'into' => $parent])
+            ->assertSee('1 view shows something differently now.')
+            ->assertDontSee('as before');
     }
 
     public function test_a_group_around_old_objects_takes_nothing_from_views(): void

@@ -174,7 +174,7 @@ final class NestingController
         $steps = match ($given['way'] ?? 'here') {
             'row' => new Copies($count, $move, $number('turn')),
             'circle' => ($given['turn'] ?? '') === ''
-                ? Copies::circle($count, $around)
+                ? Copies::circle($count, $around, $move[2])
                 : new Copies($count, [0.0, 0.0, $move[2]], $number('turn'), $around),
             default => new Copies(1, [0.0, 0.0, 0.0]),
         };

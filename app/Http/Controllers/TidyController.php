@@ -168,6 +168,10 @@ final class TidyController
             ]);
             self::own($bench)
                 ->where('id', '<', $next->id)
+                ->whereIn('state', ['done', 'failed', 'stopped'])
+                ->delete();
+            self::own($bench)
+                ->where('id', '<', $next->id)
                 ->update(['stop' => true]);
             Tidy::dispatch($next->id);
         }
