@@ -146,7 +146,7 @@ final class TidyTest extends TestCase
             self::assertSame($expected, $numbers, "round $round");
             $found += count($expected);
         }
-        self::assertGreaterThan($id === "chains" ? 2 : 15, $found);
+        self::assertGreaterThan($id === 'chains' ? 2 : 15, $found);
     }
 
     public function test_names_that_nobody_gives_are_told_from_those_that_somebody_did(): void
@@ -272,7 +272,7 @@ final class TidyTest extends TestCase
             self::assertNotSame($check->title(1), $check->title(2));
             self::assertStringContainsString('1,234', $check->title(1234));
             self::assertGreaterThan(30, strlen($check->why()));
-            self::assertLessThan($id === "empty" ? 9 : 2, count($check->find($empty)), $id);
+            self::assertLessThan($id === 'empty' ? 9 : 2, count($check->find($empty)), $id);
         }
     }
 

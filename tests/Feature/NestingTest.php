@@ -288,7 +288,8 @@ final class NestingTest extends ProjectTestCase
             self::assertSame([$part, ...$copies], array_values(array_intersect($those, [$part, ...$copies])), $rule);
         }
         $hers = Bench::of($this->project->refresh(), $bea);
-        self::assertSame([1, 1, 1, 1], array_map(static fn (int $copy): int => $hers->inEffect()->rung($scene->row($copy))->value, $copies));
+        $hersNow = static fn (int $copy): int => $hers->inEffect()->rung($scene->row($copy))->value;
+        self::assertSame([1, 1, 1, 1], array_map($hersNow, $copies));
         $names = DB::table('objects')->where('project_id', $this->project->id)->whereIn('no', $copies)->orderBy('no')->pluck('name')->all();
         self::assertSame(count($names), count(array_unique($names)));
         self::assertSame(1, preg_match('~^Seat_Shell_\d{3}$~', $names[0]));
