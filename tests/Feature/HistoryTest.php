@@ -89,7 +89,7 @@ final class HistoryTest extends ProjectTestCase
             ->all();
         // Each takes back their own, whoever came after.
         $this->get($this->path(''))->assertSee("data-command=\"undo\"\n data-change=\"$b\"", false);
-        $this->send('POST', 'undo', ['change' => $a])->assertSee('“Create layer A” is by Ida Keller: only they, and who owns the project');
+        $this->send('POST', 'undo', ['change' => $a])->assertSee('“Create layer A” is by Ida Keller: only they, and');
         self::assertSame(['A', 'B'], $names());
         $this->actingAs($this->ida)
             ->send('POST', 'undo', ['change' => $a])

@@ -34,7 +34,7 @@ interface Edit
     /**
      * What the step writes: by what it is, which of it. A step that writes the same later stands on this one.
      *
-     * @return array<string, Bits> object numbers by "layer", "lock", "there", "name", "nesting" or "mesh"; numbers by "tags members" and the
+     * @return array<string, Bits> object numbers by "layer", "lock", "there", "name", "nesting" or "mesh", and by "tags members" and the
      *     like; row numbers by table
      */
     public function writes(): array;
