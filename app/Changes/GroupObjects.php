@@ -40,8 +40,7 @@ final class GroupObjects extends Command
         $placed = $nesting->put($parent, $this->order($bench, $roots, $within, $parent));
         $new->group($name, $parent, $placed[$this->group] ?? 1, (int) array_key_first($layers));
         $nesting->move($roots, $this->group);
-        $steps = $nesting->steps([[$roots, $within]]);
-        $this->viewsDiffer = $nesting->viewsDiffer;
+        $steps = $nesting->steps();
         $this->leftAlone = self::lockedInWords($left);
         $this->edits = new Edits([$new->step(), ...$steps]);
         $objects = number_format($roots->count()).' '.($roots->count() === 1 ? 'object' : 'objects');

@@ -40,8 +40,7 @@ final class NestObjects extends Command
         }
         $nesting = new Nesting($bench);
         $nesting->move($roots, $into === 0 ? 0 : $scene->number($into), $before === 0 ? null : $scene->number($before));
-        $this->edits = new Edits($nesting->steps([[$roots, $into]]));
-        $this->viewsDiffer = $nesting->viewsDiffer;
+        $this->edits = new Edits($nesting->steps());
         $this->leftAlone = self::lockedInWords($left);
         $this->title = str_replace(
             ':objects',

@@ -8,35 +8,23 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Changes\Edits\Edit;
 use App\Changes\Edits\NestingEdit;
-use App\Changes\Edits\RowEdit;
-use App\Models\View;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Levels;
 use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
 
 /**
  * Objects that come to stand in something else. They do not move by a hair: where an object is in the world is kept with the object itself,
- * as a matrix, and no group has a place of its own.
- *
- * A rung that a view has on a group that they leave goes on holding them, as their own; one on a group that they come to holds them from
- * then on.
+ * as a matrix, and no group has a place of its own. What that means to views, {@see OldViews} works out.
  */
 final class Nesting
 {
-    /** Views that show something differently, because what objects come to is held down in them. */
-    public int $viewsDiffer = 0;
-
     /** @var array<int, array{int, int}> parent and place by object number */
     private array $to = [];
-
-    /** @var array<int, Levels> rungs in effect by view */
-    private array $effect = [];
 
     public function __construct(private readonly Bench $bench) {}
 
@@ -97,15 +85,8 @@ final class Nesting
         }
     }
 
-    /**
-     * The steps that bring it about.
-     *
-     * @param list<array{Bits, int}> $come scene rows that come to something else, and the row of what they come to, or what that is made
-     *     in; 0 for the top
-     *
-     * @return list<Edit>
-     */
-    public function steps(array $come): array
+    /** @return list<Edit> the steps that bring it about */
+    public function steps(): array
     {
         $from = $to = [];
         foreach (self::stored($this->bench, array_keys($this->to)) as $number => $place) {
@@ -114,18 +95,8 @@ final class Nesting
                 $to[$number] = $this->to[$number];
             }
         }
-        if ($to === []) {
-            return [];
-        }
-        $steps = [new NestingEdit($from, $to)];
-        foreach ($this->bench->project->views()->whereNotNull('rungs')->get() as $view) {
-            $step = $this->following($view, $come);
-            if ($step !== null) {
-                $steps[] = $step;
-            }
-        }
 
-        return $steps;
+        return $to === [] ? [] : [new NestingEdit($from, $to)];
     }
 
     /**
@@ -148,54 +119,6 @@ final class Nesting
         return $places;
     }
 
-    /**
-     * Views go on showing what they showed, unless what the objects come to is held down in them.
-     *
-     * @param list<array{Bits, int}> $come
-     */
-    private function following(View $view, array $come): ?RowEdit
-    {
-        $settings = $view->settings();
-        if ($settings->objects === []) {
-            return null;
-        }
-        $scene = $this->bench->scene();
-        $held = $settings;
-        $moved = $differs = Bits::none($scene->count());
-        foreach ($come as [$roots, $within]) {
-            $after = self::heldAt($scene, $settings, $within);
-            $held = $this->held($held, $settings, $roots, $after);
-            if ($after < Rung::Full->value) {
-                $moved = $moved->or(Relatives::within($scene, $roots));
-                $this->effect[$view->no] ??= (new InEffect($scene, $this->bench->organizers(), $settings))->rungs();
-                $differs = $differs->or($this->effect[$view->no]->atLeast($after + 1)->and($moved));
-            }
-        }
-        $this->viewsDiffer += (int) ! $differs->isEmpty();
-        [$before, $now] = [base64_encode($settings->pack()), base64_encode($held->pack())];
-
-        return $before === $now ? null : new RowEdit('views', $view->no, ['rungs' => $before], ['rungs' => $now]);
-    }
-
-    /** What objects leave goes on holding them. @param int $after the rung that what they come to holds them at */
-    private function held(Settings $held, Settings $settings, Bits $roots, int $after): Settings
-    {
-        $scene = $this->bench->scene();
-        $left = $roots;
-        foreach (self::ascending($settings) as $rung => $numbers) {
-            $those = $left->and(Relatives::inside($scene, $scene->rowBits($numbers)));
-            $left = $left->without($those);
-            foreach ($rung < $after ? $those->rows() : [] as $row) {
-                $number = $scene->number($row);
-                if (($settings->reaching($number)->value ?? Rung::Full->value) > $rung) {
-                    $held = $held->withObjects(Bits::ofRows($number, [$number]), Rung::from($rung));
-                }
-            }
-        }
-
-        return $held;
-    }
-
     /** The rung that groups hold what stands in one at. */
     private static function heldAt(Scene $scene, Settings $settings, int $within): int
     {
@@ -205,16 +128,6 @@ final class Nesting
         }
 
         return $held;
-    }
-
-    /** @return array<int, Bits> object numbers by rung, the lowest first */
-    private static function ascending(Settings $settings): array
-    {
-        $objects = $settings->objects;
-        ksort($objects);
-        unset($objects[Rung::Full->value]);
-
-        return $objects;
     }
 
     /**

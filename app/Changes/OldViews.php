@@ -7,23 +7,28 @@ namespace App\Changes;
 use App\Bench\Bench;
 use App\Changes\Edits\Edit;
 use App\Changes\Edits\MembersEdit;
+use App\Changes\Edits\NestingEdit;
 use App\Changes\Edits\ObjectsEdit;
 use App\Changes\Edits\PlacesEdit;
 use App\Changes\Edits\RowEdit;
+use App\Models\Project;
 use App\Models\View;
+use Illuminate\Support\Facades\DB;
 use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
+use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 use VineShelf\Views\AsItWas;
 use VineShelf\Views\Differing;
 use VineShelf\Views\Holding;
+use VineShelf\Views\Regrouping;
 use VineShelf\Views\Shift;
 
 /**
- * What a change of the sorting means to the views that were there before it: what they have to keep so that they show what they showed, and
- * which of them show something differently all the same.
+ * What a change of the sorting, or of the nesting, means to the views that were there before it: what they have to keep so that they show
+ * what they showed, and which of them show something differently all the same.
  */
 final class OldViews
 {
@@ -44,6 +49,7 @@ final class OldViews
      * @param list<Edit>  $edits
      */
     private function __construct(
+        private readonly Project $project,
         private readonly array $views,
         private readonly array $edits,
         private readonly Scene $scene,
@@ -69,7 +75,7 @@ final class OldViews
         // Where there is no index yet, it is built now: later it would be of what the change has made.
         $bench->scene()->count();
 
-        return new self(array_values($views), $edits, $bench->scene(), $bench->organizers());
+        return new self($bench->project, array_values($views), $edits, $bench->scene(), $bench->organizers());
     }
 
     private static function sorts(Edit $edit): bool
@@ -77,6 +83,7 @@ final class OldViews
         return match (true) {
             $edit instanceof ObjectsEdit => $edit->column === 'layer_no',
             $edit instanceof MembersEdit => $edit->table === 'tags',
+            $edit instanceof NestingEdit => true,
             $edit instanceof PlacesEdit, $edit instanceof RowEdit => in_array($edit->table, self::TABLES, true),
             default => false,
         };
@@ -92,41 +99,76 @@ final class OldViews
     {
         $scene = new Scene(new ChangedColumns($columns, new ScenesColumns($this->scene)));
         $shift = new Shift($this->scene, $this->organizers, $scene, $now, ...$this->touched());
-        if ($shift->isEmpty()) {
+        $regrouping = $this->regrouping();
+        if ($shift->isEmpty() && $regrouping->isEmpty()) {
             return;
         }
         foreach ($this->views as $view) {
-            $this->hold($view, $shift);
+            $this->hold($view, $shift, $regrouping);
         }
     }
 
-    private function hold(View $view, Shift $shift): void
+    private function hold(View $view, Shift $shift, Regrouping $regrouping): void
     {
         $settings = $view->settings();
         $known = $view->known($this->organizers->layers, $this->organizers->tags);
         $newcomers = $known->newcomerRows($shift->before, $settings);
         $counted = $newcomers->or($shift->gone)->not();
-        $held = (new Holding($shift, $known, $settings, $settings, $counted))->settings();
-        $before = base64_encode($settings->pack());
-        $now = base64_encode($held->pack());
+        $held = $regrouping->held((new Holding($shift, $known, $settings, $settings, $counted))->settings());
         $alone = $view->isolation() ?? Isolation::none();
-        $differs = ! Differing::rows($shift, $known, $settings, $held, $alone, $counted)->isEmpty();
+        $resorted = ! Differing::rows($shift, $known, $settings, $held, $alone, $counted)->isEmpty();
+        $differs = $resorted || $this->regroups($regrouping, $settings, $alone, $counted);
+        $before = ['rungs' => base64_encode($settings->pack())] + ($differs ? ['pictured' => $view->pictured] : []);
+        $now = ['rungs' => base64_encode($held->pack())] + ($differs ? ['pictured' => 0] : []);
+        $widened = $regrouping->alone($alone);
+        if ($widened !== $alone) {
+            $before['isolated'] = base64_encode($alone->pack());
+            $now['isolated'] = base64_encode($widened->pack());
+        }
         if ($now !== $before || $differs) {
-            $old = $differs ? ['pictured' => 0] : [];
-            $this->steps[] = new RowEdit(
-                'views',
-                $view->no,
-                ['rungs' => $before] + ($differs ? ['pictured' => $view->pictured] : []),
-                ['rungs' => $now] + $old,
-            );
+            $this->steps[] = new RowEdit('views', $view->no, $before, $now);
         }
-        if (! $differs) {
-            return;
+        $this->differ += (int) $differs;
+        if ($resorted) {
+            $was = (new InEffect($shift->before, $shift->from, $settings))->rungs();
+            $kept = AsItWas::settings($held, $shift->after, $shift->to, $was, $counted);
+            $this->asItWas[$view->no] = [$now['rungs'], base64_encode($kept->pack())];
         }
-        $this->differ++;
-        $was = (new InEffect($shift->before, $shift->from, $settings))->rungs();
-        $kept = AsItWas::settings($held, $shift->after, $shift->to, $was, $counted);
-        $this->asItWas[$view->no] = [$now, base64_encode($kept->pack())];
+    }
+
+    /** Whether a view shows something differently because of what stands elsewhere now. */
+    private function regroups(Regrouping $regrouping, Settings $settings, Isolation $alone, Bits $counted): bool
+    {
+        // Most views say nothing of single objects.
+        if ($regrouping->isEmpty() || ($settings->objects === [] && ! $alone->isOn())) {
+            return false;
+        }
+        $shown = (new InEffect($this->scene, $this->organizers, $settings, $alone))->rungs();
+
+        return ! $regrouping->differing($settings, $alone, $shown)->and($counted)->isEmpty();
+    }
+
+    /** What stands elsewhere now, read off the steps and what came back with them. */
+    private function regrouping(): Regrouping
+    {
+        $to = $came = [];
+        foreach ($this->edits as $edit) {
+            if ($edit instanceof NestingEdit) {
+                $to = array_map(static fn (array $place): int => $place[0], $edit->after) + $to;
+            } elseif ($edit instanceof ObjectsEdit && $edit->column === 'gone') {
+                $came = [...$came, ...$edit->after[0] ?? []];
+            }
+        }
+        $back =
+            $to === [] || $came === []
+                ? []
+                : DB::table('objects')
+                    ->where('project_id', $this->project->id)
+                    ->whereIntegerInRaw('no', $came)
+                    ->pluck('parent_no', 'no')
+                    ->all();
+
+        return new Regrouping($this->scene, $to, array_map(intval(...), $back));
     }
 
     /** @return array{Bits, Bits, list<int>} rows that were filed elsewhere, rows that go, tags that objects came to or left */

@@ -51,7 +51,7 @@ final class OrderObjects extends Command
         $this->groups = $groups;
         $this->fromFile = $fromFile;
         $this->leftAlone = self::lockedInWords($left);
-        $this->edits = new Edits($nesting->steps([]));
+        $this->edits = new Edits($nesting->steps());
         $this->title = $rows->isEmpty()
             ? 'Sort what stands at the top by name'
             : 'Sort '.number_format($groups).' '.($groups === 1 ? 'group' : 'groups').' by name';

@@ -94,7 +94,7 @@ final class SortByLines extends Command
                 if ($rows->has($row)) {
                     $path = explode(' / ', $this->dry->layerPath($number));
 
-                    return $path[count($path) - 1];
+                    return $layers->has($number) ? $layers->get($number)->name : $path[count($path) - 1];
                 }
             }
 

@@ -210,7 +210,7 @@ final readonly class Turning
             $step->table === 'views' &&
             $step->before !== null &&
             $step->after !== null &&
-            array_diff_key($step->after, ['rungs' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
+            array_diff_key($step->after, ['rungs' => 0, 'isolated' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
         $following = array_values(array_filter($steps, $isFollowing));
         $own = array_values(array_filter($steps, static fn (Edit $step): bool => ! $isFollowing($step)));
 

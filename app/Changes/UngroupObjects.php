@@ -31,10 +31,9 @@ final class UngroupObjects extends Command
         }
         $numbers = $scene->numbersIn($going->ranges());
         $nesting = new Nesting($bench);
-        $steps = $nesting->steps(self::freed($bench, $nesting, $going));
-        $this->viewsDiffer = $nesting->viewsDiffer;
+        self::free($bench, $nesting, $going);
         $this->leftAlone = self::lockedInWords($locked->count());
-        $this->edits = new Edits([...$steps, new ObjectsEdit('gone', [0 => $numbers], [1 => $numbers])]);
+        $this->edits = new Edits([...$nesting->steps(), new ObjectsEdit('gone', [0 => $numbers], [1 => $numbers])]);
         $this->title = 'Ungroup '.number_format(count($numbers)).' '.(count($numbers) === 1 ? 'group' : 'groups');
     }
 
@@ -59,44 +58,36 @@ final class UngroupObjects extends Command
         );
     }
 
-    /** @return list<array{Bits, int}> what comes out, and the row of what it comes to */
-    private static function freed(Bench $bench, Nesting $nesting, Bits $going): array
+    /** What stands in groups that go stands where they stood. */
+    private static function free(Bench $bench, Nesting $nesting, Bits $going): void
     {
         $scene = $bench->scene();
-        $come = $orders = [];
+        $within = [];
         foreach ($going->rows() as $row) {
-            $within = $scene->parent($row);
             // Of groups in groups the outermost one says where things come to.
-            if ($within === 0 || ! $going->has($within)) {
-                $orders[$within] = true;
+            if (! $going->has($scene->parent($row))) {
+                $within[$scene->parent($row)] = true;
             }
         }
-        foreach (array_keys($orders) as $within) {
-            $freed = [];
-            $order = self::opened($scene, $scene->children($within), $going, $freed);
-            $nesting->put($within === 0 ? 0 : $scene->number($within), array_map($scene->number(...), $order));
-            sort($freed);
-            $come[] = [Bits::ofRows($scene->count(), $freed), $within];
+        foreach (array_keys($within) as $row) {
+            $order = self::opened($scene, $scene->children($row), $going);
+            $nesting->put($row === 0 ? 0 : $scene->number($row), array_map($scene->number(...), $order));
         }
-
-        return $come;
     }
 
     /**
      * @param list<int> $rows
-     * @param list<int> $freed gets those that stood in groups that go
      *
      * @return list<int> the rows, with what stands in groups that go in place of these
      */
-    private static function opened(Scene $scene, array $rows, Bits $going, array &$freed, bool $isFreed = false): array
+    private static function opened(Scene $scene, array $rows, Bits $going): array
     {
         $order = [];
         foreach ($rows as $row) {
             if ($going->has($row)) {
-                array_push($order, ...self::opened($scene, $scene->children($row), $going, $freed, true));
+                array_push($order, ...self::opened($scene, $scene->children($row), $going));
             } else {
                 $order[] = $row;
-                $isFreed && ($freed[] = $row);
             }
         }
 

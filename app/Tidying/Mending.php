@@ -14,6 +14,7 @@ use App\Changes\GroupObjects;
 use App\Changes\NameByMap;
 use App\Changes\UngroupObjects;
 use App\Lighten\Replacing;
+use VineShelf\Layers\Layer;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Kind;
 use VineShelf\Tidy\Check;
@@ -96,6 +97,8 @@ final readonly class Mending
         foreach (array_unique(array_map($scene->parent(...), $rows->rows())) as $group) {
             $parts = array_filter($scene->children($group), static fn (int $child): bool => $scene->kind($child) !== Kind::Group);
             $layers = array_count_values(array_map(static fn (int $child): int => $scene->layers()->at($child), $parts));
+            // Parts that nobody has filed say nothing about where their group belongs.
+            unset($layers[Layer::UNSORTED]);
             arsort($layers);
             $by[(int) array_key_first($layers)][] = $group;
         }

@@ -49,6 +49,26 @@ final readonly class Isolation
         return $this->isExact() ? $this->objects()->rows($scene) : $this->objects()->withHeld($scene);
     }
 
+    /**
+     * Whether what stands in groups is shown alone with them.
+     *
+     * @param list<int> $groups numbers
+     */
+    public function reachesInto(array $groups): bool
+    {
+        return ! $this->isExact() && array_filter($groups, $this->objects()->has(...)) !== [];
+    }
+
+    /**
+     * The deepest step with more objects.
+     *
+     * @param iterable<int> $numbers
+     */
+    public function widened(iterable $numbers): self
+    {
+        return new self([...array_slice($this->steps, 0, -1), [$this->objects()->with($numbers), $this->rest(), $this->isExact()]]);
+    }
+
     private function isExact(): bool
     {
         return $this->steps !== [] && $this->steps[count($this->steps) - 1][2];

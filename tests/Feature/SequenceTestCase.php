@@ -46,6 +46,7 @@ use App\Changes\TagObjects;
 use App\Changes\UngroupObjects;
 use App\Changes\ViewsAsTheyWere;
 use App\Models\User;
+use App\Models\View;
 use App\SortingRules\DryRun;
 use App\SortingRules\StoredLine;
 use Illuminate\Support\Facades\DB;
@@ -149,8 +150,10 @@ abstract class SequenceTestCase extends ProjectTestCase
                 $rows[$table][] = $row;
             }
         }
+        // What was made here and is away again is as if it had never been.
         $rows['objects'] = DB::table('objects')
             ->where('project_id', $this->project->id)
+            ->where(static fn ($made) => $made->where('gone', false)->orWhere('source_id', '>', 0))
             ->orderBy('no')
             ->get(['no', 'parent_no', 'position', 'layer_no', 'lock', 'gone', 'name', 'mesh_no', 'triangles', 'vertices'])
             ->all();
@@ -217,11 +220,25 @@ abstract class SequenceTestCase extends ProjectTestCase
                     }
                 }
                 $values = array_map(static fn (?Rung $rung): int => $rung->value ?? 5, $rungs);
-                $shown[$view->no][$object->no] = min($values);
+                $shown[$view->no][$object->no] = self::isAlone($view, $object->no, $above)
+                    ? 5
+                    : min($view->isolation()?->rest()->value ?? 5, ...$values);
             }
         }
 
         return $shown;
+    }
+
+    /** @param array<int, int> $above what each object stands in */
+    private static function isAlone(View $view, int $number, array $above): bool
+    {
+        for ($at = $number; $at > 0; $at = $above[$at] ?? 0) {
+            if ($view->isolation()?->objects()->has($at) === true) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     protected function someRungs(Bench $bench): Settings
@@ -235,6 +252,13 @@ abstract class SequenceTestCase extends ProjectTestCase
         }
         foreach ($bench->tags()->tree->folders as $folder) {
             $settings = mt_rand(0, 2) === 0 ? $settings->withFolders([$folder->number], Rung::from(mt_rand(0, 4))) : $settings;
+        }
+
+        foreach (
+            mt_rand(0, 1) === 0 || $bench->scene()->count() < 3 ? [] : array_rand(array_fill(1, $bench->scene()->count(), true), 3) as $row
+        ) {
+            $number = $bench->scene()->number($row);
+            $settings = $settings->withObjects(Bits::ofRows($number, [$number]), Rung::from(mt_rand(0, 4)));
         }
 
         return $settings->withObjects(Bits::ofRows(9, [mt_rand(1, 9)]), Rung::from(mt_rand(0, 4)));

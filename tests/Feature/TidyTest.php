@@ -36,13 +36,7 @@ final class TidyTest extends ProjectTestCase
     public function test_every_mend_leaves_nothing_that_it_could_mend_and_is_taken_back(): void
     {
         // What the demo has none of.
-        $numbers = DB::table('objects')
-            ->where('project_id', $this->project->id)
-            ->where('kind', 1)
-            ->orderBy('no')
-            ->limit(40)
-            ->pluck('no')
-            ->all();
+        $numbers = $this->parts()->limit(40)->pluck('no')->all();
         $name = fn (int $at, string $name) => DB::table('objects')
             ->where('project_id', $this->project->id)
             ->where('no', $numbers[$at])
@@ -160,6 +154,64 @@ final class TidyTest extends ProjectTestCase
         $this->project->people()->detach($this->ida);
         $this->finish();
         self::assertSame('', Tidying::query()->latest('id')->firstOrFail()->report);
+    }
+
+    public function test_groups_are_never_filed_under_unsorted_because_most_of_their_parts_are(): void
+    {
+        $parts = $this->parts()->limit(4)->pluck('no')->all();
+        $keys = implode(',', array_map(static fn (int $part): string => "O$part", $parts));
+        $this->send('POST', 'objects/group', ['keys' => $keys, 'name' => 'Half done'])->assertOk();
+        $group = $this->project->refresh()->next_object - 1;
+        $layers = DB::table('layers')
+            ->where('project_id', $this->project->id)
+            ->where('no', '>', 1)
+            ->orderBy('no')
+            ->limit(2)
+            ->pluck('no')
+            ->all();
+        $file = fn (array $numbers, int $layer) => DB::table('objects')
+            ->where('project_id', $this->project->id)
+            ->whereIn('no', $numbers)
+            ->update(['layer_no' => $layer]);
+        $file([$group], $layers[0]);
+        $file(array_slice($parts, 0, 3), 1);
+        $file([$parts[3]], $layers[1]);
+        $this->app->make(\App\Scenes\SceneStore::class)->forget($this->project);
+        $item = "$layers[0]-$layers[1]";
+        $this->send('POST', 'tidy/mend', ['check' => 'filed-apart', 'mend' => 'file-groups', 'item' => $item])->assertOk();
+        self::assertSame($layers[1], DB::table('objects')->where('project_id', $this->project->id)->where('no', $group)->value('layer_no'));
+    }
+
+    public function test_one_thing_of_a_very_long_name_can_be_meant(): void
+    {
+        [$one, $other] = $this->parts()->limit(2)->pluck('no')->all();
+        $long = str_repeat('Long name ', 20);
+        foreach ([$one => $long.'end', $other => str_replace(' ', '_', $long).'end'] as $number => $name) {
+            DB::table('objects')
+                ->where('project_id', $this->project->id)
+                ->where('no', $number)
+                ->update(['name' => $name]);
+        }
+        $this->app->make(\App\Scenes\SceneStore::class)->forget($this->project);
+        $looking = new Looking($this->bench());
+        $items = array_filter($looking->find(Checks::all()['nearly-same']), static fn ($item): bool => str_contains($item->says, 'Long'));
+        self::assertCount(1, $items);
+        $item = ['check' => 'nearly-same', 'item' => reset($items)->key];
+        $this->send('POST', 'tidy/pick', $item + ['mode' => 'replace'])->assertOk();
+        self::assertSame([$one, $other], $this->bench()->pick()->numbers());
+        $this->send('POST', 'tidy/mend', $item + ['mend' => 'one-spelling'])->assertOk();
+        self::assertSame(
+            1,
+            $this->parts()
+                ->whereIn('no', [$one, $other])
+                ->distinct()
+                ->count('name'),
+        );
+    }
+
+    private function parts(): \Illuminate\Database\Query\Builder
+    {
+        return DB::table('objects')->where('project_id', $this->project->id)->where('kind', 1)->orderBy('no');
     }
 
     private function run_(): void

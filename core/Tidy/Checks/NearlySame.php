@@ -12,6 +12,9 @@ use VineShelf\Tidy\Plain;
 /** Names that differ by spaces, dashes and case alone: "Seat_shell", "Seat Shell ". */
 final readonly class NearlySame extends Plain
 {
+    /** Characters of a name that stands for itself. */
+    private const LONGEST = 60;
+
     public function id(): string
     {
         return 'nearly-same';
@@ -56,7 +59,8 @@ final readonly class NearlySame extends Plain
         foreach ($ways as $plain => $stems) {
             uasort($stems, static fn (array $a, array $b): int => count($b) <=> count($a));
             $says = implode(', ', array_map(static fn (string|int $stem): string => "“{$stem}”", array_keys($stems)));
-            $items[] = new Item((string) $plain, $says, $model->rows(array_merge(...array_values($stems))));
+            $key = mb_strlen((string) $plain) > self::LONGEST ? hash('xxh128', (string) $plain) : (string) $plain;
+            $items[] = new Item($key, $says, $model->rows(array_merge(...array_values($stems))));
         }
 
         return $items;

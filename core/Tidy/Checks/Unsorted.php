@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace VineShelf\Tidy\Checks;
 
-use VineShelf\Layers\Layer;
-use VineShelf\Scene\Kind;
 use VineShelf\Tidy\Model;
 use VineShelf\Tidy\Plain;
 
@@ -29,19 +27,6 @@ final readonly class Unsorted extends Plain
 
     public function find(Model $model): array
     {
-        $scene = $model->scene;
-        $rows = [];
-        foreach (
-            $scene
-                ->layers()
-                ->rowsOf([Layer::UNSORTED => true])
-                ->rows() as $row
-        ) {
-            if ($scene->kind($row) !== Kind::Group && UnsortedInFiled::home($scene, $row) === 0) {
-                $rows[] = $row;
-            }
-        }
-
-        return self::together($model, $rows);
+        return self::together($model, UnsortedInFiled::rows($model->scene, false));
     }
 }

@@ -39,7 +39,17 @@ final readonly class UnsortedInFiled extends Plain
 
     public function find(Model $model): array
     {
-        $scene = $model->scene;
+        return self::together($model, self::rows($model->scene, true));
+    }
+
+    /**
+     * Parts and the like in Unsorted, in the order of the model.
+     *
+     * @param bool $filed whether a group above them is to be filed, or none
+     * @return list<int> rows
+     */
+    public static function rows(Scene $scene, bool $filed): array
+    {
         $rows = [];
         foreach (
             $scene
@@ -47,12 +57,12 @@ final readonly class UnsortedInFiled extends Plain
                 ->rowsOf([Layer::UNSORTED => true])
                 ->rows() as $row
         ) {
-            if ($scene->kind($row) !== Kind::Group && self::home($scene, $row) !== 0) {
+            if ($scene->kind($row) !== Kind::Group && (self::home($scene, $row) !== 0) === $filed) {
                 $rows[] = $row;
             }
         }
 
-        return self::together($model, $rows);
+        return $rows;
     }
 
     /** The layer of the nearest group above that is filed, 0 for none. */
