@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Models\Change;
+use VineShelf\Scene\Bits;
 
 /** A change that cannot be taken back or done again; the message is why, as the end of a sentence. */
 final class CannotTurn extends \RuntimeException
 {
-    public function __construct(public readonly Change $change, string $reason)
+    /** @param array<string, Bits> $by what was written instead; nothing where it is what the change has written */
+    public function __construct(public readonly Change $change, string $reason, public readonly array $by = [])
     {
         parent::__construct($reason);
     }

@@ -190,7 +190,7 @@ final readonly class Turning
 
             return $undo && $asRecorded ? $edits : $this->meetingViews($project, $change, new Edits($steps), $views, $undo);
         } catch (OutOfStep $reason) {
-            throw new CannotTurn($change, $reason->getMessage());
+            throw new CannotTurn($change, $reason->getMessage(), $reason->by);
         } catch (\JsonException | \InvalidArgumentException | \ErrorException $fault) {
             Diary::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
             throw new CannotTurn($change, 'what it did cannot be read any more');
@@ -311,7 +311,7 @@ final readonly class Turning
     {
         $change = $cannot->change;
         $sentence = "“{$change->name}” cannot be ".($undo ? 'taken back' : 'done again').": {$cannot->getMessage()}.";
-        $upon = $this->standing($bench->project, $change, $undo);
+        $upon = $this->standing($bench->project, $cannot, $undo);
         if ($upon !== null) {
             $by = $upon->user_id === $bench->person->id ? 'you' : $upon->user->name ?? 'somebody who has left';
             $sentence .= " “{$upon->name}”, by $by, stands on it.";
@@ -327,23 +327,27 @@ final readonly class Turning
         return new Turned(null, $sentence, History::done($bench->project)->where('user_id', $bench->person->id)->first(Change::HEAD), true);
     }
 
-    /** The last change that came after one and stands on it. */
-    private function standing(Project $project, Change $change, bool $undo): ?Change
+    /** The last change that came after one and stands on it: by what it did, or else by what views keep because of it. */
+    private function standing(Project $project, CannotTurn $cannot, bool $undo): ?Change
     {
+        $change = $cannot->change;
+        $byViews = null;
         try {
             $edits = Edits::unpack($change->edits);
-            [$own] = self::apart($undo ? $edits->steps : $edits->reversed()->steps);
+            $own = new Edits(self::apart($undo ? $edits->steps : $edits->reversed()->steps)[0]);
             $later = $project->changes()->with('user')->where('undone', false)->where('thinned', false)->where('turn', '>', $change->turn);
             foreach ($later->orderByDesc('turn')->limit(self::LOOKED_AT)->lazy(20) as $other) {
-                [$theirs] = self::apart(Edits::unpack($other->edits)->steps);
-                if ((new Edits($own))->bear(new Edits($theirs))) {
+                $theirs = Edits::unpack($other->edits);
+                $done = new Edits(self::apart($theirs->steps)[0]);
+                if ($cannot->by === [] ? $own->bear($done) : $done->write($cannot->by)) {
                     return $other;
                 }
+                $byViews ??= $own->bear($theirs) ? $other : null;
             }
         } catch (\JsonException | \InvalidArgumentException | \ErrorException) {
             // Which one it is cannot be told; why it cannot be taken back can.
         }
 
-        return null;
+        return $byViews;
     }
 }

@@ -8,6 +8,7 @@ use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use Tests\Core\Support\Gltf;
 use VineShelf\Layers\SortBy;
+use VineShelf\Scene\Bits;
 
 /** Changes are taken back by name and by whom, and never pull away what something else stands on. */
 final class HistoryTest extends ProjectTestCase
@@ -204,6 +205,55 @@ final class HistoryTest extends ProjectTestCase
         }
         self::assertLessThan(31 + 16, $this->project->changes()->where('thinned', false)->count(), 'it goes on by itself');
         $this->send('POST', 'changes/keep', ['kept' => 7])->assertStatus(302);
+    }
+
+    public function test_what_others_have_set_on_a_tag_does_not_go_with_it(): void
+    {
+        foreach (['output' => ['POST', 'output', ['output' => '2']], 'lock' => ['POST', 'locks', ['lock' => 1]]] as $what => $set) {
+            $this->actingAs($this->ida)
+                ->send('POST', 'tags', ['name' => "Tag with $what"])
+                ->assertOk();
+            $tag = $this->project->refresh()->next_tag - 1;
+            $made = (int) $this->project->changes()->max('no');
+            [$method, $path, $values] = $set;
+            $this->actingAs($this->bea)
+                ->send($method, $path, $values + ['keys' => "T$tag"])
+                ->assertOk();
+            $this->actingAs($this->ida)
+                ->send('POST', 'undo', ['change' => $made])
+                ->assertSee("“Create tag Tag with {$what}” cannot be taken back: Tag Tag with $what has changed meanwhile.")
+                ->assertSee(', by Bea Lind, stands on it.');
+            self::assertTrue(DB::table('tags')->where('project_id', $this->project->id)->where('no', $tag)->exists());
+            $this->actingAs($this->bea)->send('POST', 'undo')->assertSee('Undone: ');
+            $this->actingAs($this->ida)
+                ->send('POST', 'undo', ['change' => $made])
+                ->assertSee("Undone: Create tag Tag with $what.");
+        }
+    }
+
+    public function test_an_object_never_gets_two_values_of_one_thing_by_what_is_taken_back(): void
+    {
+        // Ida sets a seat to ghost, and to nothing again; meanwhile Bea never wants it in pictures.
+        $seat = (int) $this->project->objects()->where('kind', 1)->min('no');
+        $this->send('POST', 'output', ['keys' => "O$seat", 'output' => '2'])->assertOk();
+        $this->send('POST', 'output', ['keys' => "O$seat", 'output' => 'none'])->assertOk();
+        $cleared = (int) $this->project->changes()->max('no');
+        $this->actingAs($this->bea)
+            ->send('POST', 'output', ['keys' => "O$seat", 'output' => 'never'])
+            ->assertOk();
+        $this->actingAs($this->ida)
+            ->send('POST', 'undo', ['change' => $cleared])
+            ->assertSee('cannot be taken back: What pictures show of some of these objects has changed meanwhile.')
+            ->assertSee(', by Bea Lind, stands on it.');
+        self::assertSame(
+            [7],
+            array_keys(
+                array_filter(
+                    $this->bench()->outputs()->settings()->objects,
+                    static fn (Bits $those): bool => $those->length >= $seat && $those->has($seat),
+                ),
+            ),
+        );
     }
 
     public function test_what_cannot_be_done_again_is_refused_in_words(): void

@@ -87,13 +87,33 @@ final readonly class Edits
         $needed = self::all($reversed, false);
         $there = self::all($later->steps, true);
         $wanted = self::all($later->steps, false);
-        $meet = static fn (array $a, array $b): bool => array_filter(
-            array_intersect_key($a, $b),
-            static fn (Bits $numbers, string $what): bool => $numbers->less($b[$what])->count() !== $numbers->count(),
-            ARRAY_FILTER_USE_BOTH,
-        ) !== [];
 
-        return $meet($here, $there) || $meet($here, $wanted) || $meet($needed, $there);
+        return self::meet($here, $there) || self::meet($here, $wanted) || self::meet($needed, $there);
+    }
+
+    /**
+     * Whether these write any of it.
+     *
+     * @param array<string, Bits> $what as {@see Edit::writes()} has it
+     */
+    public function write(array $what): bool
+    {
+        return self::meet(self::all($this->steps, true), $what);
+    }
+
+    /**
+     * @param array<string, Bits> $a
+     * @param array<string, Bits> $b
+     */
+    private static function meet(array $a, array $b): bool
+    {
+        foreach (array_intersect_key($a, $b) as $what => $numbers) {
+            if ($numbers->less($b[$what])->count() !== $numbers->count()) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

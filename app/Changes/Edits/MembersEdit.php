@@ -42,14 +42,17 @@ final readonly class MembersEdit implements Edit
 
     public function check(Project $project): void
     {
-        $called = $this->table === 'own_values' ? 'value' : 'name';
-        $name = DB::table($this->table)->where('project_id', $project->id)->where('no', $this->number)->value($called);
-        $members = self::members($project, $this->table, $this->number);
-        if ($members === null) {
+        $row = DB::table($this->table)->where('project_id', $project->id)->where('no', $this->number)->first();
+        if ($row === null) {
             throw OutOfStep::missing('The '.self::TABLES[$this->table]);
         }
+        $members = Members::unpack(Bytes::read($row->members));
+        $name = $row->name ?? ($row->value ?? '');
         if ($this->added->less($members)->count() !== $this->added->count() || ! $this->removed->less($members)->isEmpty()) {
             throw OutOfStep::changed('What is in the '.self::TABLES[$this->table].' '.(is_string($name) ? $name : ''));
+        }
+        if ($this->table === 'own_values') {
+            Places::checkNoOtherValue($project, (string) $row->property, $this->added, $this->number);
         }
     }
 

@@ -4,12 +4,21 @@ declare(strict_types=1);
 
 namespace App\Changes\Edits;
 
+use VineShelf\Scene\Bits;
+
 /** The project is no longer as a step expects it; the message is the end of a sentence that begins with the change. */
 final class OutOfStep extends \RuntimeException
 {
-    public static function changed(string $what): self
+    /** @param array<string, Bits> $by what was written instead, as {@see Edit::writes()} has it; nothing where the step says it itself */
+    private function __construct(string $message, public readonly array $by = [])
     {
-        return new self("$what has changed meanwhile");
+        parent::__construct($message);
+    }
+
+    /** @param array<string, Bits> $by */
+    public static function changed(string $what, array $by = []): self
+    {
+        return new self("$what has changed meanwhile", $by);
     }
 
     public static function missing(string $what): self

@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace App\Changes\Edits;
 
+use App\Models\Casts\Bytes;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
+use VineShelf\Own\OwnValue;
 use VineShelf\Rules\SetLinks;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Members;
 use VineShelf\Sets\SelectionSet;
 use VineShelf\Sets\SetTree;
 
@@ -129,6 +133,44 @@ final class Places
         $cycle = (new SetLinks(new SetTree($sets->tree->folders, [...array_values($sets->tree->members), $set])))->cycle();
         if ($cycle !== null) {
             throw OutOfStep::taken('a way from the set back to itself, '.implode(' → ', $cycle).',');
+        }
+    }
+
+    /**
+     * @param string $property of the objects
+     * @param Bits   $objects  numbers of those that are to get a value of it
+     * @param int    $number   of the value
+     *
+     * @throws OutOfStep when some of them have got another one
+     */
+    public static function checkNoOtherValue(Project $project, string $property, Bits $objects, int $number): void
+    {
+        $others = DB::table('own_values')->where('project_id', $project->id)->where('property', $property)->where('no', '<>', $number);
+        foreach ($objects->isEmpty() ? [] : $others->get(['no', 'members']) as $other) {
+            $members = Members::unpack(Bytes::read($other->members));
+            if ($objects->less($members)->count() !== $objects->count()) {
+                throw OutOfStep::changed(
+                    $property === OwnValue::OUTPUT
+                        ? 'What pictures show of some of these objects'
+                        : "The $property of some of these objects",
+                    ["own_values members $other->no" => $objects, 'own_values' => Numbers::of([(int) $other->no])],
+                );
+            }
+        }
+    }
+
+    /**
+     * @param array<string, mixed> $row property and value
+     *
+     * @throws OutOfStep when there is a row for the value already
+     */
+    public static function checkNewValue(Project $project, array $row): void
+    {
+        $values = DB::table('own_values')
+            ->where('project_id', $project->id)
+            ->where('property', $row['property'] ?? '');
+        if ($values->where('value', $row['value'] ?? '')->exists()) {
+            throw OutOfStep::taken('such a value');
         }
     }
 }

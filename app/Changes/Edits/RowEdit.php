@@ -20,6 +20,9 @@ final readonly class RowEdit implements Edit
     /** Columns that follow from others, so that nobody has to answer for them: pictures of views. */
     private const FOLLOWING = ['picture', 'pictured'];
 
+    /** Columns that a row that goes need not have as they were when it came: what follows from others. */
+    private const DERIVED = [...self::FOLLOWING, 'size'];
+
     /** Columns in which nothing is something else than empty. */
     private const KEPT_OR_NOT = ['isolated'];
 
@@ -41,6 +44,11 @@ final readonly class RowEdit implements Edit
             if ($row !== null) {
                 throw OutOfStep::taken($what);
             }
+            if ($this->table === 'own_values') {
+                $property = $this->after['property'] ?? '';
+                Places::checkNewValue($project, $this->after ?? []);
+                Places::checkNoOtherValue($project, is_string($property) ? $property : '', $this->objects(), $this->number);
+            }
             $this->checkPlace($project, $this->after ?? []);
 
             return;
@@ -52,6 +60,7 @@ final readonly class RowEdit implements Edit
             throw OutOfStep::changed(ucfirst($what));
         }
         if ($this->after === null) {
+            $this->checkNothingAdded($row);
             $this->checkUnneeded($project, isset($row->name) && is_string($row->name) ? $row->name : '');
         } elseif (array_intersect_key($this->after, ['name' => true, 'rule' => true]) !== []) {
             $this->checkPlace($project, $this->after + self::stored($row));
@@ -180,6 +189,17 @@ final readonly class RowEdit implements Edit
         }
         if ($this->table === 'sets') {
             Places::checkNoCycle($project, $this->number, $row);
+        }
+    }
+
+    /** What was set on a row since it came would go with it, and not come back. */
+    private function checkNothingAdded(\stdClass $row): void
+    {
+        $nothing = [null, '', 0, '0', false, '[]'];
+        foreach (array_diff_key(self::stored($row), $this->before ?? [], array_fill_keys(self::DERIVED, true)) as $value) {
+            if (! in_array($value, $nothing, true)) {
+                throw OutOfStep::changed(ucfirst($this->what()));
+            }
         }
     }
 
