@@ -96,15 +96,18 @@ final readonly class Turning
     private function turnOne(Bench $bench, Change $change, bool $undo): Edits
     {
         $edits = $this->turnBack($bench, $change, $undo);
+        $turn = $bench->project->next_change++;
+        $noted = json_encode([[$turn, (int) $undo, now()->getTimestamp()]], JSON_THROW_ON_ERROR);
         Change::query()
             ->where('project_id', $bench->project->id)
             ->where('no', $change->no)
             ->update([
                 'undone' => $undo,
                 'undone_by' => $undo ? $bench->person->id : null,
-                'turn' => $bench->project->next_change++,
+                'turn' => $turn,
                 'barred' => '',
-                $undo ? 'undone_at' : 'redone_at' => now(),
+                'turns' => DB::raw("turns || '$noted'::jsonb"),
+                'turned_at' => now(),
             ]);
         // What stood on older ones may be gone.
         Change::query()

@@ -23,8 +23,8 @@ use Illuminate\Support\Carbon;
  * @property string $barred why it cannot be taken back, empty while nobody has found out that it cannot
  * @property string $as_it_was what views would keep to show what they showed before; "" where none shows anything differently
  * @property int|null $objects how many it changed; null where nobody counted
- * @property Carbon|null $undone_at when it was taken back last
- * @property Carbon|null $redone_at when it was done again last
+ * @property list<array{int, int, int}> $turns each time that it was taken back or done again: its turn, 1 for taken back, Unix time
+ * @property Carbon|null $turned_at the last of these times
  * @property bool $let_go whether nobody can do it again any more
  * @property bool $thinned whether what it did is no longer kept
  * @property Carbon $made_at
@@ -61,8 +61,8 @@ final class Change extends Model
         'undone' => 'boolean',
         'thinned' => 'boolean',
         'let_go' => 'boolean',
-        'undone_at' => 'datetime',
-        'redone_at' => 'datetime',
+        'turns' => 'array',
+        'turned_at' => 'datetime',
         'made_at' => 'datetime',
     ];
 

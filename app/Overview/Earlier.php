@@ -12,18 +12,20 @@ use App\Changes\Edits\ObjectsEdit;
 use App\Changes\Edits\RowEdit;
 use App\Changes\Edits\SourceEdit;
 use App\Models\Casts\Bytes;
-use App\Models\Change;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Members;
 
 /**
- * How a project was sorted at an earlier time: as it is now, with what happened since gone back over, the last first. A change that was
- * taken back and done again since has come to nothing.
+ * How a project was sorted at an earlier time: as it is now, with all that was made, taken back and done again since gone back over, the
+ * last first.
  */
 final class Earlier
 {
+    /** So many changes are read at once. */
+    private const AT_ONCE = 20;
+
     /** @var array<int, int> by object number, of all objects that there ever were */
     private array $layerOf = [];
 
@@ -61,7 +63,7 @@ final class Earlier
     /** The first moment that can be told of: before it, what changes did is no longer kept. Null for ever. */
     public static function first(Bench $bench): ?Carbon
     {
-        $last = $bench->project->changes()->where('thinned', true)->max('made_at');
+        $last = $bench->project->changes()->where('thinned', true)->max(DB::raw('greatest(made_at, turned_at)'));
 
         return is_string($last) ? Carbon::parse($last) : null;
     }
@@ -70,17 +72,15 @@ final class Earlier
     public static function counts(Bench $bench, Carbon $at): array
     {
         $earlier = new self($bench);
-        $changes = $bench->project
-            ->changes()
-            ->where('thinned', false)
-            ->where(
-                static fn ($query) => $query->where('made_at', '>', $at)->orWhere('undone_at', '>', $at)->orWhere('redone_at', '>', $at),
-            );
-        foreach ($changes->orderByDesc('turn')->lazy(20) as $change) {
-            $way = self::way($change, $at);
-            if ($way !== 0) {
-                $edits = Edits::unpack($change->edits);
-                foreach (($way < 0 ? $edits->reversed() : $edits)->steps as $step) {
+        foreach (array_chunk(self::since($bench, $at), self::AT_ONCE) as $chunk) {
+            $edits = $bench->project
+                ->changes()
+                ->whereIntegerInRaw('no', array_column($chunk, 0))
+                ->get(['project_id', 'no', 'edits'])
+                ->keyBy('no');
+            foreach ($chunk as [$number, $isBack]) {
+                $did = Edits::unpack($edits[$number]->edits ?? '');
+                foreach (($isBack ? $did : $did->reversed())->steps as $step) {
                     $earlier->apply($step);
                 }
             }
@@ -89,22 +89,28 @@ final class Earlier
         return $earlier->counted();
     }
 
-    /** What has to be done with a change to come to the time before it: -1 to take it back, 1 to do it again, 0 for nothing. */
-    private static function way(Change $change, Carbon $at): int
+    /** @return list<array{int, bool}> what was made, taken back and done again after a time, the last first: number, whether taken back */
+    private static function since(Bench $bench, Carbon $at): array
     {
-        $after = static fn (?Carbon $time): bool => $time !== null && $time->greaterThan($at);
-        if ($after($change->made_at)) {
-            return $change->undone ? 0 : -1;
+        $events = [];
+        $after = $at->getTimestamp();
+        $changes = $bench->project
+            ->changes()
+            ->where('thinned', false)
+            ->where(static fn ($query) => $query->where('made_at', '>', $at)->orWhere('turned_at', '>', $at));
+        foreach ($changes->get(['project_id', 'no', 'made_at', 'turns']) as $change) {
+            if ($change->made_at->greaterThan($at)) {
+                $events[$change->no] = [$change->no, false];
+            }
+            foreach ($change->turns as [$turn, $isBack, $time]) {
+                if ($time > $after) {
+                    $events[$turn] = [$change->no, $isBack === 1];
+                }
+            }
         }
-        if ($change->undone) {
-            return $after($change->undone_at) &&
-                ! ($after($change->redone_at) && ! $change->redone_at?->greaterThan($change->undone_at ?? $at))
-                ? 1
-                : 0;
-        }
+        krsort($events);
 
-        // Done again since, having been taken back before.
-        return $after($change->redone_at) && $change->undone_at !== null && ! $after($change->undone_at) ? -1 : 0;
+        return array_values($events);
     }
 
     private function apply(Edit $step): void

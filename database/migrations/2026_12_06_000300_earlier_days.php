@@ -11,8 +11,8 @@ return new class extends Migration {
     public function up(): void
     {
         Schema::table('changes', static function (Blueprint $table): void {
-            $table->timestamp('undone_at')->nullable();
-            $table->timestamp('redone_at')->nullable();
+            $table->jsonb('turns')->default('[]');
+            $table->timestamp('turned_at')->nullable();
             // Taken back, and something else done since: nobody can do it again.
             $table->boolean('let_go')->default(false);
         });
@@ -20,6 +20,6 @@ return new class extends Migration {
 
     public function down(): void
     {
-        Schema::table('changes', static fn (Blueprint $table) => $table->dropColumn(['undone_at', 'redone_at', 'let_go']));
+        Schema::table('changes', static fn (Blueprint $table) => $table->dropColumn(['turns', 'turned_at', 'let_go']));
     }
 };
