@@ -10,19 +10,31 @@ use VineShelf\Exchange\SortingRules;
 use VineShelf\Layers\Layer;
 use VineShelf\Lines\Proposal;
 use VineShelf\Lines\Proposed;
+use VineShelf\Lines\Signs\Values;
 use VineShelf\Scene\Bits;
 
 /** Lines that are read off how a project is filed. */
 final readonly class ReadOff
 {
-    /** @param list<Proposed> $lines */
-    private function __construct(private Bench $bench, private array $lines) {}
+    /**
+     * @param list<Proposed> $lines
+     * @param list<string>   $repeating properties that say what the layers are called
+     */
+    private function __construct(private Bench $bench, private array $lines, private array $repeating, private bool $withRepeating) {}
 
-    public static function of(Bench $bench): self
+    /** @param bool $withRepeating whether lines may ask for properties that only say what the layers are called */
+    public static function of(Bench $bench, bool $withRepeating = false): self
     {
         $none = Bits::none($bench->scene()->count());
+        $layers = [];
+        foreach ($bench->layers()->walk() as [$layer]) {
+            $layers[$layer->number] = $layer->name;
+        }
+        $signs = array_filter(Values::all($bench->facts()), static fn (Values $sign): bool => $sign->repeats($layers));
+        $repeating = array_values(array_map(static fn (Values $sign): string => $sign->name, $signs));
+        $find = static fn (string $rule): Bits => $bench->find($rule)->rows ?? $none;
 
-        return new self($bench, Proposal::of($bench->facts(), static fn (string $rule): Bits => $bench->find($rule)->rows ?? $none));
+        return new self($bench, Proposal::of($bench->facts(), $find, $withRepeating ? [] : $repeating), $repeating, $withRepeating);
     }
 
     /** @return array<string, mixed> what the screen shows */
@@ -33,6 +45,8 @@ final readonly class ReadOff
 
         return [
             'lines' => $this->lines,
+            'repeating' => $this->repeating,
+            'withRepeating' => $this->withRepeating,
             'list' => new SortingRules(
                 array_map(
                     fn (Proposed $line): SortingLine => new SortingLine(

@@ -76,16 +76,17 @@ final class Proposal
     }
 
     /**
-     * @param \Closure(string): Bits $find the rows that a rule finds
+     * @param \Closure(string): Bits $find    the rows that a rule finds
+     * @param list<string>           $without names of properties that nothing is to be read off
      *
      * @return list<Proposed> in the order in which they are to stand
      */
-    public static function of(Facts $facts, \Closure $find): array
+    public static function of(Facts $facts, \Closure $find, array $without = []): array
     {
         $signs = [
             new Classes($facts),
             new Materials($facts),
-            ...Values::all($facts),
+            ...array_filter(Values::all($facts), static fn (Values $sign): bool => ! in_array($sign->name, $without, true)),
             new Names($facts, true),
             new Names($facts, false),
             new Holders($facts, 1),

@@ -19,6 +19,7 @@ use VineShelf\Lines\Line;
 use VineShelf\Lines\Proposal;
 use VineShelf\Lines\Proposed;
 use VineShelf\Lines\Run;
+use VineShelf\Lines\Signs\Values;
 use VineShelf\Organizers\Organizers;
 use VineShelf\Rules\Evaluator;
 use VineShelf\Rules\Parser;
@@ -270,6 +271,26 @@ final class LinesTest extends TestCase
             }
         }
         self::assertGreaterThan(20, $lines);
+    }
+
+    public function test_a_property_that_repeats_the_layers_is_told_from_one_that_explains_them(): void
+    {
+        mt_srand(1104);
+        $facts = self::sortedBy(self::hall(300), [2 => 'system=Water', 3 => 'system=Air', 4 => 'system=Power']);
+        $repeats = static fn (array $layers): array => array_map(
+            static fn (Values $sign): bool => $sign->repeats($layers),
+            array_column(array_map(static fn (Values $sign): array => [$sign->name, $sign], Values::all($facts)), 1, 0),
+        );
+        self::assertSame(['system' => true, 'serial' => false], $repeats([1 => 'Unsorted', 2 => ' water', 3 => 'AIR', 4 => 'Power']));
+        self::assertSame(['system' => false, 'serial' => false], $repeats([1 => 'Unsorted', 2 => 'Pipes', 3 => 'Air', 4 => 'Cables']));
+        self::assertSame(
+            [],
+            array_filter(
+                Proposal::of($facts, self::finder($facts), ['system']),
+                static fn (Proposed $line): bool => str_contains($line->rule, 'system'),
+            ),
+        );
+        self::assertCount(3, Proposal::of($facts, self::finder($facts)));
     }
 
     public function test_groups_explain_what_stands_in_them(): void

@@ -197,6 +197,11 @@ final class SortingRulesTest extends ProjectTestCase
         self::assertSame(1, preg_match('~<textarea name="list"[^>]*>(.*?)</textarea>~s', $html, $found));
         $list = SortingRules::read(html_entity_decode($found[1], ENT_QUOTES));
         self::assertGreaterThan(5, count($list->lines));
+        // The file says of each object what its layer is called: that explains everything, and nothing of another model.
+        self::assertStringContainsString('Without “layer” of the file', $html);
+        self::assertStringNotContainsString('"layer"=', $list->write());
+        $repeating = html_entity_decode((string) $this->get($this->path('sorting-rules/proposed?repeating=1'))->getContent(), ENT_QUOTES);
+        self::assertStringContainsString('\"layer\"=\"51 Seats\"', $repeating);
         $ticked = array_fill_keys(array_map(static fn (int $at): string => "line-$at", array_keys($list->lines)), 1);
         unset($ticked['line-1']);
         $this->send('POST', 'sorting-rules/read', ['list' => $list->write(), 'chosen' => 1] + $ticked)->assertOk();

@@ -192,9 +192,9 @@ final class SortingRulesController
     }
 
     /** Lines that explain how the project is filed. */
-    public function propose(Bench $bench): View
+    public function propose(Request $request, Bench $bench): View
     {
-        return view('workbench.sorting-proposed', ['bench' => $bench] + ReadOff::of($bench)->shown());
+        return view('workbench.sorting-proposed', ['bench' => $bench] + ReadOff::of($bench, $request->boolean('repeating'))->shown());
     }
 
     public function read(Request $request, Bench $bench): Response

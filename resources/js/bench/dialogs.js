@@ -20,6 +20,8 @@ export class Dialogs {
             if (here) this.here(here);
             const way = /** @type {HTMLElement | null} */ (on.closest('[data-way]'));
             if (way) this.reach(way);
+            const other = /** @type {HTMLElement | null} */ (on.closest('[data-open]'));
+            if (other) this.bench.openDialog(other.dataset.open ?? '');
             const place = /** @type {HTMLElement | null} */ (on.closest('[data-place]'));
             if (place) this.putInto(place);
         });

@@ -2,6 +2,19 @@
     <h2 id="dialog-title">Rules that explain how the model is filed</h2>
     <textarea name="list" hidden aria-hidden="true">{{ $list->write() }}</textarea>
     <input type="hidden" name="chosen" value="1" />
+    @if ($repeating !== [])
+        <p class="aside">
+            @if ($withRepeating)
+                With {{ implode(', ', array_map(static fn (string $name): string => "“{$name}”", $repeating)) }}, which says what the layers
+                are called: that helps with the next version of the file, hardly with another.
+                <button type="button" class="link" data-open="/sorting-rules/proposed">Without</button>
+            @else
+                Without {{ implode(', ', array_map(static fn (string $name): string => "“{$name}”", $repeating)) }} of the file, which only
+                says what the layers are called.
+                <button type="button" class="link" data-open="/sorting-rules/proposed?repeating=1">With it</button>
+            @endif
+        </p>
+    @endif
     @if ($lines === [])
         <p>
             {{ $filed === 0

@@ -1,3 +1,4 @@
+@use ('App\SortingRules\Paths')
 @use ('App\View\Icon')
 @use ('VineShelf\Tidy\Checks')
 @php
@@ -6,6 +7,11 @@
     $isRunning = $tidying !== null && !$tidying->isOver();
     $isOld = $tidying !== null && !$isRunning && $tidying->revision !== $bench->project->revision;
     $entries = $report->entries ?? [];
+    $called = static fn (string $row): string => match ($row[0]) {
+        'L' => Paths::layer($bench, (int) substr($row, 1)),
+        'T' => Paths::tag($bench, (int) substr($row, 1)),
+        default => $bench->sets()->has((int) substr($row, 1)) ? $bench->sets()->get((int) substr($row, 1))->name : null,
+    } ?? 'what is gone';
 @endphp
 <div class="weight-head">
     <h2>Tidy</h2>
@@ -98,24 +104,22 @@
                             @endif
                             @foreach ($of as $row)
                                 @if ($loop->index < 2)
-                                    <button class="link" data-show-key="{{ $row }}">
-                                        Show {{ ['L' => 'layer', 'E' => 'set'][$row[0]] ?? 'tag' }}
+                                    <button class="link" data-show-key="{{ $row }}" title="Show {{ $called($row) }} in the ledger">
+                                        Show {{ count($of) > 1 ? $called($row) : (['L' => 'layer', 'E' => 'set'][$row[0]] ?? 'tag') }}
                                     </button>
                                 @endif
                             @endforeach
                             @if ($mayChange)
-                                @foreach ($check->mends() as $mend => $label)
-                                    @if ($loop->first && count($entry['items']) > 1)
-                                        <button
-                                            class="link"
-                                            data-act="POST /tidy/mend"
-                                            data-values="check={{ $entry['id'] }}&mend={{ $mend }}&item={{ rawurlencode($key) }}"
-                                            title="{{ $label }}"
-                                            aria-label="Mend: {{ $label }}, {{ $says }}"
-                                        >
-                                            Mend
-                                        </button>
-                                    @endif
+                                @foreach (count($entry['items']) > 1 ? $check->mends() : [] as $mend => $label)
+                                    <button
+                                        class="link"
+                                        data-act="POST /tidy/mend"
+                                        data-values="check={{ $entry['id'] }}&mend={{ $mend }}&item={{ rawurlencode($key) }}"
+                                        title="{{ $label }}"
+                                        aria-label="{{ count($check->mends()) > 1 ? '' : 'Mend: ' }}{{ $label }}, {{ $says }}"
+                                    >
+                                        {{ count($check->mends()) > 1 ? Str::words($label, 2, '') : 'Mend' }}
+                                    </button>
                                 @endforeach
                                 <button
                                     class="link"
