@@ -76,11 +76,6 @@ foreach (['F1', 'F2', 'F3'] as $key) {
 $go("shelfBench.pick({ keys: '{$tag('Client may change')}', mode: 'replace' }, false)");
 $shot('tags');
 $go('shelfBench.command("tint-own"); shelfBench.command("clear-pick")');
-$go('shelfBench.turn(document.getElementById("lens-sets"))');
-foreach (['F4', 'F5'] as $key) {
-    $go("if (document.querySelector('#row-$key')?.getAttribute('aria-expanded') === 'false') shelfBench.ledger.fold('$key', true)");
-}
-$shot('sets');
 $go('shelfBench.turn(document.getElementById("lens-layers"))');
 $browser->js('shelfBench.command("clear-pick")');
 $apply(1);
@@ -172,8 +167,14 @@ foreach (
 $browser->press('Alt+a')->waitForText('#sorting-rules', 'Furniture');
 $go('shelfBench.command("forecast"); shelfBench.command("fit-all")');
 $shot('sorting-rules');
-$go('shelfBench.command("forecast"); shelfBench.command("history")');
+$go('shelfBench.command("forecast"); shelfBench.command("sort-by-rules")');
+$unnamed = (int) $project->changes()->where('name', 'like', 'Add the sorting rule is%')->max('no');
+$browser->waitForText('#message', 'by rules')->js("shelfBench.server.ask('POST', '/undo', { change: $unnamed })");
+$browser->waitForText('#message', 'Undone')->js('document.getElementById("message").replaceChildren()');
+$go('shelfBench.command("history")');
 $shot('history');
+$browser->js('shelfBench.server.ask("POST", "/undo")');
+$browser->waitForText('#message', 'Undone: Sort')->js('document.getElementById("message").replaceChildren()');
 $browser->press('Alt+t')->waitForText('#tidy', 'Each finding')->press('Enter')->waitForText('#tidy', 'Look again', 90);
 $browser->waitForText('#tidy', 'called as exporters', 90);
 $go('for (const one of document.querySelectorAll("#tidy details")) one.open = one.dataset.line === "same-as-layer"');

@@ -25,7 +25,7 @@ final class OrderTest extends BrowserTestCase
         // The second by mouse; it would take some of the same.
         $browser->click('#sorting-rules [data-open="/sorting-rules/ask"]')->waitFor('#line-rule');
         $browser->type('#line-rule', 'kind:part seat')->type('#line-layer', 'Elsewhere')->click('#dialog .primary');
-        $browser->waitForText('#sorting-rules', 'fit rule 2 as well');
+        $browser->waitForText('#sorting-rules', 'comes before');
         // What it would do, in the ledger, and as a pick.
         $browser->click('#sorting-rules [data-command=forecast]')->waitForText('#ledger-head', 'By rules')->waitForText('#rows', '−');
         $browser->click('#sorting-rules [data-line="1"] [data-pick^="what=taken"]')->waitForText('#card', 'parts');
@@ -40,7 +40,7 @@ final class OrderTest extends BrowserTestCase
         $browser->click('#sorting-rules [data-act="POST /sorting-rules/run"]')->waitForText('#message', 'by rules.');
         $browser->waitFor('#sorting-rules [data-pick="what=changed"]:disabled');
         $browser->js('shelfBench.command("undo")');
-        $browser->waitForText('#message', 'Undone: Sort')->waitForText('#sorting-rules', 'fit rule 2 as well');
+        $browser->waitForText('#message', 'Undone: Sort')->waitForText('#sorting-rules', 'comes before');
         // A list that is read off the model.
         $browser->js('shelfBench.openDialog("/sorting-rules/proposed")');
         $browser->waitFor('#dialog .sorting-proposed [type=checkbox]');
@@ -120,7 +120,16 @@ final class OrderTest extends BrowserTestCase
             ->click('#tidy [data-line=same-siblings] [data-values="check=same-siblings&of=all"]')
             ->waitForText('#tidy', 'Waved through:');
         $browser->waitUntil("return !document.querySelector('#tidy [data-line=same-siblings]')", 'a habit is told again');
-        $browser->press('Escape');
+        // On a telephone it is read, and goes on to the rules.
+        $browser->size(360, 780);
+        self::assertSame(
+            [360, true],
+            $browser->js('return [innerWidth, document.getElementById("tidy").getBoundingClientRect().right <= 360]'),
+            'it is wider than a small window',
+        );
+        $browser->size(1280, 800);
+        $browser->js('document.querySelector("#tidy [data-line=unsorted]").open = true');
+        $browser->click('#tidy [data-command=sorting-rules]')->waitForText('#sorting-rules', 'No rules yet.')->press('Escape');
         $browser->js('shelfBench.command("summary")');
         $browser->waitFor('.summary-page')->waitForText('.summary-page', '51 Seats');
         self::assertNoFindings($browser, 'how it is sorted');

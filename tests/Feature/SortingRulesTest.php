@@ -131,7 +131,7 @@ final class SortingRulesTest extends ProjectTestCase
         $this->add(['rule' => 'seat*', 'layer' => 'One', 'only' => 1]);
         $this->add(['rule' => 'kind:part seat', 'layer' => 'Two', 'only' => 1]);
         $both = $seats->and($this->rows('kind:part seat'));
-        $this->get($this->path('sorting-rules'))->assertSee('fit rule 2 as well');
+        $this->get($this->path('sorting-rules'))->assertSee('rule&nbsp;2&nbsp;for&nbsp;'.$both->count(), false);
         $this->send('POST', 'sorting-rules/pick', ['what' => 'fight', 'line' => 1, 'other' => 2, 'mode' => 'replace']);
         self::assertSame($both->rows(), $this->bench()->pickedBits()->rows());
         $this->send('POST', 'sorting-rules/pick', ['what' => 'untaken', 'mode' => 'replace']);

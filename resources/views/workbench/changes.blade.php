@@ -74,7 +74,7 @@
                             {{ $change->made_at->isToday() ? $change->made_at->format('H:i') : $change->made_at->format('j M H:i') }}
                         </td>
                         <td>{{ $isOwn ? 'You' : ($change->user->name ?? 'Somebody who has left') }}</td>
-                        <td class="wide" title="{{ $change->name }}{{ $why === '' ? '' : " ($why)" }}">
+                        <td class="history-what" title="{{ $change->name }}{{ $why === '' ? '' : " ($why)" }}">
                             {{ $change->name }} @if ($why !== '') <span class="aside">{{ $why }}</span> @endif
                         </td>
                         <td class="number">

@@ -142,16 +142,23 @@
                     locked</span
                 >
             @endif
-            @foreach ($fights as $fight)
+            @if ($fights !== [])
                 <span
-                    ><button
-                        class="link"
-                        data-pick="what=fight&line={{ $line->number }}&other={{ $dry->lines[$fight->other]->number }}"
-                        >{{ $n($fight->rows->count()) }}</button
-                    >
-                    fit rule {{ $fight->other + 1 }} as well; this one comes first</span
+                    >comes before
+                    @foreach ($fights as $fight)
+                        @if ($loop->index === 6 && count($fights) > 7)
+                            and {{ count($fights) - 6 }} others
+                            @break
+                        @endif
+                        <button
+                            class="link"
+                            data-pick="what=fight&line={{ $line->number }}&other={{ $dry->lines[$fight->other]->number }}"
+                            title="Pick those that fit both"
+                            >rule&nbsp;{{ $fight->other + 1 }}&nbsp;for&nbsp;{{ $n($fight->rows->count()) }}</button
+                        >{{ $loop->last ? '' : ',' }}
+                    @endforeach</span
                 >
-            @endforeach
+            @endif
         </td>
     </tr>
 @endif

@@ -7,6 +7,8 @@
     $isRunning = $tidying !== null && !$tidying->isOver();
     $isOld = $tidying !== null && !$isRunning && $tidying->revision !== $bench->project->revision;
     $entries = $report->entries ?? [];
+    // Where what is found is looked after on another screen.
+    $leads = ['unsorted' => ['sorting-rules', 'Sorting rules'], 'too-heavy' => ['weight', 'Weight']];
     $called = static fn (string $row): string => match ($row[0]) {
         'L' => Paths::layer($bench, (int) substr($row, 1)),
         'T' => Paths::tag($bench, (int) substr($row, 1)),
@@ -57,6 +59,9 @@
             <p class="tidy-acts">
                 @if ($entry['objects'] > 0)
                     <button class="button small" data-pick="check={{ $entry['id'] }}">Pick them</button>
+                @endif
+                @if (isset($leads[$entry['id']]))
+                    <button class="button small" data-command="{{ $leads[$entry['id']][0] }}">{{ $leads[$entry['id']][1] }}</button>
                 @endif
                 @if ($mayChange)
                     @foreach ($check->mends() as $mend => $label)
