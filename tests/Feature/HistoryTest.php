@@ -256,6 +256,26 @@ final class HistoryTest extends ProjectTestCase
         );
     }
 
+    public function test_a_view_that_has_followed_what_others_filed_says_who_stands_on_it(): void
+    {
+        $seats = $this->layer($this->project, '51 Seats');
+        $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 0])->assertOk();
+        $this->send('POST', 'views', ['name' => 'Without seats', 'keep_rungs' => 1])->assertOk();
+        $kept = (int) $this->project->changes()->max('no');
+        $seat = (int) $this->project->objects()->where('layer_no', $seats)->min('no');
+        $this->actingAs($this->bea)->send('POST', 'layers', ['name' => 'Reserved']);
+        $reserved = $this->layer($this->project, 'Reserved');
+        $this->send('POST', 'file', ['layer' => $reserved, 'keys' => "O$seat"])->assertOk();
+        $this->actingAs($this->ida)
+            ->send('POST', 'undo', ['change' => $kept])
+            ->assertSee('“Keep view Without seats” cannot be taken back: View Without seats has changed meanwhile.')
+            ->assertSee(' under Reserved”, by Bea Lind, stands on it.');
+        $this->actingAs($this->bea)->send('POST', 'undo')->assertSee('Undone: File ');
+        $this->actingAs($this->ida)
+            ->send('POST', 'undo', ['change' => $kept])
+            ->assertSee('Undone: Keep view Without seats.');
+    }
+
     public function test_what_cannot_be_done_again_is_refused_in_words(): void
     {
         $this->send('POST', 'layers', ['name' => 'Café']);
