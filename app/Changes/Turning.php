@@ -15,6 +15,7 @@ use App\Models\Project;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log as Diary;
+use VineShelf\Scene\Bits;
 
 /**
  * Takes changes back and does them again, each person their own, in any order: whatever a change writes over has to be as it left it, and
@@ -181,6 +182,9 @@ final readonly class Turning
         $project = $bench->project;
         try {
             $edits = Edits::unpack($change->edits);
+            if ($undo) {
+                $this->checkNothingDoneTo($project, $change, $edits->made());
+            }
             $edits = $undo ? $edits->reversed() : $edits;
             [$own, $following] = self::apart($edits->steps);
             $asRecorded = self::fit($project, $following);
@@ -198,6 +202,35 @@ final readonly class Turning
             Diary::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
             throw new CannotTurn($change, 'what it did cannot be read any more');
         }
+    }
+
+    /**
+     * What was done since to objects that a change made would go with them.
+     *
+     * @param Bits $made numbers of the objects
+     *
+     * @throws CannotTurn
+     */
+    private function checkNothingDoneTo(Project $project, Change $change, Bits $made): void
+    {
+        if ($made->isEmpty()) {
+            return;
+        }
+        foreach ($this->later($project, $change) as $other) {
+            $done = $made->count() - $made->less(Edits::unpack($other->edits)->objects())->count();
+            if ($done > 0) {
+                $objects = number_format($done).' of the objects that it made '.($done === 1 ? 'has' : 'have').' been changed since';
+                throw new CannotTurn($change, $objects, upon: $other);
+            }
+        }
+    }
+
+    /** @return iterable<Change> what was done after a change and still is, the last first */
+    private function later(Project $project, Change $change): iterable
+    {
+        $later = $project->changes()->with('user')->where('undone', false)->where('thinned', false)->where('turn', '>', $change->turn);
+
+        return $later->orderByDesc('turn')->lazy(20);
     }
 
     /**
@@ -314,7 +347,7 @@ final readonly class Turning
     {
         $change = $cannot->change;
         $sentence = "“{$change->name}” cannot be ".($undo ? 'taken back' : 'done again').": {$cannot->getMessage()}.";
-        $upon = $this->standing($bench->project, $cannot, $undo);
+        $upon = $cannot->upon ?? $this->standing($bench->project, $cannot, $undo);
         if ($upon !== null) {
             $by = $upon->user_id === $bench->person->id ? 'you' : $upon->user->name ?? 'somebody who has left';
             $sentence .= " “{$upon->name}”, by $by, stands on it.";
@@ -338,8 +371,11 @@ final readonly class Turning
         try {
             $edits = Edits::unpack($change->edits);
             $own = new Edits(self::apart($undo ? $edits->steps : $edits->reversed()->steps)[0]);
-            $later = $project->changes()->with('user')->where('undone', false)->where('thinned', false)->where('turn', '>', $change->turn);
-            foreach ($later->orderByDesc('turn')->limit(self::LOOKED_AT)->lazy(20) as $other) {
+            $looked = 0;
+            foreach ($this->later($project, $change) as $other) {
+                if ($looked++ === self::LOOKED_AT) {
+                    break;
+                }
                 $theirs = Edits::unpack($other->edits);
                 $done = new Edits(self::apart($theirs->steps)[0]);
                 if ($cannot->by === [] ? $own->bear($done) : $done->write($cannot->by)) {

@@ -276,6 +276,30 @@ final class HistoryTest extends ProjectTestCase
             ->assertSee('Undone: Keep view Without seats.');
     }
 
+    public function test_what_others_did_to_copies_and_groups_does_not_go_with_them(): void
+    {
+        $seat = (int) $this->project->objects()->where('kind', 1)->min('no');
+        $glazing = $this->layer($this->project, '30 Glazing');
+        foreach (['copy' => 'Copy 1 object', 'group' => 'Group 1 object as Pair'] as $how => $name) {
+            $this->actingAs($this->ida)
+                ->send('POST', "objects/$how", ['keys' => "O$seat", 'name' => 'Pair'])
+                ->assertOk();
+            [$made, $change] = [$this->project->refresh()->next_object - 1, (int) $this->project->changes()->max('no')];
+            $this->actingAs($this->bea)
+                ->send('POST', 'file', ['layer' => $glazing, 'keys' => "O$made", 'only' => 1])
+                ->assertOk();
+            $this->actingAs($this->ida)
+                ->send('POST', 'undo', ['change' => $change])
+                ->assertSee("“{$name}” cannot be taken back: 1 of the objects that it made has been changed since.")
+                ->assertSee(' under 30 Glazing”, by Bea Lind, stands on it.');
+            self::assertSame($glazing, (int) $this->project->objects()->where('no', $made)->value('layer_no'));
+            $this->actingAs($this->bea)->send('POST', 'undo')->assertSee('Undone: File ');
+            $this->actingAs($this->ida)
+                ->send('POST', 'undo', ['change' => $change])
+                ->assertSee("Undone: $name.");
+        }
+    }
+
     public function test_what_cannot_be_done_again_is_refused_in_words(): void
     {
         $this->send('POST', 'layers', ['name' => 'Café']);

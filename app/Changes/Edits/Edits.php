@@ -79,6 +79,17 @@ final readonly class Edits
         return $objects;
     }
 
+    /** Numbers of the objects that they make, or bring back; those that come with a file are not among them. */
+    public function made(): Bits
+    {
+        $made = Bits::none(0);
+        foreach ($this->steps as $step) {
+            $made = $step instanceof ObjectsEdit && $step->column === 'gone' ? $made->with(Numbers::of($step->after[0] ?? [])) : $made;
+        }
+
+        return $made;
+    }
+
     /** Whether others, which came later, stand on these: so that these cannot be taken back. */
     public function bear(self $later): bool
     {

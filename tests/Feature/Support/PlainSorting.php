@@ -7,7 +7,9 @@ namespace Tests\Feature\Support;
 /** How a project is sorted, in plain arrays, and what each change must make of it, in the slow and obvious way. */
 final class PlainSorting
 {
-    /** @var array<int, int> by object number, as are the following: the group that it stands in, 0 for none */
+    use PlainNesting;
+
+    /** @var array<int, int> by object number, as are the following: the group that it stands in, 0 for none; only what is there */
     public array $parents = [];
 
     /** @var array<int, int> */
@@ -131,7 +133,7 @@ final class PlainSorting
     public function cells(): array
     {
         $cells = [];
-        foreach (['layerOf', 'locks', 'fire', 'tagLocks', 'layerLocks', 'outputs'] as $what) {
+        foreach (['parents', 'layerOf', 'locks', 'fire', 'tagLocks', 'layerLocks', 'outputs'] as $what) {
             foreach ($this->{$what} as $of => $value) {
                 // An open lock is none.
                 $cells["$what $of"] = $value === 0 && str_ends_with(strtolower($what), 'locks') ? null : $value;
@@ -187,7 +189,7 @@ final class PlainSorting
             $this->put($what, $values[$undo ? 0 : 1]);
         }
 
-        return true;
+        return $this->isForest();
     }
 
     private function put(string $what, mixed $value): void
@@ -218,20 +220,30 @@ final class PlainSorting
                 return $list;
             }, $lists);
         };
-        $fire = $this->fire;
+        $there = fn (array $lists): array => array_map(
+            fn (array $objects): array => array_values(array_filter($objects, fn (int $object): bool => isset($this->parents[$object]))),
+            $lists,
+        );
+        $parents = $this->parents;
+        $fire = array_intersect_key($this->fire, $parents);
         $locked = array_values(array_filter(array_keys($this->parents), $this->isLocked(...)));
         ksort($fire);
         sort($locked);
-        $layers = $this->layerOf;
+        $layers = array_intersect_key($this->layerOf, $parents);
+        $outputs = array_filter(
+            $this->outputs,
+            static fn (string $key): bool => $key[0] !== 'O' || isset($parents[(int) substr($key, 1)]),
+            ARRAY_FILTER_USE_KEY,
+        );
         ksort($layers);
-
-        $outputs = $this->outputs;
         ksort($outputs);
+        ksort($parents);
 
         return [
+            'parents' => $parents,
             'layers' => $layers,
-            'tags' => $sorted($this->tags),
-            'sets' => $sorted($this->sets),
+            'tags' => $sorted($there($this->tags)),
+            'sets' => $sorted($there($this->sets)),
             'fire' => $fire,
             'locked' => $locked,
             'outputs' => $outputs,
