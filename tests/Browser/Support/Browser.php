@@ -96,9 +96,11 @@ final class Browser
         if ($width >= 600) {
             $this->waitUntil(
                 <<<JS
-                const { surface, element } = window.shelfBench?.canvas ?? {};
+                // The canvas follows once it has been opened, unless the window leaves it no room.
+                const { surface, element, painter } = window.shelfBench?.canvas ?? {};
                 const shown = document.documentElement.clientWidth;
-                return shown <= $width && shown > $width - 20 && (!element || element.clientWidth * element.clientHeight === 0 ||
+                return shown <= $width && shown > $width - 20 && (!painter?.frames.renderer ||
+                    element.clientWidth * element.clientHeight === 0 ||
                     (surface.width === element.clientWidth && surface.height === element.clientHeight));
                 JS
                 ,
