@@ -21,7 +21,22 @@ fail() { printf '%s\n' "$*" >&2; exit 1; }
 state() {
     local id; id="$(printf '%s' "$ROOT" | cksum | cut -d' ' -f1)"
     if [ "$(id -u)" = 0 ]; then STATE="/var/lib/vine-shelf/$id-$1"; else STATE="$ROOT/var/$1"; fi
-    mkdir -p "$STATE/run" "$STATE/log" "$STATE/tmp" "$STATE/cache" "$STATE/files"
+    PG_DATA="$STATE/pg" FILES="$STATE/files" TEMP="$STATE/tmp"
+    mkdir -p "$STATE/run" "$STATE/log" "$TEMP" "$STATE/cache" "$FILES"
+}
+
+# storage FOLDER: what the application expects to find where it writes.
+storage() { mkdir -p "$1"/{app/private,framework/{cache/data,sessions,views,stamps},logs}; }
+
+# in_memory: what lives no longer than this run (database, files, what programs write meanwhile) is kept in MEMORY, where that has room, and
+# not on the disk.
+in_memory() {
+    local room; room="$(df --output=avail -BM /dev/shm 2>/dev/null | tail -1 | tr -dc 0-9)"
+    if [ ! -w /dev/shm ] || [ "${room:-0}" -lt 6000 ]; then return 0; fi
+    MEMORY="/dev/shm/$(basename "$(dirname "$STATE")")-$(basename "$STATE")-$(id -u)"
+    PG_DATA="$MEMORY/pg" FILES="$MEMORY/files" TEMP="$MEMORY/tmp"
+    mkdir -p "$FILES" "$TEMP"
+    export TMPDIR="$TEMP"
 }
 
 as_postgres() { if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi; }
@@ -90,7 +105,8 @@ dependencies() { scripts_begin "$@"; dependencies_end; }
 # scripts_begin NAME...: returns once PHP and Node can run what is here; Debian's other packages and the assets are still on their way.
 scripts_begin() {
     packages "${SCRIPT_PACKAGES[@]}"
-    mkdir -p "$ROOT"/storage/{app/private,framework/{cache/data,sessions,views,stamps},logs} "$ROOT/bootstrap/cache"
+    storage "$ROOT/storage"
+    mkdir -p "$ROOT/bootstrap/cache"
     [ -d "$ROOT/vendor" ] || rm -f "$ROOT/storage/framework/stamps/composer"
     [ -d "$ROOT/node_modules" ] || rm -f "$ROOT/storage/framework/stamps/npm"
     [ -f "$ROOT/public/build/manifest.json" ] || rm -f "$ROOT/storage/framework/stamps/assets"
@@ -118,20 +134,20 @@ free_port() { local port=$1; while listening "$port"; do port=$((port + 1)); don
 # database PORT PASSWORD [OPTIONS]: a private PostgreSQL on loopback.
 database() {
     local port=$1 password=$2 options=${3:-}
-    if [ ! -f "$STATE/pg/PG_VERSION" ]; then
-        mkdir -p "$STATE/pg"
+    if [ ! -f "$PG_DATA/PG_VERSION" ]; then
+        mkdir -p "$PG_DATA"
         printf '%s' "$password" >"$STATE/run/pgpass"
-        if [ "$(id -u)" = 0 ]; then chown postgres "$STATE/pg" "$STATE/run/pgpass" "$STATE/log"; fi
-        as_postgres "$PG_BIN/initdb" -D "$STATE/pg" -U shelf --auth=scram-sha-256 --pwfile="$STATE/run/pgpass" \
+        if [ "$(id -u)" = 0 ]; then chown postgres "$PG_DATA" "$STATE/run/pgpass" "$STATE/log"; fi
+        as_postgres "$PG_BIN/initdb" -D "$PG_DATA" -U shelf --auth=scram-sha-256 --pwfile="$STATE/run/pgpass" \
             -E UTF8 --locale=C.UTF-8 >"$STATE/log/initdb.log" 2>&1 \
             || fail "The database could not be set up; see $STATE/log/initdb.log"
         rm -f "$STATE/run/pgpass"
     fi
-    if running "$STATE/pg/postmaster.pid"; then return 0; fi
+    if running "$PG_DATA/postmaster.pid"; then return 0; fi
     listening "$port" && fail "Port $port, for the database, is in use by another program. Set VINE_SHELF_DB_PORT to a free one."
     touch "$STATE/log/postgres.log"
     if [ "$(id -u)" = 0 ]; then chown postgres "$STATE/log" "$STATE/log/postgres.log"; fi
-    as_postgres "$PG_BIN/pg_ctl" -D "$STATE/pg" -w -t 30 -l "$STATE/log/postgres.log" \
+    as_postgres "$PG_BIN/pg_ctl" -D "$PG_DATA" -w -t 30 -l "$STATE/log/postgres.log" \
         -o "-h 127.0.0.1 -p $port -k '' -c shared_buffers=256MB -c max_wal_size=2GB $options" start >/dev/null 2>&1 \
         || fail "The database does not start; its last words are in $STATE/log/postgres.log"
     PGPASSWORD="$password" "$PG_BIN/createdb" -h 127.0.0.1 -p "$port" -U shelf shelf 2>/dev/null || true
@@ -192,7 +208,7 @@ php_admin_value[memory_limit] = 512M
 php_admin_value[upload_max_filesize] = 4G
 php_admin_value[post_max_size] = 4G
 php_admin_value[max_file_uploads] = 10000
-php_admin_value[upload_tmp_dir] = $STATE/tmp
+php_admin_value[upload_tmp_dir] = $TEMP
 php_admin_value[max_execution_time] = 60
 php_admin_flag[display_errors] = off
 CONF
@@ -210,11 +226,11 @@ http {
     server_tokens off;
     client_max_body_size 1m;
     add_header X-Content-Type-Options nosniff always;
-    client_body_temp_path $STATE/tmp/body;
-    fastcgi_temp_path $STATE/tmp/fastcgi;
-    proxy_temp_path $STATE/tmp/proxy;
-    uwsgi_temp_path $STATE/tmp/uwsgi;
-    scgi_temp_path $STATE/tmp/scgi;
+    client_body_temp_path $TEMP/body;
+    fastcgi_temp_path $TEMP/fastcgi;
+    proxy_temp_path $TEMP/proxy;
+    uwsgi_temp_path $TEMP/uwsgi;
+    scgi_temp_path $TEMP/scgi;
     gzip on;
     gzip_comp_level 2;
     gzip_min_length 1024;
@@ -245,7 +261,7 @@ http {
             fastcgi_buffers 16 64k;
             fastcgi_buffer_size 64k;
         }
-        location /kept/ { internal; alias $STATE/files/; gzip_static on; }
+        location /kept/ { internal; alias $FILES/; gzip_static on; }
     }
 }
 CONF
@@ -294,7 +310,7 @@ stop_all() {
     stop_one "$STATE/run/worker.pid" group
     stop_one "$STATE/run/nginx.pid" QUIT
     stop_one "$STATE/run/fpm.pid" QUIT
-    if running "$STATE/pg/postmaster.pid"; then
-        as_postgres "$PG_BIN/pg_ctl" -D "$STATE/pg" -m fast -w stop >/dev/null 2>&1 || true
+    if running "$PG_DATA/postmaster.pid"; then
+        as_postgres "$PG_BIN/pg_ctl" -D "$PG_DATA" -m fast -w stop >/dev/null 2>&1 || true
     fi
 }
