@@ -18,6 +18,8 @@ return [
     'reserve' => (int) env('SHELF_RESERVE', 300_000_000),
     // Requests that one person may make in a minute, of those that compute; enough for a key that is held down.
     'requests' => (int) env('SHELF_REQUESTS', 1_500),
+    // Going back over many changes ends after so many seconds, and can be gone on with.
+    'back_for' => (int) env('SHELF_BACK_FOR', 15),
     // What a person's machine is asked to draw at most: triangles, pieces that it is told of one by one, and megabytes that it keeps.
     'budget' => (int) env('SHELF_BUDGET', 400_000),
     'calls' => (int) env('SHELF_CALLS', 100_000),

@@ -7,6 +7,7 @@ namespace App\Changes;
 use App\Bench\Bench;
 use App\Changes\Edits\Edit;
 use App\Changes\Edits\Edits;
+use App\Changes\Edits\Ground;
 use App\Changes\Edits\OutOfStep;
 use App\Changes\Edits\RowEdit;
 use App\Models\Casts\Bytes;
@@ -23,13 +24,14 @@ use VineShelf\Scene\Bits;
  */
 final readonly class Turning
 {
-    /** So many later changes are looked at for the one that stands on another. */
-    private const LOOKED_AT = 400;
+    /** So many seconds later changes are looked at, the last first, for the one that stands on another. */
+    private const LOOKS_FOR = 5;
 
     public function __construct(private History $history) {}
 
     /**
-     * Takes back what the person did since a change, and that change itself: all of it, or nothing.
+     * Takes back what the person did since a change, and that change itself: all of it, or nothing. Where that takes long, the newest are
+     * taken back and it is said how many are left.
      *
      * @param int $number of the person's own change
      */
@@ -46,7 +48,13 @@ final readonly class Turning
                 if (! is_int($turn)) {
                     return $this->overtaken($bench, $number, true, null);
                 }
-                foreach (History::done($project)->where('user_id', $bench->person->id)->where('turn', '>=', $turn)->pluck('no') as $no) {
+                $meant = History::done($project)->where('user_id', $bench->person->id)->where('turn', '>=', $turn)->pluck('no');
+                $until = microtime(true) + config()->integer('shelf.back_for');
+                foreach ($meant as $no) {
+                    // Others wait meanwhile: what would take too long is left for the next time.
+                    if ($times > 0 && microtime(true) > $until) {
+                        break;
+                    }
                     $change = History::done($project)->with('user')->where('no', $no)->firstOrFail();
                     array_push($all, ...$this->turnOne($bench, $change, true)->steps);
                     $times++;
@@ -55,7 +63,11 @@ final readonly class Turning
                 $project->revision++;
                 $project->save();
 
-                return new Turned($change ?? null, 'Undone: '.($times === 1 ? '1 change.' : number_format($times).' changes.'));
+                $sentence = 'Undone: '.($times === 1 ? '1 change.' : number_format($times).' changes.');
+                $left = count($meant) - $times;
+                $sentence .= $left === 0 ? '' : ' That took long: '.number_format($left).' more to go. Go back once more.';
+
+                return new Turned($change ?? null, $sentence);
             });
         } catch (CannotTurn $cannot) {
             $turned = $this->refused($bench, $cannot, true);
@@ -370,18 +382,18 @@ final readonly class Turning
         $byViews = null;
         try {
             $edits = Edits::unpack($change->edits);
-            $own = new Edits(self::apart($undo ? $edits->steps : $edits->reversed()->steps)[0]);
-            $looked = 0;
+            $ground = new Ground(new Edits(self::apart($undo ? $edits->steps : $edits->reversed()->steps)[0]));
+            $until = microtime(true) + self::LOOKS_FOR;
             foreach ($this->later($project, $change) as $other) {
-                if ($looked++ === self::LOOKED_AT) {
+                if (microtime(true) > $until) {
                     break;
                 }
                 $theirs = Edits::unpack($other->edits);
                 $done = new Edits(self::apart($theirs->steps)[0]);
-                if ($cannot->by === [] ? $own->bear($done) : $done->write($cannot->by)) {
+                if ($cannot->by === [] ? $ground->bears($done) : $done->write($cannot->by)) {
                     return $other;
                 }
-                $byViews ??= $own->bear($theirs) ? $other : null;
+                $byViews ??= $ground->bears($theirs) ? $other : null;
             }
         } catch (\JsonException | \InvalidArgumentException | \ErrorException) {
             // Which one it is cannot be told; why it cannot be taken back can.

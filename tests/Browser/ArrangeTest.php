@@ -90,7 +90,7 @@ final class ArrangeTest extends BrowserTestCase
 
     public function test_regions_of_every_shape_add_and_take_away(): void
     {
-        $browser = $this->workbench(drawn: false);
+        $browser = $this->workbench(drawn: false, tall: true);
         $browser->js('shelfBench.canvas.framing.all(true); shelfBench.command("side-plan")');
         $browser->waitUntil('return shelfBench.canvas.viewpoint.isParallel', 'not seen from above');
         usleep(700_000);

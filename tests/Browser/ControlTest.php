@@ -11,7 +11,7 @@ final class ControlTest extends BrowserTestCase
 {
     public function test_hidden_on_the_desk_is_still_in_the_output_and_the_difference_is_pointed_out(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(tall: true);
         [$tree, $x, $y] = $this->facing($browser, 'Tree#20');
         $browser->js('shelfBench.command("clear-pick")');
         $browser->settled();

@@ -263,6 +263,7 @@ final class FindingTest extends BrowserTestCase
         $browser->click('[data-command="cameras"]')->waitForText('#row-menu', 'Hall from the south east');
         $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent.includes("Hall from")).click()');
         $browser->waitForText('#message', 'Seen through Hall from the south east')->settled();
+        self::stopDrawing($browser);
         $browser->press('w')->waitForText('#message', 'Walking');
         $browser->waitUntil('return shelfBench.looking.walk.on', 'nobody walks');
         usleep(900_000);

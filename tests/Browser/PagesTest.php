@@ -189,7 +189,7 @@ final class PagesTest extends BrowserTestCase
 
     public function test_pages_fit_small_windows_and_nothing_scrolls_at_1280_by_800(): void
     {
-        $browser = $this->workbench(drawn: false);
+        $browser = $this->workbench(drawn: false, tall: true);
         self::assertSame(
             [true, true],
             $browser->js('const d = document.documentElement; return [d.scrollWidth <= 1280, d.scrollHeight <= 800]'),

@@ -127,7 +127,7 @@ final class PresentingTest extends BrowserTestCase
         );
         $keep('{ name: "From here", keep_rungs: 1 }');
         $browser->waitFor('#shelf-V3')->press('Alt+i')->waitFor('#pictures');
-        $browser->size(860, 600);
+        $browser->size(640, 480);
         $this->still($browser);
         self::assertNoFindings($browser, 'pictures');
         $browser->type('#pictures-longer', '63')->press('Enter')->waitForText('#pictures-error', 'from 64 to 4096');

@@ -42,7 +42,7 @@ final class SortingTest extends BrowserTestCase
 
     public function test_tags_on_the_card_three_clicks_to_a_live_set_and_forty_objects_in_three_tags(): void
     {
-        $browser = $this->workbench(drawn: false);
+        $browser = $this->workbench(drawn: false, tall: true);
         $browser->js('shelfBench.pick({ found: 1, words: "layer:Seats kind:part", mode: "replace" })');
         $browser->waitForText('#card', 'parts picked')->click('.tag-pill.add')->waitFor('#dialog[open] input');
         $browser->type('#dialog input[type=search]', 'Client may change');
@@ -133,9 +133,11 @@ final class SortingTest extends BrowserTestCase
 
         // It ends also when it travels slowly and something else is arranged meanwhile.
         $browser->press('Shift+w')->waitFor('[data-end-wide]');
-        $browser->js('const send = window.fetch; window.fetch = async (...asked) => { window.fetch = send;'.
-            'await new Promise((go) => setTimeout(go, 700)); return send(...asked); };'.
-            'document.querySelector("[data-end-wide]").click(); setTimeout(() => shelfBench.ledger.arrange({ sort: "name" }), 1)');
+        $browser->js(
+            'const send = window.fetch; window.fetch = async (...asked) => { window.fetch = send;'.
+                'await new Promise((go) => setTimeout(go, 700)); return send(...asked); };'.
+                'document.querySelector("[data-end-wide]").click(); setTimeout(() => shelfBench.ledger.arrange({ sort: "name" }), 1)',
+        );
         $browser->waitUntil(
             'return !document.querySelector("#ledger-head [data-member]") && '.
                 'document.documentElement.style.getPropertyValue("--ledger") === "496px"',

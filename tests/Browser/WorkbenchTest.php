@@ -104,7 +104,7 @@ final class WorkbenchTest extends BrowserTestCase
 
     public function test_guarded_objects_are_not_picked_in_the_canvas_and_ghosts_let_the_pointer_through(): void
     {
-        $browser = $this->workbench();
+        $browser = $this->workbench(tall: true);
         [$panel, $x, $y] = $this->facing($browser, 'Mesh_33');
         $browser->js('shelfBench.setLock(["L6"], 1)');
         $browser->waitForText('#message', 'Guard layer 21 Roof skin.')->settled();
@@ -186,9 +186,11 @@ final class WorkbenchTest extends BrowserTestCase
     {
         $person = $this->arrival();
         $path = $person->takeIn(self::demoFile());
-        $first = $this->browser()->as($person)->visit($path)->waitFor('#ledger-grid');
-        $second = $this->browser()->as($person)->visit($path);
-        $second->waitFor('#ledger-grid');
+        [$first, $second] = [$this->browser(), $this->browser()];
+        foreach ([$first, $second] as $window) {
+            $window->size(1280, 800);
+            $window->as($person)->visit($path)->waitFor('#ledger-grid');
+        }
         $first->js('shelfBench.server.ask("POST", "/layers", { name: "From the first window" })');
         $second->waitForText('#rows', 'From the first window', 12);
         $second->js('shelfBench.setRung(["L2"], 0)');

@@ -6,6 +6,7 @@ namespace Tests\Feature;
 
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Testing\TestResponse;
 use Tests\Core\Support\Gltf;
 use VineShelf\Layers\SortBy;
 use VineShelf\Scene\Bits;
@@ -165,6 +166,15 @@ final class HistoryTest extends ProjectTestCase
             ],
         );
         $this->assertIndexTrue($this->project);
+        $this->send('POST', 'redo')->assertSee('Redone: Create layer Mine.');
+        $this->send('POST', 'redo')->assertSee('Redone: File 1 object under Mine.');
+        // What takes long is gone on with.
+        config(['shelf.back_for' => 0]);
+        $back = fn (): TestResponse => $this->send('POST', 'changes/back', ['change' => $mine]);
+        $back()->assertSee('Undone: 1 change. That took long: 1 more to go. Go back once more.');
+        $back()->assertSee('Undone: 1 change.')->assertDontSee('That took long');
+        config(['shelf.back_for' => 15]);
+        self::assertSame(0, $this->layer($this->project, 'Mine'));
         $this->send('POST', 'redo')->assertSee('Redone: Create layer Mine.');
         $this->send('POST', 'redo')->assertSee('Redone: File 1 object under Mine.');
         // Where somebody else stands on one of them, nothing is taken back.

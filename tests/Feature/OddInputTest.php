@@ -16,7 +16,7 @@ final class OddInputTest extends ProjectTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        config(['shelf.requests' => 100_000]);
+        config(['shelf.requests' => 100_000, 'shelf.back_for' => 1]);
         $this->send('POST', 'folders', ['holds' => 'tags', 'name' => 'Phases']);
         $this->send('POST', 'tags', ['name' => 'First', 'folder' => 1]);
         $this->send('POST', 'tag', ['tag' => 1, 'mode' => 'add', 'keys' => 'O500']);
@@ -33,15 +33,15 @@ final class OddInputTest extends ProjectTestCase
         $asked = 0;
         foreach ($this->addresses() as [$method, $path, $fields]) {
             foreach ($fields as $field) {
-                // What many addresses share is asked often enough with one value at a fifth of them.
-                $isShared = in_array($field, $this->shared(), true);
-                foreach ($isShared && mt_rand(0, 4) > 0 ? [] : (array) array_rand(self::VALUES, $isShared ? 1 : 2) as $value) {
-                    $asked++;
-                    $this->assertAnswered($method, $path, [...self::PLAIN, $field => self::VALUES[$value]]);
+                // What many addresses share is asked often enough at a tenth of them.
+                if (in_array($field, $this->shared(), true) && mt_rand(0, 9) > 0) {
+                    continue;
                 }
+                $asked++;
+                $this->assertAnswered($method, $path, [...self::PLAIN, $field => self::VALUES[array_rand(self::VALUES)]]);
             }
         }
-        self::assertGreaterThan(600, $asked);
+        self::assertGreaterThan(450, $asked);
         $this->assertNothingIsHarmed();
     }
 

@@ -90,16 +90,16 @@ final readonly class Edits
         return $made;
     }
 
-    /** Whether others, which came later, stand on these: so that these cannot be taken back. */
-    public function bear(self $later): bool
+    /** @return array<string, Bits> as {@see Edit::writes()} has it */
+    public function written(): array
     {
-        $reversed = array_map(static fn (Edit $step): Edit => $step->reversed(), $this->steps);
-        $here = self::all([...$this->steps, ...$reversed], true);
-        $needed = self::all($reversed, false);
-        $there = self::all($later->steps, true);
-        $wanted = self::all($later->steps, false);
+        return self::all($this->steps, true);
+    }
 
-        return self::meet($here, $there) || self::meet($here, $wanted) || self::meet($needed, $there);
+    /** @return array<string, Bits> as {@see Edit::needs()} has it */
+    public function needed(): array
+    {
+        return self::all($this->steps, false);
     }
 
     /**
@@ -109,7 +109,17 @@ final readonly class Edits
      */
     public function write(array $what): bool
     {
-        return self::meet(self::all($this->steps, true), $what);
+        return self::meet($this->written(), $what);
+    }
+
+    /**
+     * Whether these go by any of it.
+     *
+     * @param array<string, Bits> $what as {@see Edit::writes()} has it
+     */
+    public function need(array $what): bool
+    {
+        return self::meet($this->needed(), $what);
     }
 
     /**

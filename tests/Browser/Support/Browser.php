@@ -15,8 +15,8 @@ use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 
 /**
- * A headless Chromium that a test drives as a person would: 1280 by 800 pixels, with WebGL on the processor. One that a test is done with
- * forgets everything and serves the next: its shaders stay compiled, which takes longer than most tests.
+ * A headless Chromium that a test drives as a person would: 1280 by 640 pixels, unless told otherwise, with WebGL on the processor. One
+ * that a test is done with forgets everything and serves the next: its shaders stay compiled, which takes longer than most tests.
  */
 final class Browser
 {
@@ -40,7 +40,7 @@ final class Browser
     public static function open(string $base, bool $dark = false): self
     {
         $browser = array_pop(self::$idle) ?? new self($base);
-        $browser->size(1280, 800);
+        $browser->size(1280, 640);
         $browser->dark($dark);
 
         return $browser;
