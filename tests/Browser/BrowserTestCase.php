@@ -17,14 +17,15 @@ abstract class BrowserTestCase extends TestCase
     /** @var list<Browser> */
     private array $browsers = [];
 
-    protected function browser(bool $dark = false): Browser
+    /** @param bool $tall whether the window shows many rows; where a test needs few, a lower one is drawn sooner */
+    protected function browser(bool $dark = false, bool $tall = false): Browser
     {
         $base = getenv('APP_URL');
         if (! is_string($base) || $base === '' || getenv('SHELF_STATE') === false) {
             self::fail('The browser tests need the running application that bin/test starts.');
         }
 
-        return $this->browsers[] = Browser::open($base, $dark);
+        return $this->browsers[] = Browser::open($base, $dark, $tall ? 800 : 640);
     }
 
     protected function tearDown(): void
@@ -75,16 +76,12 @@ abstract class BrowserTestCase extends TestCase
      *
      * @param bool        $drawn whether the canvas draws: a test that never looks at pixels need not wait for them
      * @param string|null $file  another model than the demo
-     * @param bool        $tall  whether the window shows many rows; where a test needs few, a lower one is drawn sooner
+     * @param bool        $tall  whether the window shows many rows
      */
     protected function workbench(bool $drawn = true, ?string $file = null, bool $tall = false): Browser
     {
         $person = $this->arrival();
-        $browser = $this->browser();
-        if ($tall) {
-            $browser->size(1280, 800);
-        }
-        $browser->as($person)->visit($person->takeIn($file ?? self::demoFile()));
+        $browser = $this->browser(tall: $tall)->as($person)->visit($person->takeIn($file ?? self::demoFile()));
         $browser->waitFor('#ledger-grid');
         if (! $drawn) {
             $browser->waitUntil('return window.shelfBench !== undefined', 'the workbench does not open');

@@ -186,9 +186,8 @@ final class WorkbenchTest extends BrowserTestCase
     {
         $person = $this->arrival();
         $path = $person->takeIn(self::demoFile());
-        [$first, $second] = [$this->browser(), $this->browser()];
+        [$first, $second] = [$this->browser(tall: true), $this->browser(tall: true)];
         foreach ([$first, $second] as $window) {
-            $window->size(1280, 800);
             $window->as($person)->visit($path)->waitFor('#ledger-grid');
         }
         $first->js('shelfBench.server.ask("POST", "/layers", { name: "From the first window" })');

@@ -15,7 +15,7 @@ use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 
 /**
- * A headless Chromium that a test drives as a person would: 1280 by 640 pixels, unless told otherwise, with WebGL on the processor. One
+ * A headless Chromium that a test drives as a person would: 1280 by 800 pixels, unless told otherwise, with WebGL on the processor. One
  * that a test is done with forgets everything and serves the next: its shaders stay compiled, which takes longer than most tests.
  */
 final class Browser
@@ -37,10 +37,10 @@ final class Browser
     /** Whether a button of the mouse is held down. */
     private bool $isDown = false;
 
-    public static function open(string $base, bool $dark = false): self
+    public static function open(string $base, bool $dark = false, int $height = 800): self
     {
         $browser = array_pop(self::$idle) ?? new self($base);
-        $browser->size(1280, 640);
+        $browser->size(1280, $height);
         $browser->dark($dark);
 
         return $browser;
