@@ -73,6 +73,7 @@ final class Browser
             '--force-color-profile=srgb',
             // One process draws everything here: what the processor draws of the page beside it is not in its way.
             '--disable-gpu-rasterization',
+            '--disable-gpu-compositing',
             '--hide-scrollbars=false',
             '--user-data-dir='.sys_get_temp_dir().'/shelf-browser-'.bin2hex(random_bytes(6)),
         ]);
@@ -172,9 +173,18 @@ final class Browser
 
     public function click(string $selector): self
     {
-        $this->find($selector)->click();
+        for ($try = 1; ; $try++) {
+            try {
+                $this->find($selector)->click();
 
-        return $this;
+                return $this;
+            } catch (StaleElementReferenceException $error) {
+                // What comes from the server may replace it between finding and clicking.
+                if ($try > 3) {
+                    throw $error;
+                }
+            }
+        }
     }
 
     public function type(string $selector, string $text): self
