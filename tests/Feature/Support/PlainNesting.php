@@ -113,8 +113,8 @@ trait PlainNesting
     /**
      * What a list of rules does, one object after the other.
      *
-     * @param list<array{string, int, int, bool, bool}> $lines beginning of the name, layer, tag, whether that alone is meant and not what it
-     *     holds, whether rules below take it as well
+     * @param list<array{string, int, int, bool, bool}> $lines beginning of the name, layer, tag, whether that alone is meant and not
+     *     what it holds, whether rules below take it as well
      */
     public function sort(array $lines): void
     {
