@@ -11,7 +11,7 @@ use Illuminate\Support\Facades\DB;
 use VineShelf\Exchange\SortingLine;
 use VineShelf\Exchange\SortingRules;
 
-/** Measures sorting that does itself, and what is done with many objects at once: forty rules, regrouping, copies, tidy, each taken back. */
+/** Measures sorting that does itself, and what is done with many objects: forty rules, regrouping, copies, tidy, each taken back. */
 final class Ordering
 {
     private const RULES = 40;

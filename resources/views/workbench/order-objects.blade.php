@@ -9,8 +9,8 @@
         @if ($command->fromFile > 0)
             <p class="warns">
                 {{ $command->fromFile === 1 ? 'One of them has' : number_format($command->fromFile).' of them have' }}
-                the order of the file, which may mean something: the order in which it was built, or numbers on a plan. The next version of the
-                file is matched by names and occurrences; undo brings the order back.
+                the order of the file, which may mean something: the order in which it was built, or numbers on a plan. The next version of
+                the file is matched by names and occurrences; undo brings the order back.
             </p>
         @endif
         <p class="acts">
