@@ -7,7 +7,6 @@ namespace App\Changes;
 use App\Bench\Bench;
 use App\Changes\Edits\Edit;
 use App\Changes\Edits\Edits;
-use App\Changes\Edits\Ground;
 use App\Changes\Edits\OutOfStep;
 use App\Changes\Edits\RowEdit;
 use App\Models\Casts\Bytes;
@@ -16,7 +15,6 @@ use App\Models\Project;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log as Diary;
-use VineShelf\Scene\Bits;
 
 /**
  * Takes changes back and does them again, each person their own, in any order: whatever a change writes over has to be as it left it, and
@@ -24,9 +22,6 @@ use VineShelf\Scene\Bits;
  */
 final readonly class Turning
 {
-    /** So many seconds later changes are looked at, the last first, for the one that stands on another. */
-    private const LOOKS_FOR = 5;
-
     public function __construct(private History $history) {}
 
     /**
@@ -195,10 +190,10 @@ final readonly class Turning
         try {
             $edits = Edits::unpack($change->edits);
             if ($undo) {
-                $this->checkNothingDoneTo($project, $change, $edits->made());
+                (new Later($project, $change))->checkUntouched($edits->made());
             }
             $edits = $undo ? $edits->reversed() : $edits;
-            [$own, $following] = self::apart($edits->steps);
+            [$own, $following] = $edits->apart();
             $asRecorded = self::fit($project, $following);
             $views = $undo && $asRecorded ? null : OldViews::before($bench, $own, $asRecorded ? $change->turn : 0);
             $steps = $asRecorded ? $edits->steps : $own;
@@ -214,56 +209,6 @@ final readonly class Turning
             Diary::error('A change cannot be read.', ['project' => $project->key, 'change' => $change->no, 'error' => $fault]);
             throw new CannotTurn($change, 'what it did cannot be read any more');
         }
-    }
-
-    /**
-     * What was done since to objects that a change made would go with them.
-     *
-     * @param Bits $made numbers of the objects
-     *
-     * @throws CannotTurn
-     */
-    private function checkNothingDoneTo(Project $project, Change $change, Bits $made): void
-    {
-        if ($made->isEmpty()) {
-            return;
-        }
-        foreach ($this->later($project, $change) as $other) {
-            $done = $made->count() - $made->less(Edits::unpack($other->edits)->objects())->count();
-            if ($done > 0) {
-                $objects = number_format($done).' of the objects that it made '.($done === 1 ? 'has' : 'have').' been changed since';
-                throw new CannotTurn($change, $objects, upon: $other);
-            }
-        }
-    }
-
-    /** @return iterable<Change> what was done after a change and still is, the last first */
-    private function later(Project $project, Change $change): iterable
-    {
-        $later = $project->changes()->with('user')->where('undone', false)->where('thinned', false)->where('turn', '>', $change->turn);
-
-        return $later->orderByDesc('turn')->lazy(20);
-    }
-
-    /**
-     * What a change does, and what views keep because of it.
-     *
-     * @param list<Edit> $steps
-     *
-     * @return array{list<Edit>, list<Edit>}
-     */
-    private static function apart(array $steps): array
-    {
-        $isFollowing = static fn (Edit $step): bool => $step instanceof RowEdit &&
-            $step->table === 'views' &&
-            $step->before !== null &&
-            $step->after !== null &&
-            array_diff_key($step->after, ['rungs' => 0, 'isolated' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
-        $following = array_values(array_filter($steps, $isFollowing));
-        $own = array_values(array_filter($steps, static fn (Edit $step): bool => ! $isFollowing($step)));
-
-        // A change of views alone follows nothing.
-        return $own === [] ? [$steps, []] : [$own, $following];
     }
 
     /**
@@ -359,7 +304,7 @@ final readonly class Turning
     {
         $change = $cannot->change;
         $sentence = "“{$change->name}” cannot be ".($undo ? 'taken back' : 'done again').": {$cannot->getMessage()}.";
-        $upon = $cannot->upon ?? $this->standing($bench->project, $cannot, $undo);
+        $upon = $cannot->upon ?? (new Later($bench->project, $change))->standing($cannot, $undo);
         if ($upon !== null) {
             $by = $upon->user_id === $bench->person->id ? 'you' : $upon->user->name ?? 'somebody who has left';
             $sentence .= " “{$upon->name}”, by $by, stands on it.";
@@ -373,32 +318,5 @@ final readonly class Turning
             ->update(['barred' => mb_strimwidth($cannot->getMessage(), 0, 250, '…')]);
 
         return new Turned(null, $sentence, History::done($bench->project)->where('user_id', $bench->person->id)->first(Change::HEAD), true);
-    }
-
-    /** The last change that came after one and stands on it: by what it did, or else by what views keep because of it. */
-    private function standing(Project $project, CannotTurn $cannot, bool $undo): ?Change
-    {
-        $change = $cannot->change;
-        $byViews = null;
-        try {
-            $edits = Edits::unpack($change->edits);
-            $ground = new Ground(new Edits(self::apart($undo ? $edits->steps : $edits->reversed()->steps)[0]));
-            $until = microtime(true) + self::LOOKS_FOR;
-            foreach ($this->later($project, $change) as $other) {
-                if (microtime(true) > $until) {
-                    break;
-                }
-                $theirs = Edits::unpack($other->edits);
-                $done = new Edits(self::apart($theirs->steps)[0]);
-                if ($cannot->by === [] ? $ground->bears($done) : $done->write($cannot->by)) {
-                    return $other;
-                }
-                $byViews ??= $ground->bears($theirs) ? $other : null;
-            }
-        } catch (\JsonException | \InvalidArgumentException | \ErrorException) {
-            // Which one it is cannot be told; why it cannot be taken back can.
-        }
-
-        return $byViews;
     }
 }

@@ -96,7 +96,7 @@ final class DrawnTest extends TestCase
 
     public function test_an_answer_holds_all_that_was_asked_for_and_little_else(): void
     {
-        foreach (range(1, 450) as $object) {
+        foreach (range(1, 900) as $object) {
             foreach (mt_rand(0, 9) === 0 ? range(1, mt_rand(2, 60)) : [1] as $_) {
                 $this->add($object, mt_rand(1, 4), self::turned([1.0, mt_rand(1, 2), 1.0], self::place(20)));
             }
@@ -104,8 +104,8 @@ final class DrawnTest extends TestCase
         for ($round = 0; $round < 12; $round++) {
             $asked = $ranges = [];
             $step = [2, 5, 40, 300][$round % 4];
-            for ($row = mt_rand(1, $step); $row <= 450; $row = $last + mt_rand(2, 2 * $step)) {
-                $ranges[] = [$row, ($last = min(450, $row + mt_rand(0, 3)))];
+            for ($row = mt_rand(1, $step); $row <= 900; $row = $last + mt_rand(2, 2 * $step)) {
+                $ranges[] = [$row, ($last = min(900, $row + mt_rand(0, 3)))];
                 array_push($asked, ...range($row, $last));
             }
             $found = self::read($this->answer($ranges));

@@ -40,7 +40,7 @@ final class RulesTest extends TestCase
     /** @return iterable<string, array{int}> */
     public static function seeds(): iterable
     {
-        foreach (range(1, 14) as $seed) {
+        foreach (range(1, 24) as $seed) {
             yield "seed $seed" => [$seed];
         }
     }

@@ -229,15 +229,9 @@ final class HistoryTest extends ProjectTestCase
             $this->actingAs($this->bea)
                 ->send($method, $path, $values + ['keys' => "T$tag"])
                 ->assertOk();
-            $this->actingAs($this->ida)
-                ->send('POST', 'undo', ['change' => $made])
-                ->assertSee("“Create tag Tag with {$what}” cannot be taken back: Tag Tag with $what has changed meanwhile.")
-                ->assertSee(', by Bea Lind, stands on it.');
+            $this->assertBeaStandsOn($made, "Create tag Tag with $what", "Tag Tag with $what has changed meanwhile");
             self::assertTrue(DB::table('tags')->where('project_id', $this->project->id)->where('no', $tag)->exists());
-            $this->actingAs($this->bea)->send('POST', 'undo')->assertSee('Undone: ');
-            $this->actingAs($this->ida)
-                ->send('POST', 'undo', ['change' => $made])
-                ->assertSee("Undone: Create tag Tag with $what.");
+            $this->assertFreeOnceBeaTookBack($made, "Create tag Tag with $what");
         }
     }
 
@@ -276,14 +270,8 @@ final class HistoryTest extends ProjectTestCase
         $this->actingAs($this->bea)->send('POST', 'layers', ['name' => 'Reserved']);
         $reserved = $this->layer($this->project, 'Reserved');
         $this->send('POST', 'file', ['layer' => $reserved, 'keys' => "O$seat"])->assertOk();
-        $this->actingAs($this->ida)
-            ->send('POST', 'undo', ['change' => $kept])
-            ->assertSee('“Keep view Without seats” cannot be taken back: View Without seats has changed meanwhile.')
-            ->assertSee(' under Reserved”, by Bea Lind, stands on it.');
-        $this->actingAs($this->bea)->send('POST', 'undo')->assertSee('Undone: File ');
-        $this->actingAs($this->ida)
-            ->send('POST', 'undo', ['change' => $kept])
-            ->assertSee('Undone: Keep view Without seats.');
+        $this->assertBeaStandsOn($kept, 'Keep view Without seats', 'View Without seats has changed meanwhile', ' under Reserved”');
+        $this->assertFreeOnceBeaTookBack($kept, 'Keep view Without seats', 'File ');
     }
 
     public function test_what_others_did_to_copies_and_groups_does_not_go_with_them(): void
@@ -298,16 +286,30 @@ final class HistoryTest extends ProjectTestCase
             $this->actingAs($this->bea)
                 ->send('POST', 'file', ['layer' => $glazing, 'keys' => "O$made", 'only' => 1])
                 ->assertOk();
-            $this->actingAs($this->ida)
-                ->send('POST', 'undo', ['change' => $change])
-                ->assertSee("“{$name}” cannot be taken back: 1 of the objects that it made has been changed since.")
-                ->assertSee(' under 30 Glazing”, by Bea Lind, stands on it.');
+            $this->assertBeaStandsOn($change, $name, '1 of the objects that it made has been changed since', ' under 30 Glazing”');
             self::assertSame($glazing, (int) $this->project->objects()->where('no', $made)->value('layer_no'));
-            $this->actingAs($this->bea)->send('POST', 'undo')->assertSee('Undone: File ');
-            $this->actingAs($this->ida)
-                ->send('POST', 'undo', ['change' => $change])
-                ->assertSee("Undone: $name.");
+            $this->assertFreeOnceBeaTookBack($change, $name, 'File ');
         }
+    }
+
+    /** Ida cannot take a change back, and is told why, and by what of Bea's. */
+    private function assertBeaStandsOn(int $change, string $name, string $why, string $upon = ''): void
+    {
+        $this->actingAs($this->ida)
+            ->send('POST', 'undo', ['change' => $change])
+            ->assertSee("“{$name}” cannot be taken back: $why.")
+            ->assertSee("$upon, by Bea Lind, stands on it.");
+    }
+
+    /** Bea takes her last change back, and then Ida can. */
+    private function assertFreeOnceBeaTookBack(int $change, string $name, string $last = ''): void
+    {
+        $this->actingAs($this->bea)
+            ->send('POST', 'undo')
+            ->assertSee("Undone: $last");
+        $this->actingAs($this->ida)
+            ->send('POST', 'undo', ['change' => $change])
+            ->assertSee("Undone: $name.");
     }
 
     public function test_what_cannot_be_done_again_is_refused_in_words(): void

@@ -113,7 +113,7 @@ final class SequencesTest extends SequenceTestCase
         /** @var array<int, array{int, array<string, array{mixed, mixed}>, bool}> $changes whose, what differs, whether it is taken back */
         $changes = [];
         $seen = ['made' => 0, 'undone' => 0, 'redone' => 0, 'refused' => 0, 'between' => 0, 'overcautious' => 0, 'not done' => 0];
-        for ($step = 0; $step < 360; $step++) {
+        for ($step = 0; $step < 480; $step++) {
             $bench = Bench::of($this->project->refresh(), $people[mt_rand(0, 2)]);
             $way = mt_rand(0, 9);
             if ($way < 4 && $changes !== []) {
@@ -163,8 +163,8 @@ final class SequencesTest extends SequenceTestCase
             }
             self::assertEquals($model->state(), $this->indexed($model), "step $step");
         }
-        self::assertGreaterThan(120, $seen['made'], json_encode($seen) ?: '');
-        self::assertGreaterThan(20, min($seen['undone'], $seen['between'], $seen['refused']), json_encode($seen) ?: '');
+        self::assertGreaterThan(160, $seen['made'], json_encode($seen) ?: '');
+        self::assertGreaterThan(30, min($seen['undone'], $seen['between'], $seen['refused']), json_encode($seen) ?: '');
         self::assertLessThan(0.25 * $seen['refused'], $seen['overcautious'], json_encode($seen) ?: '');
         $this->assertIndexTrue($this->project->refresh());
     }

@@ -90,6 +90,25 @@ final readonly class Edits
         return $made;
     }
 
+    /**
+     * What they do, and what views keep because of it.
+     *
+     * @return array{list<Edit>, list<Edit>}
+     */
+    public function apart(): array
+    {
+        $isFollowing = static fn (Edit $step): bool => $step instanceof RowEdit &&
+            $step->table === 'views' &&
+            $step->before !== null &&
+            $step->after !== null &&
+            array_diff_key($step->after, ['rungs' => 0, 'isolated' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
+        $following = array_values(array_filter($this->steps, $isFollowing));
+        $own = array_values(array_filter($this->steps, static fn (Edit $step): bool => ! $isFollowing($step)));
+
+        // A change of views alone follows nothing.
+        return $own === [] ? [$this->steps, []] : [$own, $following];
+    }
+
     /** @return array<string, Bits> as {@see Edit::writes()} has it */
     public function written(): array
     {
