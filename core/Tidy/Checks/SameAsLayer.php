@@ -35,7 +35,7 @@ final readonly class SameAsLayer extends Plain
     {
         $layers = [];
         foreach ($model->organizers->layers->walk() as [$layer]) {
-            $layers[mb_strtolower($layer->name)][] = $layer;
+            $layers[mb_strtolower(trim($layer->name))][] = $layer;
         }
         $rows = [];
         foreach ($model->names as $row => $name) {

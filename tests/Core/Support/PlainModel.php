@@ -175,6 +175,46 @@ final class PlainModel
         $this->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($this->columns()))));
     }
 
+    /**
+     * What draws stands elsewhere.
+     *
+     * @param \Closure(int, list<float>): list<float> $to where a transform of an object leads instead
+     */
+    public function place(\Closure $to): void
+    {
+        foreach (array_keys(array_filter($this->meshes)) as $number) {
+            $this->placements[$number] = array_map(static fn (array $m): array => $to($number, $m), $this->placements[$number]);
+        }
+        $this->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($this->columns()))));
+    }
+
+    /** @return list<array{float, float, float}> where the corners of the boxes stand in which it draws */
+    public function corners(int $number): array
+    {
+        $corners = [];
+        $box = $this->meshBoxes[$this->meshes[$number]] ?? null;
+        foreach ($box === null ? [] : $this->placements[$number] as $m) {
+            foreach (range(0, 7) as $corner) {
+                $x = $corner & 1 ? $box->maxX : $box->minX;
+                $y = $corner & 2 ? $box->maxY : $box->minY;
+                $z = $corner & 4 ? $box->maxZ : $box->minZ;
+                $corners[] = [
+                    $m[0] * $x + $m[1] * $y + $m[2] * $z + $m[3],
+                    $m[4] * $x + $m[5] * $y + $m[6] * $z + $m[7],
+                    $m[8] * $x + $m[9] * $y + $m[10] * $z + $m[11],
+                ];
+            }
+        }
+
+        return $corners;
+    }
+
+    /** @return list<int> numbers of the materials that it is made of */
+    public function materialsOf(int $number): array
+    {
+        return $this->meshMaterials[$this->meshes[$number]] ?? [];
+    }
+
     /** Fixed sets, and live ones that refer to those before them. */
     private function growSets(): void
     {
