@@ -55,14 +55,14 @@ final readonly class Mending
         foreach ($items as $found) {
             $rows = $rows->or($found->rows);
         }
-        $names = $looking->model->names;
+        $names = Names::by($mend, $looking->model, $rows);
+        if ($names !== null) {
+            return new NameByMap($bench, $names, $looking->model->names);
+        }
 
         return match ($mend) {
             'file-with-group' => new FileByMap($bench, $this->withGroups($rows)),
             'file-groups' => new FileByMap($bench, $this->groups($rows)),
-            'name' => new NameByMap($bench, Names::proposed($looking->model, $rows), $names),
-            'number' => new NameByMap($bench, Names::numbered($looking->model, $rows), $names),
-            'one-spelling' => new NameByMap($bench, Names::oneSpelling($looking->model, $rows), $names),
             'delete' => new DeleteObjects($bench, $rows),
             'delete-twins' => new DeleteObjects($bench, $this->others($items)),
             'ungroup' => new UngroupObjects($bench, $rows),

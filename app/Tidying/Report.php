@@ -5,19 +5,26 @@ declare(strict_types=1);
 namespace App\Tidying;
 
 use App\Bench\Bench;
+use VineShelf\Scene\Bits;
 use VineShelf\Tidy\Check;
 use VineShelf\Tidy\Checks;
 use VineShelf\Tidy\Item;
+use VineShelf\Tidy\Model;
+use VineShelf\Tidy\Names;
 
 /**
  * What the checks have found, as it is kept: how many, and the first things of each.
  *
- * @phpstan-type Entry array{id: string, many: int, objects: int, items: list<array{string, string, int, list<string>}>}
+ * @phpstan-type Entry array{id: string, many: int, objects: int, items: list<array{string, string, int, list<string>}>,
+ *     names?: list<array{string, string}>}
  */
 final readonly class Report
 {
     /** Things of each check that are shown. */
     private const SHOWN = 60;
+
+    /** Names of each mend that are shown before it. */
+    private const NAMES = 3;
 
     /** @param list<Entry> $entries those that found something */
     private function __construct(public array $entries) {}
@@ -34,7 +41,7 @@ final readonly class Report
             $told(10 + intdiv(90 * $done++, count($checks)));
             $items = $looking->find($check);
             if ($items !== []) {
-                $entries[] = self::entry($check, $items);
+                $entries[] = self::entry($check, $items, $looking->model);
             }
         }
 
@@ -61,7 +68,7 @@ final readonly class Report
      *
      * @return Entry
      */
-    private static function entry(Check $check, array $items): array
+    private static function entry(Check $check, array $items, Model $model): array
     {
         $rows = $items[0]->rows;
         foreach ($items as $item) {
@@ -76,6 +83,20 @@ final readonly class Report
                 static fn (Item $item): array => [$item->key, mb_strimwidth($item->says, 0, 300, '…'), $item->rows->count(), $item->of],
                 array_slice($items, 0, self::SHOWN),
             ),
+            'names' => self::names($check, $model, $rows),
         ];
+    }
+
+    /** @return list<array{string, string}> what some of the objects are called, and would be if that was mended */
+    private static function names(Check $check, Model $model, Bits $rows): array
+    {
+        $names = [];
+        foreach (array_keys($check->mends()) as $mend) {
+            foreach (array_slice(Names::by($mend, $model, $rows) ?? [], 0, self::NAMES, true) as $row => $name) {
+                $names[] = [$model->names[$row], $name];
+            }
+        }
+
+        return $names;
     }
 }

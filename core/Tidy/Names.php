@@ -14,6 +14,21 @@ use VineShelf\Tidy\Checks\NearlySame;
 final class Names
 {
     /**
+     * As a mend gives them.
+     *
+     * @return array<int, string>|null by row; null where the mend names nothing
+     */
+    public static function by(string $mend, Model $model, Bits $rows): ?array
+    {
+        return match ($mend) {
+            'name' => self::proposed($model, $rows),
+            'number' => self::numbered($model, $rows),
+            'one-spelling' => self::oneSpelling($model, $rows),
+            default => null,
+        };
+    }
+
+    /**
      * For what has none, or an exporter's: after its class, the group that it stands in, its material or its layer, with a number. What has
      * none of these keeps its name.
      *

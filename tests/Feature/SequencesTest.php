@@ -11,6 +11,7 @@ use App\Bench\Targets;
 use App\Changes\ChangeLines;
 use App\Changes\ChangeMemberships;
 use App\Changes\Command;
+use App\Changes\CopyObjects;
 use App\Changes\CreateSet;
 use App\Changes\CreateTag;
 use App\Changes\DeleteObjects;
@@ -27,6 +28,7 @@ use App\SortingRules\DryRun;
 use App\SortingRules\StoredLine;
 use Tests\Feature\Support\PlainSorting;
 use VineShelf\Exchange\SortingLine;
+use VineShelf\Geometry\Copies;
 use VineShelf\Locks\Lock;
 use VineShelf\Output\Output;
 use VineShelf\Scene\Bits;
@@ -257,12 +259,19 @@ final class SequencesTest extends SequenceTestCase
         $few = array_slice($numbers, 0, 3);
         $into = [0, ...array_keys($model->parents)][mt_rand(0, count($model->parents))];
         $new = $bench->project->next_object;
-        $way = mt_rand(0, 5);
+        $way = mt_rand(0, 6);
         $next = clone $model;
+        $order = array_map($bench->scene()->number(...), range(1, $bench->scene()->count()));
+        // A large group would make everything twice.
+        $small = array_values(array_filter($few, static fn (int $number): bool => count($model->withHeld([$number])) < 4)) ?: [
+            $order[count($order) - 1],
+        ];
+        $times = mt_rand(1, 2);
         $can = match ($way) {
             0 => $next->group($few, $new, 0),
             1 => $next->ungroup($numbers),
             2 => $next->delete(array_slice($numbers, 0, 1)),
+            3 => $next->copy($small, $times, $order, $new),
             default => $next->nest($few, $into),
         };
         try {
@@ -270,6 +279,7 @@ final class SequencesTest extends SequenceTestCase
                 0 => new GroupObjects($bench, $rows($few), 'Group'),
                 1 => new UngroupObjects($bench, $rows($numbers)),
                 2 => new DeleteObjects($bench, $rows(array_slice($numbers, 0, 1))),
+                3 => new CopyObjects($bench, $rows($small), new Copies($times, [1.0, 0.0, 0.0])),
                 default => NestObjects::into($bench, $rows($few), $into),
             };
         } catch (Refused $refused) {
@@ -281,6 +291,7 @@ final class SequencesTest extends SequenceTestCase
             0 => $model->group($few, $new, (int) $this->project->objects()->where('no', $new)->value('layer_no')),
             1 => $model->ungroup($numbers),
             2 => $model->delete(array_slice($numbers, 0, 1)),
+            3 => $model->copy($small, $times, $order, $new),
             default => $model->nest($few, $into),
         };
 

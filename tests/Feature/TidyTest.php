@@ -33,6 +33,36 @@ final class TidyTest extends ProjectTestCase
         self::assertSame($report['empty'][0] ?? 0, ($this->report()['empty'][0] ?? 0) - 1, 'the new layer is empty');
     }
 
+    public function test_names_that_are_shown_before_are_those_that_mending_gives(): void
+    {
+        // One that was waved through is none of them.
+        $this->send('POST', 'pick', ['keys' => 'O'.$this->number('Mesh_33'), 'mode' => 'replace'])->assertOk();
+        $this->send('POST', 'tidy/wave', ['check' => 'exporters-names', 'of' => 'pick'])->assertOk();
+        $this->run_();
+        $shown = [];
+        foreach (Report::unpack((string) Tidying::query()->latest('id')->firstOrFail()->report)->entries as $entry) {
+            $shown[$entry['id']] = $entry['names'] ?? [];
+        }
+        self::assertSame([], $shown['filed-apart'] ?? null, 'nothing is named there');
+        $screen = $this->get($this->path('tidy'))->assertOk();
+        foreach (['unnamed' => 'name', 'exporters-names' => 'name', 'same-siblings' => 'number'] as $check => $mend) {
+            self::assertCount(3, $shown[$check], $check);
+            $before = DB::table('objects')->where('project_id', $this->project->id)->pluck('name', 'no');
+            $this->send('POST', 'tidy/mend', ['check' => $check, 'mend' => $mend])->assertOk();
+            $after = DB::table('objects')->where('project_id', $this->project->id)->pluck('name', 'no');
+            $given = [];
+            foreach ($after as $number => $name) {
+                $given[] = [$before[$number], $name];
+            }
+            foreach ($shown[$check] as [$old, $new]) {
+                self::assertNotSame('Mesh_33', $old);
+                self::assertContains([$old, $new], $given, $check);
+                $screen->assertSee("<b>$new</b>", false)->assertSee($old === '' ? 'unnamed' : $old);
+            }
+            $this->send('POST', 'undo')->assertOk();
+        }
+    }
+
     public function test_every_mend_leaves_nothing_that_it_could_mend_and_is_taken_back(): void
     {
         // What the demo has none of.

@@ -56,6 +56,13 @@
                 @endif
             </summary>
             <p class="tidy-why">{{ $check->why() }}</p>
+            @if (($entry['names'] ?? []) !== [])
+                <p class="tidy-names">
+                    @foreach ($entry['names'] as [$old, $new])
+                        <span>{{ $old === '' ? 'unnamed' : $old }} {!! Icon::svg('arrow-right') !!} <b>{{ $new }}</b></span>
+                    @endforeach
+                </p>
+            @endif
             <p class="tidy-acts">
                 @if ($entry['objects'] > 0)
                     <button class="button small" data-pick="check={{ $entry['id'] }}">Pick them</button>

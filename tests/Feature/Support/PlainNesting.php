@@ -95,6 +95,47 @@ trait PlainNesting
         return $this;
     }
 
+    /**
+     * @param list<int> $numbers
+     * @param list<int> $order   all objects, as they stand in the scene: in this order copies are numbered
+     * @param int       $new     number of the first copy
+     */
+    public function copy(array $numbers, int $times, array $order, int $new): ?self
+    {
+        $roots = $this->outermost($numbers);
+        foreach ($roots as $root) {
+            if ($this->parents[$root] !== 0 && $this->isLocked($this->parents[$root])) {
+                return null;
+            }
+        }
+        $all = array_values(array_intersect($order, $this->withHeld($roots)));
+        for ($time = 0; $time < $times; $time++) {
+            $copyOf = [];
+            foreach ($all as $original) {
+                $copyOf[$original] = $new++;
+            }
+            foreach ($copyOf as $original => $copy) {
+                $parent = $this->parents[$original];
+                $this->parents[$copy] = in_array($original, $roots, true) ? $parent : $copyOf[$parent];
+                $this->isGroup[$copy] = $this->isGroup[$original];
+                $this->names[$copy] = $this->names[$original];
+                foreach (['layerOf', 'locks', 'fire'] as $what) {
+                    if (isset($this->{$what}[$original])) {
+                        $this->{$what}[$copy] = $this->{$what}[$original];
+                    }
+                }
+                if (isset($this->outputs["O$original"])) {
+                    $this->outputs["O$copy"] = $this->outputs["O$original"];
+                }
+                foreach ($this->tags as $tag => $objects) {
+                    $this->tags[$tag] = in_array($original, $objects, true) ? [...$objects, $copy] : $objects;
+                }
+            }
+        }
+
+        return $this;
+    }
+
     /** @param list<int> $numbers */
     public function delete(array $numbers): ?self
     {
