@@ -11,7 +11,7 @@ const GLASS = 8388608;
  */
 export class Frames {
     /** @param {import('./screen.js').Screen} [screen] how they come to the screen, where others do already */
-    constructor({ screen, blend, flat } = makeScreen()) {
+    constructor({ screen, dress, blend, flat } = makeScreen()) {
         /** @type {import('three').WebGLRenderer} */
         this.renderer = /** @type {any} */ (null);
         this.width = this.height = 1;
@@ -23,6 +23,7 @@ export class Frames {
         /** How edges are drawn. */
         this.edges = 'own';
         this.screen = screen;
+        this.dress = dress;
         this.blend = blend;
         this.flat = flat;
         /** Pixels that the whole picture is high, and at which of them from below this part of it begins. */
@@ -119,6 +120,7 @@ export class Frames {
         uniforms.ghosts.value = front.textures[2];
         uniforms.hovered.value = hovered;
         uniforms.inked.value = { none: 0, only: 0.75 }[this.edges] ?? (this.smoothed ? 0.3 : 0);
+        this.dress();
         this.renderer.setRenderTarget(onto);
         this.renderer.render(this.screen, this.flat);
     }

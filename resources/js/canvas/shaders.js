@@ -10,10 +10,7 @@ uniform sampler2D materials;
 uniform sampler2D states;
 uniform sampler2D tints;
 uniform vec2 jitter;
-vec4 cell(sampler2D data, int index) {
-    int width = textureSize(data, 0).x;
-    return texelFetch(data, ivec2(index % width, index / width), 0);
-}
+vec4 cell(sampler2D data, int index) { return texelFetch(data, ivec2(index & 1023, index >> 10), 0); }
 vec3 number(float object) { int n = int(object + 0.5); return vec3(n & 255, (n >> 8) & 255, (n >> 16) & 255) / 255.0; }
 vec4 tintOf(float object) { return cell(tints, int(object + 0.5)); }
 float rungOf(float object) { return floor(cell(states, int(object + 0.5)).r * 255.0 + 0.5); }
@@ -43,8 +40,7 @@ flat out vec4 vLine;
 flat out vec2 vFrom;
 #endif
 void main() {
-    int width = textureSize(entries, 0).x;
-    uvec2 entry = texelFetch(entries, ivec2(gl_DrawID % width, gl_DrawID / width), 0).rg;
+    uvec2 entry = texelFetch(entries, ivec2(gl_DrawID & 1023, gl_DrawID >> 10), 0).rg;
     int place = int(entry.x) * 4;
     vec4 r0 = cell(places, place), r1 = cell(places, place + 1), r2 = cell(places, place + 2), about = cell(places, place + 3);
     vec4 local = vec4(position.xyz * cell(meshes, int(about.y + 0.5) * 3).xyz, 1.0);
@@ -365,7 +361,10 @@ layout(location = 0) out vec4 outColour;
 void main() { outColour = vec4(texture(colours, vAt).rgb, share); }
 `;
 
-/** Puts the picture on the screen: background, drawing, the pick's colour, and outlines of the pick and of what the pointer is over. */
+/**
+ * Puts the picture on the screen: drawing, the pick's colour, and outlines of the pick and of what the pointer is over. What is not needed is
+ * not compiled: where a processor draws, it works out both sides of every condition.
+ */
 export const screenFragment = /* glsl */ `
 precision highp float;
 precision highp sampler2D;
@@ -373,68 +372,62 @@ uniform sampler2D colours;
 uniform sampler2D numbers;
 uniform sampler2D ghosts;
 uniform sampler2D picks;
+uniform sampler2D takes;
 uniform vec3 grape;
 uniform vec3 hoverInk;
 uniform float hovered;
-uniform sampler2D takes;
-uniform float anyTake;
-uniform float anyPick;
 uniform float inked;
 uniform vec3 ink;
 uniform vec2 size;
 in vec2 vAt;
 layout(location = 0) out vec4 outColour;
 float decoded(vec3 bytes) { return dot(floor(bytes * 255.0 + 0.5), vec3(1.0, 256.0, 65536.0)); }
-float solidAt(ivec2 at) { return decoded(texelFetch(numbers, clamp(at, ivec2(0), ivec2(size) - 1), 0).rgb); }
-float overAt(ivec2 at) { return decoded(texelFetch(ghosts, clamp(at, ivec2(0), ivec2(size) - 1), 0).rgb); }
-/** What a click would pick: glass before what is solid, what is solid before a ghost. */
-float numberAt(ivec2 at) {
-    float over = overAt(at);
-    if (over >= 8388608.0) return over - 8388608.0;
-    float solid = solidAt(at);
-    return solid > 0.5 ? solid : over;
+ivec2 cellOf(float n) { return ivec2(int(n + 0.5) & 1023, int(n + 0.5) >> 10); }
+float picked(float n) { return n > 0.5 ? step(0.5, texelFetch(picks, cellOf(n), 0).r * 255.0) : 0.0; }
+/** What a click would pick: glass before what is solid, what is solid before a ghost; and whether that or what is solid is picked. */
+vec2 seenAt(ivec2 place) {
+    ivec2 at = clamp(place, ivec2(0), ivec2(size) - 1);
+    float solid = decoded(texelFetch(numbers, at, 0).rgb);
+    float over = decoded(texelFetch(ghosts, at, 0).rgb);
+    float here = over >= 8388608.0 ? over - 8388608.0 : solid > 0.5 ? solid : over;
+#if defined(PICKED)
+    return vec2(here, max(picked(solid), picked(here)));
+#else
+    return vec2(here, 0.0);
+#endif
 }
-/** What a click on an object takes. */
-float takenBy(float n) {
-    if (anyTake < 0.5 || n < 0.5) return n;
-    int index = int(n + 0.5);
-    int width = textureSize(takes, 0).x;
-    return decoded(texelFetch(takes, ivec2(index % width, index / width), 0).rgb);
-}
-float picked(float n) {
-    int index = int(n + 0.5);
-    int width = textureSize(picks, 0).x;
-    return n > 0.5 ? step(0.5, texelFetch(picks, ivec2(index % width, index / width), 0).r * 255.0) : 0.0;
+/** Whether the pointer is over it, or over what a click there takes with it. */
+bool isHovered(float n) {
+#if defined(TAKEN)
+    n = n > 0.5 ? decoded(texelFetch(takes, cellOf(n), 0).rgb) : n;
+#endif
+    return abs(n - hovered) < 0.5;
 }
 void main() {
     ivec2 at = ivec2(vAt * size);
     vec3 colour = texelFetch(colours, at, 0).rgb;
-    if (inked > 0.0) {
-        // A thin line where one object ends and another begins, as in a drawing.
-        vec3 own = texelFetch(numbers, at, 0).rgb;
-        vec3 right = texelFetch(numbers, min(at + ivec2(1, 0), ivec2(size) - 1), 0).rgb;
-        vec3 below = texelFetch(numbers, max(at - ivec2(0, 1), ivec2(0)), 0).rgb;
-        if (any(notEqual(own, right)) || any(notEqual(own, below))) colour = mix(colour, ink, inked);
-    }
-    if (anyPick + hovered > 0.5) {
-        float here = numberAt(at);
-        float pickedHere = anyPick > 0.5 ? max(picked(solidAt(at)), picked(here)) : 0.0;
-        colour = mix(colour, grape * (0.42 + 0.8 * dot(colour, vec3(0.3, 0.5, 0.2))), pickedHere * 0.84);
-        float pickEdge = 0.0;
-        float hoverEdge = 0.0;
-        for (int side = 0; side < 4; side++) {
-            ivec2 next = side == 0 ? ivec2(1, 0) : side == 1 ? ivec2(-1, 0) : side == 2 ? ivec2(0, 1) : ivec2(0, -1);
-            float there = numberAt(at + next);
-            if (anyPick > 0.5) pickEdge = max(pickEdge, (1.0 - pickedHere) * max(picked(solidAt(at + next)), picked(there)));
-            if (there == here) continue;
-            if (hovered > 0.5) {
-                bool isHere = abs(takenBy(here) - hovered) < 0.5;
-                hoverEdge = max(hoverEdge, float(isHere != (abs(takenBy(there) - hovered) < 0.5)));
-            }
-        }
-        colour = mix(colour, grape * 0.72, pickEdge);
-        colour = mix(colour, hoverInk, hoverEdge);
-    }
+#if defined(INKED)
+    // A thin line where one object ends and another begins, as in a drawing.
+    vec3 own = texelFetch(numbers, at, 0).rgb;
+    vec3 right = texelFetch(numbers, min(at + ivec2(1, 0), ivec2(size) - 1), 0).rgb;
+    vec3 below = texelFetch(numbers, max(at - ivec2(0, 1), ivec2(0)), 0).rgb;
+    if (any(notEqual(own, right)) || any(notEqual(own, below))) colour = mix(colour, ink, inked);
+#endif
+#if defined(PICKED) || defined(HOVERED)
+    vec2 here = seenAt(at);
+    vec2 beside[4] = vec2[](seenAt(at + ivec2(1, 0)), seenAt(at - ivec2(1, 0)), seenAt(at + ivec2(0, 1)), seenAt(at - ivec2(0, 1)));
+#if defined(PICKED)
+    colour = mix(colour, grape * (0.42 + 0.8 * dot(colour, vec3(0.3, 0.5, 0.2))), here.y * 0.84);
+    float pickEdge = (1.0 - here.y) * max(max(beside[0].y, beside[1].y), max(beside[2].y, beside[3].y));
+    colour = mix(colour, grape * 0.72, pickEdge);
+#endif
+#if defined(HOVERED)
+    bool isOver = isHovered(here.x);
+    bool isEdge = false;
+    for (int side = 0; side < 4; side++) isEdge = isEdge || isOver != isHovered(beside[side].x);
+    if (isEdge) colour = hoverInk;
+#endif
+#endif
     outColour = vec4(colour, 1.0);
 }
 `;
