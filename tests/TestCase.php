@@ -103,7 +103,7 @@ abstract class TestCase extends BaseTestCase
         if ($project === null) {
             $import = $this->takeIn($person, self::demoFile(), name: 'Marlpit Baths.glb');
             $project = $import->project ?? throw new \LogicException("The demo was not taken in: $import->error");
-            $snapshot ??= Snapshot::of($project, $person);
+            $snapshot ??= $this->snapshot($project, $person);
         }
 
         return $project;
@@ -117,10 +117,20 @@ abstract class TestCase extends BaseTestCase
         if ($project === null) {
             $project = $this->baths($person);
             (new Coarsen($project->id))->handle($this->app->make(SceneStore::class));
-            $snapshot ??= Snapshot::of($project->refresh(), $person);
+            $snapshot ??= $this->snapshot($project->refresh(), $person);
         }
 
         return $project;
+    }
+
+    /** A project as it is, with what rules and sorting are known to need worked out, as it is soon after a file was taken in. */
+    protected function snapshot(Project $project, User $person): Snapshot
+    {
+        $store = $this->app->make(SceneStore::class);
+        $store->ripen($project);
+        $store->columns($project)->column('properties');
+
+        return Snapshot::of($project, $person);
     }
 
     protected static function demoFile(): string

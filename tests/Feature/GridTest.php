@@ -19,9 +19,10 @@ final class GridTest extends ProjectTestCase
     {
         parent::setUp();
         foreach (range(1, 10) as $number) {
-            $this->send('POST', 'views', ['name' => "View $number", 'keep_rungs' => 1]);
+            $this->send('POST', 'views', ['name' => "View $number", 'keep_rungs' => 1], count: 0);
         }
-        $this->send('POST', 'views', ['name' => 'Camera', 'keep_camera' => 1, 'camera' => '{"eye":[1,2,3],"target":[0,0,0],"fov":40}']);
+        $camera = '{"eye":[1,2,3],"target":[0,0,0],"fov":40}';
+        $this->send('POST', 'views', ['name' => 'Camera', 'keep_camera' => 1, 'camera' => $camera], count: 0);
     }
 
     public function test_one_layer_is_hidden_in_seven_of_ten_views_in_one_change_and_taken_back(): void

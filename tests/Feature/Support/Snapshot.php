@@ -13,8 +13,8 @@ use Illuminate\Support\Facades\Schema;
 use Illuminate\Support\Facades\Storage;
 
 /**
- * A project as it was right after its file was taken in: its rows and its files, to be put back for the next test under another key and
- * for another person. That takes a fraction of the time that taking the file in does; tests of taking in do that themselves.
+ * A project as it was right after its file was taken in: its rows and its files, to be put back for the next test and for
+ * another person. That takes a fraction of the time that taking the file in does; tests of taking in do that themselves.
  */
 final class Snapshot
 {
@@ -65,12 +65,11 @@ final class Snapshot
         if (Project::query()->whereKey($this->project)->exists()) {
             return null;
         }
-        $key = substr($this->key, 0, -6).bin2hex(random_bytes(3));
         foreach (array_filter($this->rows) as $table => $rows) {
             $at = $this->persons[$table];
             $written = [];
             foreach ($rows as $row) {
-                $fields = explode("\t", str_replace($this->key, $key, rtrim($row, "\n")));
+                $fields = explode("\t", rtrim($row, "\n"));
                 if ($at !== false && $fields[$at] === (string) $this->person) {
                     $fields[$at] = (string) $person->id;
                 }
@@ -78,7 +77,7 @@ final class Snapshot
             }
             DB::connection()->getPdo()->pgsqlCopyFromArray($table, $written);
         }
-        File::copyDirectory("$this->folder/projects/$this->key", Storage::disk('local')->path("projects/$key"));
+        File::copyDirectory("$this->folder/projects/$this->key", Storage::disk('local')->path("projects/$this->key"));
         File::copyDirectory("$this->folder/sources", Storage::disk('local')->path('sources'));
 
         return Project::query()->findOrFail($this->project);
