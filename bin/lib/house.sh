@@ -10,7 +10,10 @@ PG_BIN=/usr/lib/postgresql/15/bin
 
 # How PHP compiles hot code: traces (4, 5), without keeping values in registers (the 0 in 1054). With registers, some traces give wrong
 # numbers after a while; docs/decisions/jit-without-registers.md has the evidence.
-JIT=(-d opcache.jit=1054 -d opcache.jit_buffer_size=64M -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000)
+# Only real loops are worth compiling: with the usual thresholds the framework's start-up is traced again and again, and every request
+# pays. The framework alone can use up the usual number of traces; the core's loops come later and must still find room.
+JIT=(-d opcache.jit=1054 -d opcache.jit_buffer_size=64M -d opcache.jit_max_root_traces=50000 -d opcache.jit_max_exit_counters=500000
+    -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=64)
 PHP=(php -d opcache.enable_cli=1 "${JIT[@]}")
 
 say() { printf '%s\n' "$*"; }
@@ -168,12 +171,8 @@ web() {
     fi
     if ! running "$STATE/run/fpm.pid"; then
         rm -f "$STATE/run/fpm.sock"
-        # Only real loops are worth compiling: with the usual thresholds the framework's start-up is traced again and again, and every
-        # request pays. The framework alone can use up the usual number of traces; the core's loops come later and must still find room.
         # Columns are millions of bytes: in pages of two megabytes, where there are such, a request touches a few instead of thousands.
         USE_ZEND_ALLOC_HUGE_PAGES=1 php-fpm8.2 --fpm-config "$STATE/fpm.conf" "${JIT[@]}" \
-            -d opcache.jit_hot_func=255 -d opcache.jit_hot_loop=250 \
-            -d opcache.jit_hot_return=255 -d opcache.jit_hot_side_exit=255 \
             -d opcache.memory_consumption=192 -d apc.enabled=1 -d apc.shm_size=256M \
             $( [ "$(id -u)" = 0 ] && printf -- '-R' ) >"$STATE/log/fpm-start.log" 2>&1 \
             || fail "PHP-FPM does not start; see $STATE/log/fpm-start.log"

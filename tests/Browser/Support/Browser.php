@@ -7,9 +7,7 @@ namespace Tests\Browser\Support;
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
 use Facebook\WebDriver\Exception\ElementNotInteractableException;
-use Facebook\WebDriver\Exception\JavascriptErrorException;
 use Facebook\WebDriver\Exception\StaleElementReferenceException;
-use Facebook\WebDriver\Exception\UnknownErrorException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\Remote\RemoteWebElement;
@@ -257,41 +255,14 @@ final class Browser
         );
     }
 
-    /** The page itself looks again and again: asked from outside, it would spend more time on answers than on what is waited for. */
     public function waitUntil(string $script, string $complaint, float $seconds = 40): self
     {
-        $waits = <<<JS
-            const [milliseconds, done] = arguments, until = performance.now() + milliseconds;
-            const is = () => { $script };
-            const look = () => {
-                try {
-                    if (is() === true) done(true);
-                    else if (performance.now() > until) done(false);
-                    else setTimeout(look, 20);
-                } catch (error) {
-                    done(String(error));
-                }
-            };
-            look();
-            JS;
         $until = microtime(true) + $seconds;
         do {
-            try {
-                $is = $this->driver->executeAsyncScript($waits, [1000 * min(15, max(0, $until - microtime(true)))]);
-            } catch (JavascriptErrorException | UnknownErrorException $error) {
-                // Another page came meanwhile.
-                if (preg_match('~unload|navigat|context~', $error->getMessage()) !== 1) {
-                    throw $error;
-                }
-                $is = false;
-                usleep(20_000);
-            }
-            if ($is === true) {
+            if ($this->js($script) === true) {
                 return $this;
             }
-            if (is_string($is)) {
-                throw new \RuntimeException("While waiting: $is");
-            }
+            usleep(30_000);
         } while (microtime(true) < $until);
         throw new \RuntimeException("After $seconds seconds $complaint. The page says: ".mb_strimwidth($this->text('body'), 0, 600));
     }
