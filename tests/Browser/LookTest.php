@@ -185,7 +185,7 @@ final class LookTest extends BrowserTestCase
         $browser->js('shelfBench.weight.close(); shelfBench.server.ask("POST", "/undo", {})');
         $browser->waitForText('#message', 'Undone: Put a coarser version')->waitUntil($now('==='), 'the page draws the coarser one');
         $browser->settled();
-        // In how many slices a picture is drawn follows from how busy the machine is, and from that which of two faces in one place is seen.
+        // How busy the machine is says in how many slices a picture is drawn, and that which of two faces in one place is seen.
         $apart = $browser->js('return keptApart()');
         self::assertGreaterThanOrEqual(0, $apart, 'the canvas has another size');
         self::assertLessThan(0.002, $apart, 'as it was, but for single pixels');

@@ -362,8 +362,8 @@ void main() { outColour = vec4(texture(colours, vAt).rgb, share); }
 `;
 
 /**
- * Puts the picture on the screen: drawing, the pick's colour, and outlines of the pick and of what the pointer is over. What is not needed is
- * not compiled: where a processor draws, it works out both sides of every condition.
+ * Puts the picture on the screen: drawing, the pick's colour, and outlines of the pick and of what the pointer is over. What is not
+ * needed is not compiled: where a processor draws, it works out both sides of every condition.
  */
 export const screenFragment = /* glsl */ `
 precision highp float;
