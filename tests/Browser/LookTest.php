@@ -123,6 +123,76 @@ final class LookTest extends BrowserTestCase
         self::assertGreaterThan(2000, strlen((string) $whole), 'there is nothing in the picture');
     }
 
+    /** The step to the screen again, pixel by pixel in plain loops, from what was drawn: which pixels differ by more than rounding. */
+    private const SCREEN_TWIN = <<<'JS'
+        const { canvas } = shelfBench, { painter } = canvas, { frames, look } = painter, { screen } = look;
+        canvas.isAside = true;
+        const { width, height, renderer, mean } = frames, front = frames.targets[frames.front];
+        const read = (target, attachment) => {
+            const bytes = new Uint8Array(width * height * 4);
+            renderer.readRenderTargetPixels(target, 0, 0, width, height, bytes, undefined, attachment);
+            return bytes;
+        };
+        const colours = read(front, 0);
+        const [solid, over] = [1, 2].map((at) => read(front, at)).map((bytes) =>
+            Array.from({ length: width * height }, (_, n) => bytes[n * 4] + bytes[n * 4 + 1] * 256 + bytes[n * 4 + 2] * 65536));
+        const hit = over.map((number, n) => number >= 2 ** 23 ? number - 2 ** 23 : solid[n] || number);
+        const sheet = new mean.constructor(width, height, { depthBuffer: false });
+        const mixed = (a, b, share) => a.map((value, at) => value + (b[at] - value) * share);
+        const common = (numbers) => [...numbers.reduce((all, n) => all.set(n, (all.get(n) ?? 0) + 1), new Map())]
+            .filter(([n]) => n > 0).sort((a, b) => b[1] - a[1]).map(([n]) => n);
+        const seen = common(hit);
+        const takes = Uint32Array.from({ length: canvas.states.length }, (_, n) => n - (n % 40) + 1);
+        const found = { glass: over.filter((n) => n >= 2 ** 23).length, ghosts: over.filter((n) => n > 0 && n < 2 ** 23).length };
+        const wrong = {};
+        for (const [name, edges, pick, hovered, taken] of [
+            ['plain', 'none', [], 0, null], ['ink', 'only', [], 0, null], ['pick', 'own', seen.slice(0, 40), 0, null],
+            ['behind glass', 'own', common(solid).slice(0, 9), 0, null], ['hover', 'own', [], seen[1], null],
+            ['pick and hover', 'only', seen.slice(2, 30), seen[2], null], ['taken', 'own', [], takes[seen[1]], takes],
+            ['all', 'only', seen.slice(5, 25), takes[seen[3]], takes],
+        ]) {
+            look.setPick(Uint8Array.from({ length: canvas.states.length }, (_, n) => Number(pick.includes(n))));
+            look.setTakes(taken);
+            screen.anyTake.value = taken ? 1 : 0;
+            [frames.edges, frames.smoothed] = [edges, false];
+            frames.compose(sheet, hovered);
+            const shown = read(sheet, 0), set = new Set(pick);
+            const [ink, grape, hoverInk] = [screen.ink, screen.grape, screen.hoverInk].map(({ value }) => value.toArray());
+            const isPicked = (n) => set.has(solid[n]) || set.has(hit[n]);
+            const isOver = (n) => (taken && hit[n] > 0 ? taken[hit[n]] : hit[n]) === hovered;
+            wrong[name] = 0;
+            for (let y = 0; y < height; y++)
+                for (let x = 0; x < width; x++) {
+                    const n = y * width + x;
+                    const beside = [[1, 0], [-1, 0], [0, 1], [0, -1]].map(([dx, dy]) =>
+                        Math.min(height - 1, Math.max(0, y + dy)) * width + Math.min(width - 1, Math.max(0, x + dx)));
+                    let colour = [0, 1, 2].map((at) => colours[n * 4 + at] / 255);
+                    const isLine = [beside[0], beside[3]].some((next) => solid[next] !== solid[n]);
+                    if (edges === 'only' && isLine) colour = mixed(colour, ink, 0.75);
+                    const light = 0.42 + 0.8 * (colour[0] * 0.3 + colour[1] * 0.5 + colour[2] * 0.2);
+                    if (isPicked(n)) colour = mixed(colour, grape.map((value) => value * light), 0.84);
+                    else if (beside.some(isPicked)) colour = grape.map((value) => value * 0.72);
+                    if (hovered > 0 && beside.some((next) => isOver(next) !== isOver(n))) colour = hoverInk;
+                    if (colour.some((value, at) => Math.abs(Math.min(1, value) * 255 - shown[n * 4 + at]) > 1.01)) wrong[name]++;
+                }
+        }
+        sheet.dispose();
+        return [wrong, found];
+        JS;
+
+    public function test_what_comes_to_the_screen_is_what_plain_loops_over_the_pixels_give(): void
+    {
+        $browser = $this->workbench();
+        $browser->size(900, 500);
+        $browser->js('shelfBench.server.ask("POST", "/rungs", { keys: "L2,L5", rung: 2 })');
+        $browser->waitForText('#message', 'Ghost')->settled();
+        [$wrong, $found] = (array) $browser->js(self::SCREEN_TWIN);
+        self::assertGreaterThan(300, $found['glass']);
+        self::assertGreaterThan(300, $found['ghosts']);
+        self::assertSame(array_fill_keys(array_keys($wrong), 0), $wrong);
+        self::assertCount(8, $wrong);
+    }
+
     public function test_coarser_versions_come_while_the_page_is_open_and_what_is_coarser_is_said_tinted_and_made_so_on_purpose(): void
     {
         $browser = $this->workbench();
