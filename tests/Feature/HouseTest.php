@@ -238,7 +238,7 @@ final class HouseTest extends TestCase
         for ($change = 0; $change < 8; $change++) {
             $this->post("/projects/$project->key/file", ['layer' => 2 + ($change % 2), 'keys' => 'O500,O501']);
         }
-        self::assertLessThan($before + 40, $files());
+        self::assertLessThan($before + 30, $files());
         $this->assertIndexTrue($project);
     }
 

@@ -1,4 +1,7 @@
-/** Shared by all drawing: how a placement, a mesh and a material are read from their textures. */
+/**
+ * Shared by all drawing: how a placement, a mesh and a material are read from their textures, which are 1024 wide or have one row: where a
+ * processor draws, a division for each value would cost more than reading it.
+ */
 const READING = /* glsl */ `
 precision highp float;
 precision highp int;
