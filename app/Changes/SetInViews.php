@@ -14,8 +14,10 @@ use App\Changes\Edits\RowEdit;
 use App\Models\View;
 use VineShelf\Layers\Layer;
 use VineShelf\Output\Output;
+use VineShelf\Rungs\BeforeHiding;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
+use VineShelf\Rungs\Turn;
 
 /** A block of rows and views: what the views keep for the rows is set, cleared, copied or pasted in one change, whatever its size. */
 final class SetInViews extends Command
@@ -44,13 +46,15 @@ final class SetInViews extends Command
             }
             $before = $view->settings();
             $after = $change($before, $place);
+            $known = BeforeHiding::following($view->beforeHiding(), $before, $after);
             [$was, $is] = [base64_encode($before->pack()), base64_encode($after->pack())];
             if ($was !== $is) {
                 $steps[] = new RowEdit(
                     'views',
                     $view->no,
-                    ['rungs' => $was, 'pictured' => $view->pictured] + self::known($bench, $view, []),
-                    ['rungs' => $is, 'pictured' => 0] + self::known($bench, $view, $layers),
+                    ['rungs' => $was, 'before_hiding' => self::packed($view->beforeHiding()), 'pictured' => $view->pictured] +
+                        self::known($bench, $view, []),
+                    ['rungs' => $is, 'before_hiding' => self::packed($known), 'pictured' => 0] + self::known($bench, $view, $layers),
                 );
             }
         }
@@ -64,23 +68,28 @@ final class SetInViews extends Command
     }
 
     /**
-     * The rows are at a rung in the views, or nothing is set for them.
+     * The rows are at a rung in the views, or nothing is set for them; or those that are hidden are given back what they had.
      *
      * @param list<View>  $views
-     * @param Rung|null   $rung    null to set nothing
+     * @param Rung|Turn|null $rung null to set nothing
      * @param bool        $pictures whether the project's output settings are meant as well
      */
-    public static function set(Bench $bench, Targets $targets, array $views, ?Rung $rung, bool $pictures = false): self
+    public static function set(Bench $bench, Targets $targets, array $views, Rung|Turn|null $rung, bool $pictures = false): self
     {
         $rows = $targets->forRungs($bench);
         self::checkSize($targets);
         $organizers = $bench->organizers();
-        $output = $pictures ? new SetOutput($bench, $targets, $rung === null ? null : Output::from($rung->value)) : null;
+        $output = $pictures ? new SetOutput($bench, $targets, $rung instanceof Rung ? Output::from($rung->value) : $rung) : null;
 
         return new self(
             $bench,
             $views,
-            static fn (Settings $settings): Settings => $rows->set($settings, $rung, $organizers),
+            static fn (Settings $settings, int $place): Settings => $rows->turned(
+                $settings,
+                $rung,
+                $organizers,
+                $views[$place]->beforeHiding(),
+            ),
             $targets->layers,
             ($rung?->label() ?? 'Nothing set').' in '.self::inWords($views, $pictures).": {$targets->inWords($bench)}",
             $output?->edits()->steps ?? [],
@@ -187,6 +196,11 @@ final class SetInViews extends Command
         };
 
         return implode(' and ', array_filter([$words, $pictures ? 'pictures' : '']));
+    }
+
+    private static function packed(Settings $known): ?string
+    {
+        return $known->isEmpty() ? null : base64_encode($known->pack());
     }
 
     private static function checkSize(Targets $targets): void

@@ -8,14 +8,18 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\Edits\Edits;
+use App\Changes\Edits\MembersEdit;
 use App\Changes\Edits\RowEdit;
 use VineShelf\Folders\Folder;
 use VineShelf\Layers\Layer;
 use VineShelf\Output\Output;
 use VineShelf\Own\OwnValue;
 use VineShelf\Rungs\OneAtATime;
+use VineShelf\Rungs\OutputSettings;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
+use VineShelf\Rungs\Turn;
+use VineShelf\Scene\Bits;
 use VineShelf\Tags\Tag;
 
 /** What pictures show of layers, tags, folders of tags and objects is set, or set to nothing. */
@@ -25,35 +29,38 @@ final class SetOutput extends Command
 
     private readonly Edits $edits;
 
+    private readonly string $note;
+
     private readonly string $title;
 
     /** @var list<RowEdit> */
     private array $rows = [];
 
     /**
-     * @param Output|null $output null to set nothing
+     * @param Output|Turn|null $output null to set nothing; or rows are hidden in pictures, or given back what they had before they were
      * @param string      $note   why it is never in pictures; kept with that only
      */
-    public function __construct(Bench $bench, Targets $targets, ?Output $output, string $note = '')
+    public function __construct(Bench $bench, Targets $targets, Output|Turn|null $output, string $note = '')
     {
-        $note = $output === Output::Never ? trim((string) preg_replace('~\s+~u', ' ', $note)) : '';
-        if (mb_strlen($note) > self::LONGEST_NOTE) {
-            throw new Refused('The note has at most '.self::LONGEST_NOTE.' characters; it has '.mb_strlen($note).'.', 'note');
+        $this->note = $output === Output::Never ? trim((string) preg_replace('~\s+~u', ' ', $note)) : '';
+        if (mb_strlen($this->note) > self::LONGEST_NOTE) {
+            throw new Refused('The note has at most '.self::LONGEST_NOTE.' characters; it has '.mb_strlen($this->note).'.', 'note');
         }
         $locked = $targets->rows->and($bench->inEffect()->locked());
         $this->leftAlone = self::lockedInWords($locked->count());
         $targets = $targets->without($locked);
         foreach (['layers', 'tags', 'folders'] as $table) {
             foreach ($targets->$table as $number) {
-                $this->set($bench, $table, $number, $output, $note);
+                $this->set($bench, $table, $number, $output);
             }
         }
         $this->hideSiblings($bench, $targets, $output);
-        $value = $output === null ? null : rtrim($output->word().' '.$note);
-        $this->edits = new Edits([...$this->rows, ...(new Valuing($bench, $targets->rows, OwnValue::OUTPUT, $value))->steps]);
+        $this->edits = new Edits([...$this->rows, ...$this->ofObjects($bench, $targets->rows, $output)]);
         $this->title =
             match ($output) {
                 null => 'Nothing set for pictures: ',
+                Turn::Hide => 'In pictures hidden: ',
+                Turn::Back => 'Shown again in pictures: ',
                 Output::Never => 'Never in pictures: ',
                 default => 'In pictures '.lcfirst($output->label()).': ',
             }.$targets->inWords($bench);
@@ -69,9 +76,10 @@ final class SetOutput extends Command
         return $this->edits;
     }
 
-    private function set(Bench $bench, string $table, int $number, ?Output $output, string $note): void
+    private function set(Bench $bench, string $table, int $number, Output|Turn|null $to): void
     {
         $row = self::row($bench, $table, $number);
+        [$output, $note] = $this->becomes($row->output, $row->outputNote, $to);
         if ($row->output !== $output || $row->outputNote !== $note) {
             $this->rows[] = new RowEdit(
                 $table,
@@ -82,13 +90,67 @@ final class SetOutput extends Command
         }
     }
 
-    /** Of what is shown one at a time, the others are hidden when one is shown. */
-    private function hideSiblings(Bench $bench, Targets $targets, ?Output $output): void
+    /**
+     * What is set for a row, and the note with it, from what was: a row that is hidden remembers what it had. A click leaves what is never
+     * in pictures as it is.
+     *
+     * @return array{Output|null, string}
+     */
+    private function becomes(?Output $now, string $note, Output|Turn|null $to): array
     {
-        if ($output === null || $output->rung() === Rung::Hidden->value) {
+        if ($to === Turn::Back) {
+            return $now === Output::Hidden ? [OutputSettings::before($note), ''] : [$now, $note];
+        }
+        if ($now === Output::Hidden && ($to === Turn::Hide || $to === Output::Hidden) || ($now === Output::Never && $to === Turn::Hide)) {
+            return [$now, $note];
+        }
+        if ($to === Turn::Hide || $to === Output::Hidden) {
+            return [Output::Hidden, OutputSettings::remembering($now)];
+        }
+
+        return [$to, $this->note];
+    }
+
+    /**
+     * The same for objects: those that have the same setting go together.
+     *
+     * @return list<MembersEdit|RowEdit>
+     */
+    private function ofObjects(Bench $bench, Bits $rows, Output|Turn|null $to): array
+    {
+        $steps = [];
+        $left = $rows;
+        foreach ($bench->organizers()->own->values(OwnValue::OUTPUT) as $value) {
+            $have = $rows->and($bench->scene()->valued($value->number));
+            $left = $left->without($have);
+            $becomes = $this->becomes(OutputSettings::read($value->value), OutputSettings::note($value->value), $to);
+            array_push($steps, ...$this->valuing($bench, $have, $becomes));
+        }
+
+        return [...$steps, ...$this->valuing($bench, $left, $this->becomes(null, '', $to))];
+    }
+
+    /**
+     * @param array{Output|null, string} $becomes
+     *
+     * @return list<MembersEdit|RowEdit>
+     */
+    private function valuing(Bench $bench, Bits $rows, array $becomes): array
+    {
+        [$output, $note] = $becomes;
+
+        return $rows->isEmpty()
+            ? []
+            : (new Valuing($bench, $rows, OwnValue::OUTPUT, $output === null ? null : rtrim($output->word().' '.$note)))->steps;
+    }
+
+    /** Of what is shown one at a time, the others are hidden when one is shown. */
+    private function hideSiblings(Bench $bench, Targets $targets, Output|Turn|null $output): void
+    {
+        if ($output === null || $output === Turn::Hide || ($output instanceof Output && $output->rung() === Rung::Hidden->value)) {
             return;
         }
-        $rung = Rung::from($output->rung() ?? Rung::Full->value);
+        $rung = Rung::from($output instanceof Output ? $output->rung() ?? Rung::Full->value : Rung::Full->value);
         $rungs = static fn (array $values): array => array_map(
             static fn (int $value): int => Output::from($value)->rung() ?? Rung::Full->value,
             $values,
@@ -101,7 +163,7 @@ final class SetOutput extends Command
         $after = OneAtATime::shown($before, $bench->organizers(), $targets->layers, $targets->tags, $targets->folders);
         foreach (['layers', 'tags', 'folders'] as $table) {
             foreach (array_diff_assoc($after->$table, $before->$table) as $number => $hidden) {
-                $this->set($bench, $table, $number, Output::from($hidden), '');
+                $this->set($bench, $table, $number, Output::from($hidden));
             }
         }
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Ledger;
 
 use VineShelf\Output\Output;
+use VineShelf\Rungs\OutputSettings;
 use VineShelf\Rungs\Rung;
 
 /** What pictures show of a row. */
@@ -16,7 +17,7 @@ final readonly class InPictures
         public Rung $inEffect,
         /** Whether what it holds differs. */
         public bool $mixed,
-        /** Why it is never in pictures. */
+        /** Why it is never in pictures; or what it had set before it was hidden, see {@see OutputSettings::before()}. */
         public string $note = '',
     ) {}
 
@@ -24,6 +25,18 @@ final readonly class InPictures
     public function ownRung(): Rung
     {
         return Rung::from($this->own?->rung() ?? Rung::Full->value);
+    }
+
+    /** Why it is never in pictures; empty where nobody said, or where it is in some. */
+    public function reason(): string
+    {
+        return $this->own === Output::Never ? $this->note : '';
+    }
+
+    /** The word of what a click gives back to a row that is hidden; "none" for nothing set. */
+    public function before(): string
+    {
+        return $this->own === Output::Hidden ? OutputSettings::before($this->note)?->word() ?? 'none' : 'none';
     }
 
     public function label(): string

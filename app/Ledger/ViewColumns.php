@@ -33,6 +33,9 @@ final class ViewColumns
     /** @var array<int, Settings> by number of the view */
     private array $settings = [];
 
+    /** @var array<int, GivesBack> by number of the view */
+    private array $givesBack = [];
+
     /** @var array<int, Bits> object numbers, by number of the view */
     private array $newcomers = [];
 
@@ -80,6 +83,12 @@ final class ViewColumns
     public function pixels(): int
     {
         return count($this->all) * $this->width();
+    }
+
+    /** What a click on a cell of a view gives back. */
+    public function givesBack(View $view): GivesBack
+    {
+        return $this->givesBack[$view->no] ??= new GivesBack($view->beforeHiding());
     }
 
     public function settings(View $view): Settings

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
+use VineShelf\Rungs\BeforeHiding;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Parked;
@@ -63,6 +64,7 @@ final class Desk extends Model
 
     protected $casts = [
         'rungs' => Casts\Bytes::class,
+        'before_hiding' => Casts\Bytes::class,
         'pick' => Casts\Bytes::class,
         'ledger' => 'array',
         'isolated' => Casts\Bytes::class,
@@ -91,9 +93,18 @@ final class Desk extends Model
         return $found ?? $query()->firstOrFail();
     }
 
+    /** Writes the own rungs, and remembers what those had that are hidden then. */
     public function putSettings(Settings $rungs): void
     {
+        $known = BeforeHiding::following($this->beforeHiding(), $this->settings(), $rungs);
         $this->setAttribute('rungs', $rungs->pack());
+        $this->setAttribute('before_hiding', $known->isEmpty() ? null : $known->pack());
+    }
+
+    /** What hidden rows had set before, as {@see BeforeHiding} has it. */
+    public function beforeHiding(): Settings
+    {
+        return Settings::unpack(Casts\Bytes::read($this->getAttributes()['before_hiding'] ?? null));
     }
 
     public function putPick(Pick $pick): void

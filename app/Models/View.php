@@ -39,6 +39,7 @@ use VineShelf\Views\Known;
  * @property list<int>|null $known_folders
  * @property int|null $known_object the newest object that the view knows, null when it was kept before that was noted
  * @property int $known_turn the number that the next change would have got when it was kept, updated or reviewed
+ * @property string|null $before_hiding packed settings, see {@see beforeHiding()}
  * @property string $picture file on the disk for kept files, empty for none
  * @property int $pictured revision of the project that the picture shows, 0 once the view shows something else
  * @property Carbon $kept_at
@@ -67,6 +68,7 @@ final class View extends Model implements Shelved
         'camera' => 'array',
         'rungs' => Casts\Bytes::class,
         'own_output' => Casts\Bytes::class,
+        'before_hiding' => Casts\Bytes::class,
         'tint' => 'array',
         'section' => 'array',
         'isolated' => Casts\Bytes::class,
@@ -128,6 +130,12 @@ final class View extends Model implements Shelved
     public function settings(): Settings
     {
         return Settings::unpack(Casts\Bytes::read($this->getAttributes()['rungs'] ?? null));
+    }
+
+    /** What rows that are hidden in the view had set before, as {@see \VineShelf\Rungs\BeforeHiding} has it. */
+    public function beforeHiding(): Settings
+    {
+        return Settings::unpack(Casts\Bytes::read($this->getAttributes()['before_hiding'] ?? null));
     }
 
     /** What it shows alone; null when it says nothing of that. */

@@ -17,7 +17,7 @@ final class DeskSteps
     private const KEPT = 200;
 
     /**
-     * @param callable(Settings): Settings $change
+     * @param callable(Settings, Settings): Settings $change of the own rungs, given also what hidden rows had before
      * @param (callable(Desk): mixed)|null $besides what else changes on the desk, and is not taken back with the rungs
      *
      * @param (callable(Desk): mixed)|null $facets  what else changes, of {@see Desk::facets()}, and is taken back with them
@@ -35,7 +35,7 @@ final class DeskSteps
                 $facets($desk);
             }
             $before = $desk->settings();
-            $after = $change($before);
+            $after = $change($before, $desk->beforeHiding());
             $is = $desk->facets();
             if ($before->same($after) && $is === $was) {
                 return false;

@@ -45,7 +45,9 @@ final readonly class InPicturesOf
         if (! $left->isEmpty()) {
             $found['none '] = true;
         }
-        [$this->now, $this->note] = count($found) === 1 ? explode(' ', (string) array_key_first($found), 2) : ['', ''];
+        [$this->now, $note] = count($found) === 1 ? explode(' ', (string) array_key_first($found), 2) : ['', ''];
+        // A hidden row's note says what it had before.
+        $this->note = $this->now === Output::Never->word() ? $note : '';
     }
 
     private static function key(?Output $output, string $note): string

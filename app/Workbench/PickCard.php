@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Workbench;
 
 use App\Bench\Bench;
+use App\Ledger\GivesBack;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
 use VineShelf\Rungs\Rung;
@@ -29,6 +30,13 @@ final readonly class PickCard
         /** @var array<int, int> picked objects by their own lock */
         public array $locks,
         public Lock $nextLock,
+        /** What is in effect for the pick, the highest where it differs, and whether it does. */
+        public Rung $inEffect,
+        public bool $mixed,
+        /** What one picked object has set itself; null for several. */
+        public ?Rung $own,
+        /** What a click gives back to it when it is hidden, see {@see GivesBack}. */
+        public string $back,
         /**
          * Tags that some or all of the pick and what it holds have, and those that are pinned: the tag, "all", "some" or "none", and how
          * many have it.
@@ -65,6 +73,7 @@ final readonly class PickCard
         $locks = $scene->locks()->histogram($picked);
         krsort($locks);
         $hidden = $picked->and($bench->seen()->rungs()->being(Rung::Hidden->value))->count();
+        $rungs = $bench->inEffect()->rungs()->histogramOf($picked);
         $first = $picked->slice(0, 1)[0];
         arsort($kinds);
         $title =
@@ -90,6 +99,10 @@ final readonly class PickCard
             $locks,
             // Where they differ, first all become as protected as the most protected one.
             count($locks) === 1 ? Lock::from((int) array_key_first($locks))->next() : Lock::from(max([0, ...array_keys($locks)])),
+            Rung::from(max([0, ...array_keys($rungs)])),
+            count($rungs) > 1,
+            $count === 1 ? $bench->settings()->reaching($scene->number($first)) ?? Rung::Full : null,
+            $count === 1 ? (new GivesBack($bench->desk->beforeHiding()))->to("O{$scene->number($first)}") : 'none',
             array_slice($tags, 0, self::PILLS),
             max(0, count($tags) - self::PILLS),
         );
@@ -132,6 +145,15 @@ final readonly class PickCard
         }
 
         return $tags;
+    }
+
+    /** What is in effect for the pick, and what a click on its mark does. */
+    public function rungTitle(): string
+    {
+        $now = $this->mixed ? 'at different rungs' : lcfirst($this->inEffect->label());
+        $held = $this->own !== null && $this->inEffect->value < $this->own->value ? ', held down' : '';
+
+        return "The pick: $now$held. A click ".($this->mixed || $this->inEffect !== Rung::Hidden ? 'hides it.' : 'shows it again.');
     }
 
     /** What the whole pick's own locks are, and what the button does. */

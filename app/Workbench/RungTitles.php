@@ -76,7 +76,7 @@ final class RungTitles
         if (! $this->ofPictures) {
             return "Its own setting is {$row->own->label()}.";
         }
-        $note = ($row->pictures->note ?? '') === '' ? '' : ": {$row->pictures?->note}";
+        $note = ($reason = $row->pictures?->reason() ?? '') === '' ? '' : ": $reason";
 
         return $row->pictures?->own === null ? 'Nothing is set for pictures.' : "Set for pictures: {$row->pictures->own->label()}$note.";
     }

@@ -7,12 +7,15 @@ namespace App\Workbench;
 use App\Bench\Bench;
 use App\Bench\Targets;
 use VineShelf\Organizers\Organizers;
-use VineShelf\Rungs\OneAtATime;
 use VineShelf\Rungs\Rows;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
+use VineShelf\Rungs\Turn;
 
-/** A rung for rows, as a change of a desk's settings: objects that are locked are left alone, siblings shown one at a time are hidden. */
+/**
+ * A rung for rows, or what a click on their mark does, as a change of a desk's settings: objects that are locked are left alone, siblings
+ * shown one at a time are hidden.
+ */
 final readonly class RungsOf
 {
     /** Objects that were left alone. */
@@ -26,8 +29,8 @@ final readonly class RungsOf
 
     private string $what;
 
-    /** @param Rung|null $rung null to set nothing */
-    public function __construct(Bench $bench, Targets $targets, private ?Rung $rung)
+    /** @param Rung|Turn|null $rung null to set nothing */
+    public function __construct(Bench $bench, Targets $targets, private Rung|Turn|null $rung)
     {
         $held = $targets->rows->and($bench->inEffect()->locked());
         $this->locked = $held->count();
@@ -54,10 +57,9 @@ final readonly class RungsOf
         return "$this->what: ".($this->rung?->label() ?? 'nothing set').'.';
     }
 
-    public function on(Settings $desk): Settings
+    /** @param Settings $known what hidden rows had before, as {@see \VineShelf\Rungs\BeforeHiding} has it */
+    public function on(Settings $desk, Settings $known): Settings
     {
-        $set = $this->rows->set($desk, $this->rung, $this->organizers);
-
-        return OneAtATime::shown($set, $this->organizers, $this->targets->layers, $this->targets->tags, $this->targets->folders);
+        return $this->rows->turned($desk, $this->rung, $this->organizers, $known);
     }
 }

@@ -20,6 +20,8 @@ use VineShelf\Tags\Tag;
  */
 final readonly class OutputSettings
 {
+    private const BEFORE = 'was ';
+
     /**
      * @param array<int, int> $layers
      * @param array<int, int> $tags
@@ -78,6 +80,18 @@ final readonly class OutputSettings
     public static function read(string $value): Output
     {
         return Output::named(explode(' ', $value, 2)[0]) ?? Output::Full;
+    }
+
+    /** The note of a row that is hidden in pictures: what it had set before; empty for nothing. */
+    public static function remembering(?Output $before): string
+    {
+        return $before === null ? '' : self::BEFORE.$before->word();
+    }
+
+    /** What a row had set before it was hidden in pictures, as its note says; null for nothing. */
+    public static function before(string $note): ?Output
+    {
+        return str_starts_with($note, self::BEFORE) ? Output::named(substr($note, strlen(self::BEFORE))) : null;
     }
 
     /** The note in a value of the property {@see OwnValue::OUTPUT}. */

@@ -41,6 +41,28 @@ final readonly class Rows
         return $rung === null ? $set : OneAtATime::shown($set, $organizers, $this->layers, $this->tags, $this->folders);
     }
 
+    /**
+     * Settings in which the rows are at a rung, are hidden, or have again what they had before they were; of what is shown one at a time,
+     * the others are hidden.
+     *
+     * @param Rung|Turn|null $to    null to set nothing
+     * @param Settings       $known what they had, as {@see BeforeHiding} has it
+     */
+    public function turned(Settings $settings, Rung|Turn|null $to, Organizers $organizers, Settings $known): Settings
+    {
+        if ($to !== Turn::Back) {
+            return $this->set($settings, $to === Turn::Hide ? Rung::Hidden : $to, $organizers);
+        }
+
+        return OneAtATime::shown(
+            BeforeHiding::givenBack($settings, $this, $known),
+            $organizers,
+            $this->layers,
+            $this->tags,
+            $this->folders,
+        );
+    }
+
     /** Settings in which the rows are as others have them, what is held alone as well. */
     public function copied(Settings $from, Settings $to): Settings
     {

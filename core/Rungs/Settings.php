@@ -311,6 +311,13 @@ final readonly class Settings
         return $result;
     }
 
+    /** Whether nothing is set. */
+    public function isEmpty(): bool
+    {
+        return $this->layers === [] && $this->objects === [] && $this->tags === [] && $this->folders === [] &&
+            $this->layersAlone === [] && $this->objectsAlone === [] && $this->ceiling === Rung::Full->value;
+    }
+
     /** Whether both set the same, Full counting as nothing: so it is on a desk. */
     public function same(self $other): bool
     {

@@ -42,19 +42,13 @@ final class ControlTest extends BrowserTestCase
         $browser->press('Enter')->waitForText('#message', 'In pictures full')->press('Escape');
         $browser->waitUntil("return (shelfBench.canvas.states[$tree] & 15) === 5", 'the tree is not in the picture again');
 
-        // In the ledger by mouse: a bar of the mark sets, the same again sets nothing; the desk's mark stays.
+        // In the ledger by mouse: a click hides, one more gives back; the desk's mark stays.
         $browser->click('#isolated [data-command=turn-sides]')->waitUntil('return shelfBench.side === "desk"', 'the output stays');
         $out = '.row[data-name="51 Seats"] .out';
         $set = static fn (): mixed => $browser->js('return document.querySelector(\'.row[data-name="51 Seats"]\').dataset.output');
-        $bar = static function (int $bar) use ($browser, $out): void {
-            [$left, $top] = $browser->cornerOf($out);
-            $browser->clickAt($left + 27 - 13 + 5.2 * $bar - 2.6, $top + 14);
-        };
-        $bar(2);
-        $browser->waitForText('#message', 'In pictures ghost: 51 Seats.');
-        self::assertSame('2', $set());
-        $bar(2);
-        $browser->waitForText('#message', 'Nothing set for pictures: 51 Seats.');
+        $browser->click($out)->waitForText('#message', 'In pictures hidden: 51 Seats.');
+        self::assertSame('0', $set());
+        $browser->click($out)->waitForText('#message', 'Shown again in pictures: 51 Seats.');
         self::assertSame(
             ['none', '5'],
             [$set(), $browser->js('return document.querySelector(\'.row[data-name="51 Seats"]\').dataset.own')],

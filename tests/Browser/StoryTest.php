@@ -65,11 +65,11 @@ final class StoryTest extends BrowserTestCase
         self::assertNotSame($other, $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y));
         self::assertSame(2, $browser->js('return Number(document.querySelector("#foot").textContent.match(/(\d+) hidden/)[1])'));
 
-        // Ghost the roof by clicking its second bar, and keep the view.
+        // Rest on the roof's mark, make it a ghost by the name that unfolds, and keep the view.
         $browser->js('shelfBench.ledger.scroll.scrollTop = 0');
         $browser->waitFor('#row-L5');
         [$left, $top] = $browser->cornerOf('#row-L5 .rung svg');
-        $browser->clickAt($left + 6.5, $top + 8);
+        $browser->mouse('moved', $left + 6, $top + 8)->waitFor('#unfolded [data-word="2"]')->click('#unfolded [data-word="2"]');
         $browser->waitForText('#message', '20 Roof: Ghost.')->settled();
         $browser->click('[data-command="keep-view"]')->waitFor('#view-name');
         $browser->type('#view-name', 'Without the trees');

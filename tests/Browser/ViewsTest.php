@@ -22,12 +22,21 @@ final class ViewsTest extends BrowserTestCase
         $browser->press('Alt+v')->waitFor('.view-head')->waitFor('#grid-strip select');
         $keys = $browser->js('return [...document.querySelectorAll("#rows .row")].slice(0, 4).map((row) => row.dataset.key)');
         self::assertIsArray($keys);
-        $this->dragged($browser, self::cell($keys[2], 1), self::cell($keys[2], 7));
+        // With Shift a block of cells is chosen.
+        $browser->drag(self::cell($keys[2], 1), self::cell($keys[2], 7), 'Shift');
         $browser->waitForText('#grid-bar', '7 cells');
         $browser->click('[data-grid-rung="0"]')->waitForText('#message', 'Hidden in 7 views');
         self::assertSame(['0', '0', '0', '0', '0', '0', '0', '', '', ''], $this->says($browser, $keys[2]));
         $browser->click('#message [data-command=undo]')->waitForText('#message', 'Undone: Hidden in 7 views');
         $browser->waitUntil("return document.querySelectorAll('.says-0').length === 0", 'the cells stay hidden');
+        // Without, drawing over them hides them, and once more gives them back what they had.
+        $browser->drag(self::cell($keys[2], 2), self::cell($keys[3], 4))->waitForText('#message', 'Hidden in 3 views: 2 layers.');
+        self::assertSame(['', '0', '0', '0', '', '', '', '', '', ''], $this->says($browser, $keys[3]));
+        $browser->drag(self::cell($keys[3], 4), self::cell($keys[2], 2))->waitForText('#message', 'Shown again in 3 views: 2 layers.');
+        $browser->waitUntil("return document.querySelectorAll('.says-0').length === 0", 'the cells stay hidden');
+        $browser->click(self::cell($keys[2], 5))->waitForText('#message', 'Hidden in view View 5');
+        self::assertSame('0', $this->says($browser, $keys[2])[4]);
+        $browser->click(self::cell($keys[2], 5))->waitForText('#message', 'Shown again in view View 5');
         // By keyboard: from the row into its cells, three to the right, one down, and a ghost.
         $browser->js('shelfBench.ledger.focus(shelfBench.ledger.row(arguments[0]))', $keys[1]);
         $browser->press('Control+ArrowRight')->press('Shift+ArrowRight')->press('Shift+ArrowRight')->press('Shift+ArrowDown');
@@ -147,21 +156,5 @@ final class ViewsTest extends BrowserTestCase
         );
 
         return is_array($says) ? array_values($says) : [];
-    }
-
-    private function dragged(Browser $browser, string $from, string $to): void
-    {
-        $middle = static function (string $of) use ($browser): array {
-            $place = $browser->js(
-                'const { left, top, width, height } = document.querySelector(arguments[0]).getBoundingClientRect();'.
-                    'return [left + width / 2, top + height / 2]',
-                $of,
-            );
-            \assert(is_array($place));
-
-            return [(float) $place[0], (float) $place[1]];
-        };
-        $browser->mouse('moved', ...$middle($from))->mouse('pressed', ...$middle($from));
-        $browser->mouse('moved', ...$middle($to))->mouse('released', ...$middle($to));
     }
 }

@@ -62,6 +62,7 @@ use VineShelf\Output\Output;
 use VineShelf\Own\OwnValue;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
+use VineShelf\Rungs\Turn;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Members;
 use VineShelf\Views\Facet;
@@ -468,7 +469,7 @@ abstract class SequenceTestCase extends ProjectTestCase
             28, 29 => new SetOutput(
                 $bench,
                 Targets::named(Keys::of($some([...$keys, 'O3', 'O7', 'O12', 'O20'])), $bench),
-                [null, ...Output::cases()][mt_rand(0, 8)],
+                [null, Turn::Hide, Turn::Back, ...Output::cases()][mt_rand(0, 10)],
                 ['', 'helper'][mt_rand(0, 1)],
             ),
             30 => new KeepView($bench, $name(), [[Facet::Output], [Facet::Tint, Facet::Section]][mt_rand(0, 1)], null, ''),

@@ -15,13 +15,13 @@ use VineShelf\Scene\Scene;
 final readonly class RowEdit implements Edit
 {
     /** Columns whose values are bytes; they are stored in base64. */
-    private const BINARY = ['rungs', 'own_output', 'members', 'isolated', 'strangers'];
+    private const BINARY = ['rungs', 'own_output', 'members', 'isolated', 'strangers', 'before_hiding'];
 
     /** Columns that follow from others, so that nobody has to answer for them: pictures of views. */
     private const FOLLOWING = ['picture', 'pictured'];
 
     /** Columns that a row that goes need not have as they were when it came: what follows from others. */
-    private const DERIVED = [...self::FOLLOWING, 'size'];
+    private const DERIVED = [...self::FOLLOWING, 'size', 'before_hiding'];
 
     /** Columns in which nothing is something else than empty. */
     private const KEPT_OR_NOT = ['isolated'];

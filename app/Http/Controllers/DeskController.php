@@ -12,19 +12,19 @@ use App\Changes\Command;
 use App\Models\Desk;
 use App\Workbench\Answer;
 use App\Workbench\DeskSteps;
+use App\Workbench\RungAsked;
 use App\Workbench\RungsOf;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
-use VineShelf\Rungs\Rung;
 
 /** What a person does to their own desk: set rungs, take that back, choose where new objects land. */
 final class DeskController
 {
     public function rung(Request $request, Bench $bench): Response
     {
-        $given = $request->validate(['rung' => ['required', 'integer', 'between:0,5'], 'on' => ['nullable', 'in:rows,pick']]);
-        $rung = Rung::from((int) $given['rung']);
+        $given = $request->validate(['rung' => ['required', RungAsked::RULE], 'on' => ['nullable', 'in:rows,pick']]);
+        $rung = RungAsked::named((string) $given['rung']);
         $targets = ($given['on'] ?? 'rows') === 'pick' ? Targets::pick($bench) : Targets::in($request, $bench);
         $rungs = new RungsOf($bench, $targets, $rung);
         $changed = ! $rungs->isEmpty() && DeskSteps::take($bench, $rungs->name(), $rungs->on(...));

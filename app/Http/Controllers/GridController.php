@@ -14,11 +14,13 @@ use App\Ledger\Block;
 use App\Ledger\GridSheet;
 use App\Workbench\Answer;
 use App\Workbench\DeskSteps;
+use App\Workbench\RungAsked;
 use App\Workbench\RungsOf;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
 use VineShelf\Rungs\Rung;
+use VineShelf\Rungs\Turn;
 
 /** The ledger widened over views: what views keep for rows is set, copied and pasted, a block at a time. */
 final class GridController
@@ -30,8 +32,8 @@ final class GridController
     /** The rows of a block get a rung in its columns, or nothing. */
     public function set(Request $request, Bench $bench): Response
     {
-        $given = $request->validate(['rung' => ['required', 'in:0,1,2,3,4,5,none']]);
-        $rung = $given['rung'] === 'none' ? null : Rung::from((int) $given['rung']);
+        $given = $request->validate(['rung' => ['required', RungAsked::RULE]]);
+        $rung = RungAsked::named((string) $given['rung']);
         $block = Block::in($request, $bench);
         $onDesk = $block->hasDesk ? $this->onDesk($bench, Targets::named(Keys::of($block->keys()), $bench), $rung) : null;
         $command = null;
@@ -142,7 +144,7 @@ final class GridController
         return $text;
     }
 
-    private function onDesk(Bench $bench, Targets $targets, ?Rung $rung): ?RungsOf
+    private function onDesk(Bench $bench, Targets $targets, Rung|Turn|null $rung): ?RungsOf
     {
         $rungs = new RungsOf($bench, $targets, $rung);
 

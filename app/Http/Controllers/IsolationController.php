@@ -22,7 +22,7 @@ final class IsolationController
 {
     private const RESTS = ['hidden' => Rung::Hidden, 'ghost' => Rung::Ghost, 'box' => Rung::Box];
 
-    /** Looks at the pick, at rows or at what a rule finds alone, one step deeper each time. */
+    /** Looks at the pick, at rows or at what a rule finds alone, one step deeper each time; with "turn", once more goes back. */
     public function isolate(Request $request, Bench $bench): Response
     {
         $rest = self::rest($request, 'hidden');
@@ -36,11 +36,25 @@ final class IsolationController
         if ($objects->count() === 0) {
             throw new Refused('There is nothing to look at alone; pick objects first.');
         }
-        DeskChange::on($bench, static function (Desk $desk) use ($objects, $rest): void {
-            $desk->putIsolation($desk->isolation()->deeper($objects, $rest));
+        $turns = $request->boolean('turn');
+        $isBack = DeskChange::on($bench, static function (Desk $desk) use ($objects, $rest, $turns): bool {
             // It is the desk that something is looked at alone on.
             $desk->shows_output = false;
+            $now = $desk->isolation();
+            if ($turns && $now->isOn() && $now->objects()->pack() === $objects->pack()) {
+                $desk->putIsolation($now->back());
+
+                return true;
+            }
+            $desk->putIsolation($now->deeper($objects, $rest));
+
+            return false;
         });
+        if ($isBack) {
+            return Answer::to($bench, $request)
+                ->saying($bench->isolation()->isOn() ? 'One step back.' : 'Everything is back as it was.')
+                ->send();
+        }
         $state = [Rung::Hidden->value => 'hidden', Rung::Box->value => 'at most a box'][$rest->value] ?? 'at most a ghost';
 
         return Answer::to($bench, $request)

@@ -18,6 +18,7 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
 use VineShelf\Output\Output;
+use VineShelf\Rungs\Turn;
 use VineShelf\Scene\Pick;
 
 /** What pictures show: set for rows or the pick, looked at instead of the desk, and compared with it. */
@@ -44,7 +45,7 @@ final class OutputController
         $given = $request->validate([
             'output' => [
                 'required',
-                'in:none,'.implode(',', array_map(static fn (Output $case): string => $case->word(), Output::cases())),
+                'in:none,hide,back,'.implode(',', array_map(static fn (Output $case): string => $case->word(), Output::cases())),
             ],
             'on' => ['nullable', 'in:rows,pick'],
             'note' => ['nullable', 'string'],
@@ -54,7 +55,7 @@ final class OutputController
             static fn (Bench $held): SetOutput => new SetOutput(
                 $held,
                 ($given['on'] ?? 'rows') === 'pick' ? Targets::pick($held) : Targets::in($request, $held),
-                Output::named((string) $given['output']),
+                Turn::tryFrom((string) $given['output']) ?? Output::named((string) $given['output']),
                 $given['note'] ?? '',
             ),
         );

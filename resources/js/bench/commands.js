@@ -295,6 +295,7 @@ export function commandsOf(bench) {
         command('Find', 'kinds', 'Filter by kind…', '', (from) => bench.menus.openKinds(from)),
         command('Find', 'commands', 'Every command and every name', 'Ctrl+k', () => bench.commandBox.open()),
 
+        command('Show', 'unfold-rungs', 'Unfold the rungs of the row, or of the pick', 'Shift+u', () => bench.marks.unfoldHere()),
         command('Ledger', 'jump', 'Jump to a row by the start of its name', "'", () => jump(bench)),
         command('Ledger', 'turn-next', 'Show the next of those shown one at a time', '>', () => bench.turnNext(1)),
         command('Ledger', 'turn-back', 'Show the one before', '<', () => bench.turnNext(-1)),

@@ -1,5 +1,6 @@
 import { nestByKey } from './nesting.js';
 import { listenToDrag } from './dragging.js';
+import { markOf } from './rungmarks.js';
 
 /**
  * Mouse and keyboard in the ledger: picking, folding, rungs, locks, renaming, filing by drag.
@@ -17,10 +18,7 @@ export function listenToLedger(bench) {
         const key = row.dataset.key ?? '';
         if (on.closest('button.fold')) return void ledger.fold(key, row.getAttribute('aria-expanded') !== 'true');
         if (on.closest('.choice')) return void bench.setRung([key], 5);
-        const rung = on.closest('.rung');
-        if (rung) return void bench.setRung(keysFor(bench, key), rungAt(/** @type {HTMLElement} */ (rung), event, Number(row.dataset.own)));
-        const output = /** @type {HTMLElement | null} */ (on.closest('.out'));
-        if (output) return void bench.setOutput(keysFor(bench, key), outputAt(output, event, row.dataset.output ?? 'none'));
+        if (markOf(on)) return;
         if (on.closest('.lock-button')) return void bench.setLock(keysFor(bench, key), (Number(row.dataset.lock) + 1) % 3);
         if (on.closest('.more-button')) return void bench.openRowMenu(row, /** @type {HTMLElement} */ (on.closest('.more-button')));
         choose(bench, row, event);
@@ -59,34 +57,6 @@ export function listenToLedger(bench) {
  */
 function keysFor(bench, key) {
     return bench.ledger.selected.has(key) ? [...bench.ledger.selected] : [key];
-}
-
-/**
- * Which rung a click on a mark means: the bar under the pointer; the lowest one again hides.
- * @param {HTMLElement} mark
- * @param {MouseEvent} event
- * @param {number} own
- */
-function rungAt(mark, event, own) {
-    if (event.detail === 0) return own === 0 ? 5 : 0;
-    const { left, width } = /** @type {Element} */ (mark.querySelector('svg')).getBoundingClientRect();
-    const bar = Math.max(1, Math.min(5, Math.floor(((event.clientX - left) / width) * 5) + 1));
-    return bar === 1 && own === 1 ? 0 : bar;
-}
-
-/**
- * What a click on the mark of pictures means: the bar under the pointer, the lowest one again hides; the one that is set is set no more.
- * @param {HTMLElement} mark
- * @param {MouseEvent} event
- * @param {string} own
- * @returns {string}
- */
-function outputAt(mark, event, own) {
-    if (event.detail === 0) return own === '0' ? 'none' : '0';
-    const { left, width } = mark.getBoundingClientRect();
-    const bar = Math.max(1, Math.min(5, Math.floor(((event.clientX - left - (width - 26) / 2) / 26) * 5) + 1));
-    const rung = bar === 1 && own === '1' ? '0' : String(bar);
-    return rung === own ? 'none' : rung;
 }
 
 /**

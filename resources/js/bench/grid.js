@@ -77,13 +77,14 @@ export class Grid {
     /** @param {PointerEvent} event */
     onDown(event) {
         const cell = this.cellOf(event.target);
-        if (!cell || event.button !== 0) return;
+        // A click without Shift turns the cell; see RungMarks.
+        if (!cell || event.button !== 0 || !event.shiftKey) return;
         event.preventDefault();
         event.stopPropagation();
         const here = this.at(cell);
         this.dragging = true;
         this.where = '';
-        if (!event.shiftKey || !this.anchor) this.anchor = here;
+        this.anchor ??= here;
         cell.focus({ preventScroll: true });
         this.choose(rectangle(this.anchor, here));
     }

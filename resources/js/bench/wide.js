@@ -1,6 +1,8 @@
+/** Where a cell is. @typedef {{place: number, column: number}} At */
+
 /**
- * The ledger widened over tags and sets: a click on a cell puts what the row stands for in or out, Shift a whole rectangle; with the
- * keyboard in a cell, arrow keys move, Shift extends, Space turns it, + puts in, - takes out.
+ * The ledger widened over tags and sets: a click on a cell puts what the row stands for in or out, drawing over others gives all what the
+ * first one got, Shift a whole rectangle; with the keyboard in a cell, arrow keys move, Shift extends, Space turns it, + puts in, - takes out.
  * @param {import('./workbench.js').Workbench} bench
  */
 export function listenToWide(bench) {
@@ -17,17 +19,43 @@ export function listenToWide(bench) {
     const cellOf = (/** @type {EventTarget | null} */ target) =>
         /** @type {HTMLElement | null} */ (target instanceof Element ? target.closest('.member') : null);
 
+    /** A press on a cell, drawn over others: all get what the first one got. @type {{from: At, to: At, on: boolean} | null} */
+    let stroke = null;
+    const at = (/** @type {HTMLElement} */ cell) => ({ place: placeOf(bench, cell), column: columnOf(cell) });
+    ledger.rows.addEventListener('pointerdown', (event) => {
+        const cell = cellOf(event.target);
+        if (!cell || event.button !== 0) return;
+        event.preventDefault();
+        cell.focus({ preventScroll: true });
+        const here = at(cell);
+        if (event.shiftKey && anchor) return void change(bench, rectangle(anchor, here), stateAt(bench, anchor) === 'in');
+        anchor = here;
+        stroke = { from: here, to: here, on: cell.dataset.state !== 'in' };
+    });
+    ledger.rows.addEventListener('pointerover', (event) => {
+        const cell = stroke ? cellOf(event.target) : null;
+        if (!stroke || !cell) return;
+        stroke.to = at(cell);
+        mark(bench, rectangle(stroke.from, stroke.to));
+    });
+    addEventListener('pointerup', () => {
+        const done = stroke;
+        stroke = null;
+        if (done) change(bench, rectangle(done.from, done.to), done.on).then(() => mark(bench, null));
+    });
+    addEventListener('pointercancel', () => {
+        stroke = null;
+        mark(bench, null);
+    });
+    ledger.rows.addEventListener('dragstart', (event) => stroke && event.preventDefault(), true);
     ledger.rows.addEventListener(
         'click',
         (event) => {
             const cell = cellOf(event.target);
             if (!cell) return;
             event.stopPropagation();
-            const here = { place: placeOf(bench, cell), column: columnOf(cell) };
-            cell.focus();
-            if (event.shiftKey && anchor) return void change(bench, rectangle(anchor, here), stateAt(bench, anchor) === 'in');
-            anchor = here;
-            change(bench, rectangle(here, here), cell.dataset.state !== 'in');
+            // Those that no pointer made.
+            if (event.detail === 0) change(bench, rectangle(at(cell), at(cell)), cell.dataset.state !== 'in');
         },
         true,
     );

@@ -23,6 +23,7 @@ import { Narrowing } from './narrowing.js';
 import { listenToCanvas } from './pointing.js';
 import { Portrait } from './portrait.js';
 import { Regions } from './regions.js';
+import { RungMarks } from './rungmarks.js';
 import { keepRoom } from './room.js';
 import { askForRow } from './newrow.js';
 import { renameInPlace } from './rename.js';
@@ -100,6 +101,7 @@ export class Workbench {
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);
         listenToWide(this);
+        this.marks = new RungMarks(this);
         this.grid = new Grid(this);
         listenToCompare(this, this.dialogs.element);
         listenToSharing(this, this.dialogs.element);

@@ -61,19 +61,18 @@
             <button class="button" data-command="isolate" title="Look at the pick alone (I); Shift+I leaves the rest as ghosts">
                 Isolate
             </button>
-            <span class="rung-set" role="group" aria-label="Rung of the pick">
-                @foreach ([5 => 'Full', 4 => 'Plain', 3 => 'Coarse', 2 => 'Ghost', 1 => 'Box', 0 => 'Hidden'] as $rung => $label)
-                    <button
-                        class="button rung-choice"
-                        data-command="rung-pick"
-                        data-rung="{{ $rung }}"
-                        title="{{ $label }} ({{ $rung }})"
-                        aria-label="{{ $label }}"
-                    >
-                        {!! Marks::rung(VineShelf\Rungs\Rung::from($rung), VineShelf\Rungs\Rung::from($rung)) !!}
-                    </button>
-                @endforeach
-            </span>
+            <button
+                class="button rung"
+                data-column="P"
+                data-own="{{ $card->own?->value ?? '' }}"
+                data-effect="{{ $card->inEffect->value }}"
+                @if ($card->mixed) data-mixed="1" @endif
+                data-back="{{ $card->back }}"
+                data-why="{{ $card->rungTitle() }}"
+                aria-label="{{ $card->rungTitle() }}"
+            >
+                {!! Marks::rung($card->own ?? $card->inEffect, $card->inEffect, $card->mixed) !!}
+            </button>
             @if ($bench->mayChange())
                 <button class="button" data-command="lock-pick" data-lock="{{ $card->nextLock->value }}" title="{{ $card->lockTitle() }}">
                     {{ ['Open', 'Guard', 'Lock'][$card->nextLock->value] }}

@@ -12,6 +12,7 @@
     $over = $memberships->columns();
     $slots = new App\Ledger\Slots($bench);
     $columns = $ledger->columns;
+    $givesBack = new App\Ledger\GivesBack($bench->desk->beforeHiding());
 @endphp
 <div
     class="window"
@@ -122,7 +123,12 @@
                             ><button
                                 class="rung"
                                 tabindex="-1"
-                                title="{{ $titles->of($row) }}"
+                                data-column="D"
+                                data-own="{{ $row->own->value }}"
+                                data-effect="{{ $row->inEffect->value }}"
+                                @if ($row->mixed) data-mixed="1" @endif
+                                data-back="{{ $givesBack->to($row->key) }}"
+                                data-why="{{ $titles->of($row) }}"
                                 aria-label="{{ $row->rungLabel() }}"
                             >
                                 {!! Marks::rung($row->own, $row->inEffect, $row->mixed) !!}
@@ -135,8 +141,12 @@
                                 class="out @if ($row->pictures->own === null) unset @endif"
                                 tabindex="-1"
                                 @disabled (!$bench->mayChange())
-                                @if ($row->isSetItself()) data-itself="1" @endif
-                                title="{{ $pictureTitles->of($row) }}"
+                                data-column="O"
+                                data-own="{{ $row->pictures->own?->word() ?? '' }}"
+                                data-effect="{{ $row->pictures->inEffect->value }}"
+                                @if ($row->pictures->mixed) data-mixed="1" @endif
+                                data-back="{{ $row->pictures->before() }}"
+                                data-why="{{ $pictureTitles->of($row) }}"
                                 aria-label="{{ $row->pictures->label() }}"
                             >
                                 {!! Marks::output($row->pictures->own, $row->pictures->inEffect, $row->pictures->mixed) !!}

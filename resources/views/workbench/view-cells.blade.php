@@ -13,8 +13,10 @@
             tabindex="-1"
             data-says="{{ $says }}"
             data-col="V{{ $view->no }}"
+            @if ($says === '0') data-back="{{ $columns->givesBack($view)->to($row->key) }}" @endif
+            @if ($part) data-mixed="1" @endif
+            data-why="{{ $view->name }}: {{ $word }}"
             aria-label="{{ $title }} in {{ $view->name }}: {{ $word }}"
-            title="{{ $view->name }}: {{ $word }}"
         >
             @if ($rung !== null) {!! Marks::rung($rung, $rung, $part) !!} @endif
         </button></span

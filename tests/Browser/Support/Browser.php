@@ -339,6 +339,32 @@ final class Browser
         return $this->mouse('pressed', $x, $y, $held, $button, $count)->mouse('released', $x, $y, $held, $button, $count);
     }
 
+    /** Presses the mouse on one element, and lets it go on another. */
+    public function drag(string $from, string $to, string $held = ''): self
+    {
+        [$x, $y] = $this->middleOf($from);
+        [$there, $below] = $this->middleOf($to);
+
+        return $this->mouse('moved', $x, $y, $held)
+            ->mouse('pressed', $x, $y, $held)
+            ->mouse('moved', ($x + $there) / 2, ($y + $below) / 2, $held)
+            ->mouse('moved', $there, $below, $held)
+            ->mouse('released', $there, $below, $held);
+    }
+
+    /** @return array{float, float} */
+    public function middleOf(string $selector): array
+    {
+        $place = $this->js(
+            'const { left, top, width, height } = document.querySelector(arguments[0]).getBoundingClientRect();'.
+                'return [left + width / 2, top + height / 2]',
+            $selector,
+        );
+        \assert(is_array($place));
+
+        return [(float) $place[0], (float) $place[1]];
+    }
+
     /** The mouse itself, at a place of the page. @param string $what "moved", "pressed" or "released" */
     public function mouse(string $what, float $x, float $y, string $held = '', string $button = 'left', int $count = 1): self
     {

@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use Tests\Browser\Support\Browser;
+
+/** What is done a hundred times a day, by mouse and by keyboard. */
+final class GesturesTest extends BrowserTestCase
+{
+    public function test_one_click_on_a_mark_hides_and_one_gives_back_however_quick_and_whatever_the_answer_takes(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        $bars = static fn (string $row): mixed => $browser->js(
+            'return document.querySelectorAll(`#row-${arguments[0]} .rung .on`).length',
+            $row,
+        );
+        $own = static fn (string $row): mixed => $browser->js('return document.querySelector(`#row-${arguments[0]}`).dataset.own', $row);
+        // Wherever in the mark; it shows before the server has answered.
+        [$x, $y] = $browser->middleOf('#row-L5 .rung');
+        $answers = self::holdAnswers($browser);
+        foreach ([-12, 0, 12] as $aside) {
+            $browser->clickAt($x + $aside, $y);
+            self::assertSame(0, $bars('L5'), 'it is not hidden at once');
+            $browser->clickAt($x + $aside, $y);
+            self::assertSame(5, $bars('L5'), 'it is not given back at once');
+        }
+        $answers();
+        $browser->waitUntil('return shelfBench.marks.ahead.size === 0', 'the answers do not come');
+        self::assertSame([5, '5'], [$bars('L5'), $own('L5')]);
+
+        // What it was comes back, also after two clicks within 80 milliseconds, and after those of a reload.
+        $browser->js('return shelfBench.setRung(["L5"], 2)');
+        $browser->clickAt($x, $y)->waitForText('#message', '20 Roof: Hidden.');
+        $browser->js('location.reload()');
+        $browser->waitUntil('return window.shelfBench && document.querySelectorAll("#row-L5 .rung .on").length === 0', 'it is shown');
+        $browser->js('shelfBench.canvas.frame = () => {}');
+        $browser->clickAt($x, $y)->waitForText('#message', '20 Roof: Shown again.');
+        self::assertSame('2', $own('L5'));
+        $browser->clickAt($x, $y);
+        usleep(80_000);
+        $browser->clickAt($x, $y)->waitUntil('return shelfBench.marks.ahead.size === 0', 'the answers do not come');
+        self::assertSame([2, '2'], [$bars('L5'), $own('L5')]);
+
+        // By keyboard: hidden by number, the rungs unfolded, one chosen; the row has the keyboard again.
+        $browser->js('shelfBench.ledger.focus(shelfBench.ledger.row("L5"))');
+        $browser->press('0')->waitForText('#message', '20 Roof: Hidden.');
+        $browser->press('Shift+u')->waitFor('#unfolded:popover-open')->waitForText('#unfolded .why-line', 'is hidden by its own setting');
+        $browser->waitUntil('return document.activeElement.dataset.word === "0"', 'the rung that it has is not pointed out');
+        $browser->press('ArrowUp', 'ArrowUp')->press('Enter')->waitForText('#message', '20 Roof: Ghost.');
+        $browser->waitUntil('return document.activeElement.dataset.key === "L5"', 'the row has lost the keyboard');
+        self::assertSame([], $browser->complaints());
+    }
+
+    public function test_drawing_over_marks_gives_all_what_the_first_one_got_in_one_request(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        $browser->js('return shelfBench.setRung(["L7"], 1)');
+        $browser->js(
+            'const { server } = shelfBench, ask = server.ask.bind(server); window.asked = [];'.
+                'server.ask = (method, path, values) => (path === "/pulse" || asked.push(path), ask(method, path, values));',
+        );
+        $hidden = static fn (): mixed => $browser->js(
+            'return [...document.querySelectorAll(".rows .row")].filter(({ dataset }) => dataset.own === "0").map(({ dataset }) => dataset.key)',
+        );
+        $browser->drag('#row-L6 .rung', '#row-L9 .rung')->waitForText('#message', '4 layers: Hidden.');
+        self::assertSame(['L6', 'L7', 'L8', 'L9'], $hidden());
+        self::assertSame(['/rungs'], $browser->js('return asked'));
+        // Back over fewer: each gets what it had; those that the pointer went over and came back from get nothing.
+        [$x, $y] = $browser->middleOf('#row-L8 .rung');
+        $browser->mouse('moved', $x, $y)->mouse('pressed', $x, $y)->mouse('moved', $x, $y - 84)->mouse('moved', $x, $y - 28);
+        $browser->mouse('released', $x, $y - 28)->waitForText('#message', '2 layers: Shown again.');
+        self::assertSame(['L6', 'L9'], $hidden());
+        self::assertSame('1', $browser->js('return document.querySelector("#row-L7").dataset.own'));
+        $browser->click('#message [data-command=desk-undo]')->waitForText('#message', 'Taken back');
+        self::assertSame(['L6', 'L7', 'L8', 'L9'], $hidden());
+        // Escape leaves it, and no row is dragged.
+        $browser->mouse('moved', $x, $y)->mouse('pressed', $x, $y)->mouse('moved', $x, $y + 56);
+        self::assertTrue($browser->has('.swept'));
+        $browser->press('Escape')->mouse('released', $x, $y + 56);
+        self::assertFalse($browser->has('.swept'));
+        self::assertSame(['L6', 'L7', 'L8', 'L9'], $hidden());
+        // Only this, and all again.
+        $browser->mouse('moved', $x, $y)->clickAt($x, $y, 'Control')->waitForText('#message', 'isolated');
+        $browser->clickAt($x, $y, 'Control')->waitForText('#message', 'Everything is back as it was.');
+        // The pick's own mark.
+        $browser->js('return shelfBench.pick({ keys: "L3", mode: "replace" })');
+        $browser->click('#card .rung')->waitForText('#message', 'Hidden')->click('#card .rung')->waitForText('#message', 'Shown again');
+        self::assertSame([], $browser->complaints());
+    }
+
+    /** From here on answers wait until what is returned is called. */
+    private static function holdAnswers(Browser $browser): \Closure
+    {
+        $browser->js(
+            'const { server } = shelfBench, send = server.send.bind(server); const held = new Promise((go) => (window.letGo = go));'.
+                'server.send = (...how) => held.then(() => send(...how));',
+        );
+
+        return static fn () => $browser->js('window.letGo()');
+    }
+}
