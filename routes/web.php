@@ -122,6 +122,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/report/{source}', [ProjectController::class, 'report'])->name('projects.report');
             Route::get('/ledger', [LedgerController::class, 'rows'])->name('ledger');
             Route::post('/ledger', [LedgerController::class, 'arrange'])->name('ledger.arrange');
+            Route::get('/ledger/keys', [LedgerController::class, 'keys'])->name('ledger.keys');
             Route::get('/ledger/place', [LedgerController::class, 'place'])->name('ledger.place');
             Route::get('/pulse', [WorkbenchController::class, 'pulse'])->name('pulse');
             Route::get('/records', [CanvasController::class, 'records'])->name('records');
@@ -174,6 +175,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/pick/reach', [ReachController::class, 'ask'])->name('pick.ways');
             Route::post('/pick/reach', [ReachController::class, 'reach'])->name('pick.reach');
             Route::post('/pick/meet', [SightController::class, 'meet'])->name('pick.meet');
+            Route::post('/pick/step', [PickController::class, 'step'])->name('pick.step');
             Route::post('/parked/{slot}', [ParkedController::class, 'park'])
                 ->where('slot', '[1-9]')
                 ->name('park');

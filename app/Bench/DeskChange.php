@@ -8,7 +8,10 @@ use App\Models\Desk;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Rungs\Settings;
 
-/** The one way to write a desk: its row is held, the change works on what is there now, and the revision rises. */
+/**
+ * The one way to write a desk: its row is held, the change works on what is there now, the revision rises, and what was picked before is
+ * remembered.
+ */
 final class DeskChange
 {
     /**
@@ -22,7 +25,9 @@ final class DeskChange
     {
         [$desk, $result] = DB::transaction(static function () use ($bench, $change): array {
             $desk = self::held($bench->project->id, $bench->person->id);
+            $picked = $desk->pick();
             $result = $change($desk);
+            PickHistory::follow($desk, $picked);
             $desk->revision++;
             $desk->save();
 

@@ -25,6 +25,7 @@ use VineShelf\Scene\Pick;
  * @property bool $lands_in_new whether every new layer becomes the landing layer
  * @property list<string> $pins what is pinned beside the slots: keys of tags and sets, and rules
  * @property int $next_step
+ * @property int $pick_at which of the picks before it came to last, see {@see \App\Bench\PickHistory}
  * @property array<string, mixed> $section as {@see \VineShelf\Section\Section::toArray()} gives it
  * @property int $alone_layer the layer that is looked at alone, one after the other; 0 for none
  * @property string $edges how the canvas draws edges, one of {@see self::EDGES}
@@ -52,6 +53,7 @@ final class Desk extends Model
         'view_no' => 0,
         'landing_layer' => 1,
         'next_step' => 1,
+        'pick_at' => 0,
         'tint' => '{}',
         'lands_in_new' => false,
         'pins' => '[]',

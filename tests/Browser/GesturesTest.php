@@ -90,6 +90,61 @@ final class GesturesTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_a_click_on_a_row_never_costs_the_pick_and_the_pick_before_is_one_key_away(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        $browser->js('return shelfBench.server.ask("POST", "/tags", { name: "Wet", keys: "O5,O6" })');
+        $picked = static fn (): mixed => $browser->js('return shelfBench.reading.then(() => shelfBench.picked)');
+        $is = static fn (int $count): Browser => $browser->waitUntil("return shelfBench.picked === $count", "not $count are picked");
+        // The count picks, with Shift it adds, with Alt it takes away; a row becomes current.
+        $browser->click('#row-L3 button.count');
+        $is(14);
+        $browser->clickWith('#row-L4 button.count', 'Shift');
+        $is(67);
+        $browser->clickWith('#row-L3 button.count', 'Alt');
+        $is(53);
+        foreach (['tags', 'kinds', 'materials', 'sources', 'layers'] as $lens) {
+            $browser->js('return shelfBench.turn(document.getElementById("lens-" + arguments[0]))', $lens);
+            $browser->waitFor(".window[data-lens=$lens] .row .label")->click('.rows .row .label');
+            $browser->waitUntil('return shelfBench.ledger.selected.size === 1', "no row of $lens is current");
+            self::assertSame(53, $picked(), $lens);
+        }
+        $browser->click('#row-L5 .label')->clickWith('#row-L8 .label', 'Shift');
+        $browser->waitUntil('return shelfBench.ledger.selected.size === 4', 'the rows between are not current');
+        $browser->clickWith('#row-L10 .label', 'Control');
+        self::assertSame([5, 53], [$browser->js('return shelfBench.ledger.selected.size'), $picked()]);
+        // The row of an object is the object: a click picks it, Shift all between, Ctrl one more or less.
+        $browser->click('#row-L14 .fold')->waitFor('#row-L14 + .row:not(.is-layer)');
+        $objects = $browser->js('return [...document.querySelectorAll("#rows .row")].map((row) => row.dataset.key).filter((key) => key[0] === "O")');
+        self::assertIsArray($objects);
+        $browser->click("#row-$objects[0] .label");
+        $is(1);
+        $browser->clickWith("#row-$objects[2] .label", 'Shift');
+        $is(3);
+        $browser->clickWith("#row-$objects[1] .label", 'Control');
+        $is(2);
+        // A click on nothing clears; one key brings it back, and those before it, and forth.
+        $browser->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press('Escape');
+        $is(0);
+        foreach ([['(', 2], ['(', 3], ['(', 1], ['(', 53], [')', 1]] as [$key, $count]) {
+            $browser->press($key);
+            $is($count);
+        }
+        $browser->click('[data-command=pick-after]');
+        $is(3);
+        // By keyboard: Enter picks what the row holds, Shift adds it; Shift and an arrow make rows current.
+        $browser->js('shelfBench.ledger.focus(shelfBench.ledger.row("L3"))');
+        $browser->press('Enter');
+        $is(14);
+        $browser->press('ArrowDown', 'Shift+Enter');
+        $is(67);
+        $browser->press('Shift+ArrowDown', 'Shift+ArrowDown');
+        $browser->waitUntil('return [...shelfBench.ledger.selected].join() === "L4,L5,L6"', 'the rows are not current');
+        self::assertSame(67, $picked());
+        self::assertSame([], $browser->complaints());
+    }
+
     /** From here on answers wait until what is returned is called. */
     private static function holdAnswers(Browser $browser): \Closure
     {

@@ -23,6 +23,8 @@ use Illuminate\View\View;
 /** The ledger's windows, how a person has it open, and where rows stand in it. */
 final class LedgerController
 {
+    private const MOST_ROWS = 5000;
+
     public function rows(Request $request, Bench $bench): Response
     {
         $ledger = Ledger::asked($bench, $request);
@@ -76,6 +78,18 @@ final class LedgerController
         }
 
         return new JsonResponse(['key' => $key, 'place' => $place]);
+    }
+
+    /** Keys of the layers, tags, sets and other rows that are no objects, in a stretch of the ledger. */
+    public function keys(Request $request, Bench $bench): JsonResponse
+    {
+        preg_match('~^(\d{1,9})-(\d{1,9})$~D', $request->string('span')->value(), $span);
+        [$from, $to] = [(int) ($span[1] ?? 0), (int) ($span[2] ?? 0)];
+        $keys = Ledger::asked($bench, $request)
+            ->lens()
+            ->keys(min($from, $to), min(self::MOST_ROWS, abs($to - $from) + 1));
+
+        return new JsonResponse(['keys' => array_values(array_filter($keys, static fn (string $key): bool => $key[0] !== 'O'))]);
     }
 
     /** The next row of the ledger, as it is unfolded, whose name starts with something; from the top again after the last one. */

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Bench\Bench;
 use App\Bench\DeskChange;
 use App\Bench\Keys;
+use App\Bench\PickHistory;
 use App\Ledger\Ledger;
 use App\Models\Desk;
 use App\Scenes\MeshShapes;
@@ -39,6 +40,24 @@ final class PickController
         DeskChange::on($bench, static fn (Desk $desk) => $desk->putPick($mode->of($desk->pick(), $named, $held)));
 
         return Answer::to($bench, $request)->send();
+    }
+
+    /** The pick before, or the one after. */
+    public function step(Request $request, Bench $bench): Response
+    {
+        $way = (int) $request->validate(['way' => ['required', 'in:1,-1']])['way'];
+        $scene = $bench->scene();
+        $pick = DeskChange::on($bench, static fn (Desk $desk): ?Pick => PickHistory::step($desk, $scene, $way));
+
+        return Answer::to($bench, $request)
+            ->saying(
+                match (true) {
+                    $pick !== null => number_format($pick->count()).' picked '.($way < 0 ? 'before' : 'after').'.',
+                    $way < 0 => 'Nothing was picked before.',
+                    default => 'Nothing was picked after.',
+                },
+            )
+            ->send();
     }
 
     /** What a region in the picture catches; with "count", only how many that would be. */

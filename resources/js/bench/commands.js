@@ -90,6 +90,8 @@ export function commandsOf(bench) {
             'Escape',
             () => bench.taking.stepOut() || (bench.picked > 0 && bench.pick({ mode: 'replace' })),
         ),
+        command('Pick', 'pick-before', 'The pick before', '(', () => ask('POST', '/pick/step', { way: -1 })),
+        command('Pick', 'pick-after', 'The pick after', ')', () => ask('POST', '/pick/step', { way: 1 })),
         command(
             'Pick',
             'reach',

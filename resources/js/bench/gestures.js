@@ -19,6 +19,7 @@ export function listenToLedger(bench) {
         if (on.closest('button.fold')) return void ledger.fold(key, row.getAttribute('aria-expanded') !== 'true');
         if (on.closest('.choice')) return void bench.setRung([key], 5);
         if (markOf(on)) return;
+        if (on.closest('button.count')) return void bench.pick({ keys: key, mode: pickMode(event) }, false);
         if (on.closest('.lock-button')) return void bench.setLock(keysFor(bench, key), (Number(row.dataset.lock) + 1) % 3);
         if (on.closest('.more-button')) return void bench.openRowMenu(row, /** @type {HTMLElement} */ (on.closest('.more-button')));
         choose(bench, row, event);
@@ -53,14 +54,15 @@ export function listenToLedger(bench) {
 /**
  * @param {import('./workbench.js').Workbench} bench
  * @param {string} key
- * @returns {string[]} the selected layers when the row is one of them
+ * @returns {string[]} the current rows when the row is one of them
  */
 function keysFor(bench, key) {
     return bench.ledger.selected.has(key) ? [...bench.ledger.selected] : [key];
 }
 
 /**
- * A click on a row: an object becomes the pick, a layer or folder becomes selected, a tag or set becomes selected and its objects the pick.
+ * A click on a row: an object becomes the pick, with Shift all between and with Ctrl besides; every other row becomes current, and the pick
+ * stays what it is.
  * @param {import('./workbench.js').Workbench} bench
  * @param {HTMLElement} row
  * @param {MouseEvent | KeyboardEvent} event
@@ -71,37 +73,27 @@ function choose(bench, row, event) {
     const more = event.ctrlKey || event.metaKey;
     if (event.shiftKey && ledger.anchor !== null) return chooseRange(bench, ledger.place(row), more);
     ledger.anchor = ledger.place(row);
-    if (key.startsWith('O')) {
-        ledger.selected.clear();
-        bench.pick({ keys: key, mode: more ? 'toggle' : 'replace' }, false);
-        return;
-    }
-    ledger.select(key, more);
-    const mode = more ? (ledger.selected.has(key) ? 'add' : 'remove') : 'replace';
-    if (/^[TE]/.test(key)) bench.pick({ keys: key, mode }, false);
+    ledger.anchorKey = key;
+    if (!key.startsWith('O')) return ledger.select(key, more);
+    ledger.select('', false);
+    return bench.pick({ keys: key, mode: more ? 'toggle' : 'replace' }, false);
 }
 
 /**
- * Rows from where the range starts: where they are all layers, tags, sets and folders those become selected, otherwise their objects the
- * pick.
+ * Rows from where the range starts: from an object on, the objects among them become the pick; from another row on, the other rows become
+ * current.
  * @param {import('./workbench.js').Workbench} bench
  * @param {number} to
  * @param {boolean} more
  */
-function chooseRange(bench, to, more) {
+async function chooseRange(bench, to, more) {
     const { ledger } = bench;
-    const from = ledger.anchor ?? to;
-    const between = /** @type {HTMLElement[]} */ ([...ledger.rows.querySelectorAll('.row')]).filter((row) => {
-        const place = ledger.place(row);
-        return place >= Math.min(from, to) && place <= Math.max(from, to);
-    });
-    const keys = between.map((row) => row.dataset.key ?? '');
-    const whole = between.length === Math.abs(to - from) + 1;
-    if (!whole || !keys.every((key) => /^[LTFE]/.test(key))) return bench.pick({ span: `${from}-${to}`, mode: more ? 'add' : 'replace' });
-    ledger.selected = new Set(more ? [...ledger.selected, ...keys] : keys);
-    ledger.settle();
-    const holding = keys.filter((key) => /^[TE]/.test(key));
-    return holding.length > 0 ? bench.pick({ keys: holding.join(','), mode: more ? 'add' : 'replace' }, false) : undefined;
+    const span = `${ledger.anchor ?? to}-${to}`;
+    if (ledger.anchorKey.startsWith('O')) return bench.pick({ span, mode: more ? 'add' : 'replace' }, false);
+    const asked = new URLSearchParams(Object.entries({ ...ledger.window, span }).map(([name, value]) => [name, String(value)]));
+    const found = await bench.server.json(`/ledger/keys?${asked}`);
+    if (found) ledger.selectAll(more ? [...ledger.selected, ...found.keys] : found.keys);
+    return undefined;
 }
 
 /** @param {import('./ledger.js').Ledger} ledger @param {KeyboardEvent} event @returns {number} rows to move by; 0 for another key */
@@ -123,18 +115,19 @@ function onKey(bench, row, event) {
     const place = ledger.place(row);
     const move = moveOf(ledger, event);
     if (move !== 0) {
-        if (event.shiftKey) ledger.anchor ??= place;
-        else ledger.anchor = null;
-        ledger.focusPlace(place + move).then((there) => {
-            if (event.shiftKey) bench.pick({ span: `${ledger.anchor}-${there}`, mode: 'replace' }, false);
-        });
+        if (!event.shiftKey) ledger.anchor = null;
+        else if (ledger.anchor === null) [ledger.anchor, ledger.anchorKey] = [place, key];
+        ledger.focusPlace(place + move).then((there) => event.shiftKey && chooseRange(bench, there, false));
         return true;
     }
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a')
-        return (bench.pick({ span: `0-${Math.max(0, ledger.shown.total - 1)}`, mode: 'replace' }, false), true);
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a') return (chooseAll(bench, key), true);
     if (event.altKey && event.shiftKey && event.key.startsWith('Arrow')) return moveByKey(bench, row, event.key);
     if (event.ctrlKey || event.metaKey || event.altKey) return false;
-    if (/^[0-5]$/.test(event.key)) return (bench.setRung(ledger.target, Number(event.key)), true);
+    if (/^[0-5]$/.test(event.key)) {
+        // The rows of objects that are chosen are the pick.
+        if (row.classList.contains('picked') && key.startsWith('O')) return (bench.command(`rung-${event.key}`), true);
+        return (bench.setRung(ledger.target, Number(event.key)), true);
+    }
     switch (event.key) {
         case 'ArrowRight':
             if (row.getAttribute('aria-expanded') === 'false') ((ledger.refocus = true), ledger.fold(key, true));
@@ -147,7 +140,7 @@ function onKey(bench, row, event) {
         case ' ':
         case 'Enter':
             if (!key.startsWith('O') && event.key === ' ') ledger.select(key, true);
-            else bench.pick({ keys: key, mode: event.key === ' ' ? 'toggle' : 'replace' }, false);
+            else bench.pick({ keys: key, mode: event.key === ' ' ? 'toggle' : pickMode(event) }, false);
             return true;
         case 'F2':
             return (/^[OLTFE]/.test(key) && bench.rename(row), true);
@@ -178,6 +171,22 @@ function onKey(bench, row, event) {
         default:
             return false;
     }
+}
+
+/**
+ * Every row: of objects the pick, of others those that are current.
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {string} key of the row that the keyboard is on
+ */
+function chooseAll(bench, key) {
+    const { ledger } = bench;
+    [ledger.anchor, ledger.anchorKey] = [0, key];
+    return chooseRange(bench, Math.max(0, ledger.shown.total - 1), false);
+}
+
+/** What an act that picks does to the pick: Shift adds, Alt takes away. @param {MouseEvent | KeyboardEvent} event */
+function pickMode(event) {
+    return event.shiftKey ? 'add' : event.altKey ? 'remove' : 'replace';
 }
 
 /** @param {import('./ledger.js').Ledger} ledger @param {HTMLElement} row */

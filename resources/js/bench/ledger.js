@@ -41,6 +41,8 @@ export class Ledger {
         this.awaited = undefined;
         /** @type {number | null} where a range starts */
         this.anchor = null;
+        /** The row that stood there when it was chosen. */
+        this.anchorKey = '';
         this.settle();
         this.listen();
     }
@@ -395,11 +397,17 @@ export class Ledger {
         }
     }
 
-    /** @param {string} key @param {boolean} more whether to keep what is selected */
+    /** @param {string} key "" for none @param {boolean} more whether to keep what is selected */
     select(key, more) {
         if (!more) this.selected.clear();
         if (more && this.selected.has(key)) this.selected.delete(key);
-        else this.selected.add(key);
+        else if (key !== '') this.selected.add(key);
+        this.settle();
+    }
+
+    /** @param {string[]} keys */
+    selectAll(keys) {
+        this.selected = new Set(keys);
         this.settle();
     }
 

@@ -21,7 +21,15 @@
         @endforeach
     </div>
 @endif
+@php
+    $isEmpty = array_sum(array_map(fn ($slot) => $bench->parked()->pick($slot)->count(), range(1, VineShelf\Scene\Parked::SLOTS))) === 0;
+@endphp
+@if ($isEmpty)
+    <p class="slots-say">Nine places to park a pick</p>
+@endif
 <div class="slots" role="group" aria-label="Slots">
+    <x-tool command="pick-before" icon="chevron-left" title="The pick before: ( " label="The pick before" />
+    <x-tool command="pick-after" icon="chevron-right" title="The pick after: )" label="The pick after" />
     @foreach (range(1, VineShelf\Scene\Parked::SLOTS) as $slot)
         @php
             $count = $bench->parked()->pick($slot)->count();

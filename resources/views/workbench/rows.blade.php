@@ -111,7 +111,20 @@
             @foreach ($arrangement->columns as $column)
                 @switch ($column->id)
                     @case ('count')
-                        <span role="gridcell" class="count">{{ $row->count === null ? '' : number_format($row->count) }}</span>
+                        <span role="gridcell" class="count">
+                            @if ($row->isObject() || ! $row->count)
+                                {{ $row->count === null ? '' : number_format($row->count) }}
+                            @else
+                                <button
+                                    class="count"
+                                    tabindex="-1"
+                                    title="Pick what it holds (Enter); Shift adds, Alt takes away"
+                                    aria-label="Pick {{ number_format($row->count) }} of {{ $title }}"
+                                >
+                                    {{ number_format($row->count) }}
+                                </button>
+                            @endif
+                        </span>
                         @break
                     @case ('weigh')
                         <span role="gridcell" class="weigh" title="{{ number_format($row->triangles) }} triangles"

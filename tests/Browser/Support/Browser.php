@@ -339,6 +339,14 @@ final class Browser
         return $this->mouse('pressed', $x, $y, $held, $button, $count)->mouse('released', $x, $y, $held, $button, $count);
     }
 
+    /** Clicks in the middle of an element with a key held down. */
+    public function clickWith(string $selector, string $held): self
+    {
+        [$x, $y] = $this->middleOf($selector);
+
+        return $this->mouse('moved', $x, $y, $held)->clickAt($x, $y, $held);
+    }
+
     /** Presses the mouse on one element, and lets it go on another. */
     public function drag(string $from, string $to, string $held = ''): self
     {
