@@ -202,8 +202,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/desk/undo', [DeskController::class, 'undo'])->name('desk.undo');
             Route::post('/desk/redo', [DeskController::class, 'redo'])->name('desk.redo');
             Route::get('/objects/{object}', [ObjectController::class, 'about'])->name('objects.about');
-            Route::get('/why/rows/{row}', [WhyRowsController::class, 'show'])->name('why.rows');
-            Route::post('/why/rows/{row}', [WhyRowsController::class, 'mend'])->name('why.rows.mend');
+            Route::get('/why', [WhyRowsController::class, 'show'])->name('why.rows');
+            Route::post('/why', [WhyRowsController::class, 'mend'])->name('why.rows.mend');
             Route::get('/why/{object}', [WhyController::class, 'show'])->name('why');
             // Rungs are the person's own; opening what is locked asks for more.
             Route::post('/why/{object}', [WhyController::class, 'mend'])->name('why.mend');

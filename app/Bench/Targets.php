@@ -7,6 +7,7 @@ namespace App\Bench;
 use Illuminate\Http\Request;
 use VineShelf\Rungs\Rows;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\Relatives;
 
 /**
  * What an action is for: the rows of the ledger that the request names, whatever the lens, or the pick when it names none. The one place
@@ -36,7 +37,22 @@ final readonly class Targets
     /** @throws Refused */
     public static function in(Request $request, Bench $bench): self
     {
-        return $request->string('keys')->value() === '' ? self::pick($bench) : self::named(Keys::in($request), $bench);
+        return match (true) {
+            $request->string('on')->value() === 'found' => self::found($bench, $request->string('words')->value()),
+            $request->string('on')->value() === 'pick', $request->string('keys')->value() === '' => self::pick($bench),
+            default => self::named(Keys::in($request), $bench),
+        };
+    }
+
+    /** @throws Refused when a rule finds nothing */
+    public static function found(Bench $bench, string $rule): self
+    {
+        $found = $bench->find($rule);
+        if ($found->rows === null || $found->rows->isEmpty()) {
+            throw new Refused($found->error?->getMessage() ?? 'Nothing is found; type words or a rule first.', 'words');
+        }
+
+        return new self([], $found->rows);
     }
 
     /** @throws Refused when nothing is picked */
@@ -92,6 +108,18 @@ final readonly class Targets
     private static function folderKeys(array $folders): array
     {
         return array_map(static fn (int $folder): string => "F$folder", $folders);
+    }
+
+    /** The objects that a rung on them reaches: what is filed under layers and those nested in them, tagged, or held by groups. */
+    public function reached(Bench $bench): Bits
+    {
+        $keys = [
+            ...array_map(static fn (int $layer): string => "L$layer", $this->layers),
+            ...array_map(static fn (int $tag): string => "T$tag", $this->tags),
+            ...self::folderKeys($this->folders),
+        ];
+
+        return Relatives::within($bench->scene(), $this->rows)->or(Keys::of($keys)->heldIn($bench));
     }
 
     public function isEmpty(): bool

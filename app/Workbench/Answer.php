@@ -34,6 +34,10 @@ final class Answer
 
     private int $viewsDiffer = 0;
 
+    private ?HeldDown $held = null;
+
+    private string $heldKeys = '';
+
     /** @var array<string, mixed> */
     private array $more = [];
 
@@ -66,6 +70,21 @@ final class Answer
             $command->change === null ? '' : 'project',
             $command->leftAlone !== '',
         );
+    }
+
+    /**
+     * Says what still holds what was to be raised, and offers to mend it.
+     *
+     * @param string $keys of the rows that were; those of the request otherwise
+     */
+    public function held(?HeldDown $held, string $keys = ''): self
+    {
+        $this->held = $held;
+        $this->heldKeys = $keys;
+        $this->message = trim("$this->message {$held?->inWords()}");
+        $this->warns = $this->warns || $held !== null;
+
+        return $this;
     }
 
     /** What came of taking a change back or doing it again; offers what can be done instead. */
@@ -102,6 +121,9 @@ final class Answer
                 'instead' => $this->instead,
                 'insteadUndoes' => $this->insteadUndoes,
                 'warns' => $this->warns,
+                'held' => $this->held,
+                'heldKeys' => $this->heldKeys === '' ? $this->request->string('keys')->value() : $this->heldKeys,
+                'heldOn' => $this->request->string('on')->value(),
                 'more' => $this->more,
             ],
         );

@@ -11,6 +11,7 @@ use VineShelf\Rungs\Rows;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Rungs\Turn;
+use VineShelf\Scene\Levels;
 
 /**
  * A rung for rows, or what a click on their mark does, as a change of a desk's settings: objects that are locked are left alone, siblings
@@ -38,6 +39,26 @@ final readonly class RungsOf
         $this->what = $this->targets->inWords($bench);
         $this->rows = $this->targets->forRungs($bench);
         $this->organizers = $bench->organizers();
+    }
+
+    /**
+     * What still holds those that were raised, once they were; null where nothing does, or where nothing was to be raised.
+     *
+     * @param Bench  $bench  as it is now
+     * @param Levels $before rungs in effect before
+     */
+    public function held(Bench $bench, Levels $before): ?HeldDown
+    {
+        if ($this->rung === null || $this->rung === Turn::Hide || $this->rung === Rung::Hidden) {
+            return null;
+        }
+        $rows = $this->targets->reached($bench);
+        if ($this->rung === Turn::Back) {
+            return HeldDown::below($bench, $bench->side(false), $rows, Rung::Box);
+        }
+        $isRaise = $this->rung === Rung::Full || $rows->and($before->atLeast($this->rung->value))->isEmpty();
+
+        return $isRaise ? HeldDown::below($bench, $bench->side(false), $rows, $this->rung) : null;
     }
 
     public function isEmpty(): bool

@@ -159,6 +159,18 @@ final class WhyText
         };
     }
 
+    /** The same within a sentence. */
+    public function holds(Holder $holder): string
+    {
+        return match ($holder->what) {
+            'isolation' => 'the isolation of something else',
+            'ceiling' => 'the ceiling of the desk',
+            'own' => 'their own settings',
+            'group' => 'groups above them',
+            default => lcfirst($this->holder($holder)),
+        };
+    }
+
     public function subject(Cause $cause): string
     {
         if ($cause->what === 'isolation') {

@@ -145,6 +145,38 @@ final class GesturesTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_what_stays_hidden_is_named_where_it_was_shown_and_mended_there(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        $browser->js('return shelfBench.pick({ keys: "L4", mode: "replace" })');
+        $browser->js('return shelfBench.server.ask("POST", "/tags", { name: "Wet", from_pick: 1 })');
+        $browser->js('return shelfBench.server.ask("POST", "/tag", { tag: 1, mode: "add" })');
+        $browser->js('return shelfBench.setRung(["T1"], 0)');
+        // A click on a row that something else hides: the answer names it, with a button that mends it.
+        $browser->click('#row-L4 .rung')->waitForText('#message', 'All 53 stay hidden: by tag Wet.');
+        $browser->click('#message [data-command=mend-held]')->waitForText('#message', 'Tag Wet no longer holds them down.');
+        $browser->waitUntil('return document.querySelectorAll("#row-L4 .rung .on").length === 5', 'the layer is not shown');
+        // The card leads to why, for many at once; each cause is mended alone or all together.
+        $browser->js('return shelfBench.setRung(["T1"], 0)');
+        $browser->js('return shelfBench.setRung(["L4"], 1)');
+        $browser->waitForText('#card', '53 hidden')->click('#card p [data-command=why]');
+        $browser->waitForText('#dialog', '53 of 53 in 53 objects are held below Full')->waitForText('#dialog', 'Layer 12 Steel');
+        $browser->click('#dialog [data-what=all]')->waitForText('#dialog', 'Everything of 53 objects is drawn in full');
+        $browser->press('Escape');
+        // By keyboard on several rows.
+        $browser->js('return shelfBench.setRung(["L4", "L5"], 2)');
+        $browser->js('shelfBench.ledger.selectAll(["L4", "L5"]); shelfBench.ledger.focus(shelfBench.ledger.row("L5"))');
+        $browser->press('y')->waitForText('#dialog', 'in 2 layers are held below Full')->click('#dialog [data-what=all]');
+        $browser->waitForText('#dialog', 'Everything of 2 layers is drawn in full')->press('Escape');
+        // What was found: hidden, shown, thinned out from the bar of hits.
+        $browser->type('#words', 'layer:steel')->waitForText('#hits', '53 objects')->click('[data-command=hits-hide]');
+        $browser->waitForText('#message', '53 objects: Hidden.')->click('[data-command=hits-show]')->waitForText('#message', 'Shown again.');
+        $browser->click('[data-command=hits-rung]')->waitForText('#row-menu', 'Coarse');
+        $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "Box").click()');
+        $browser->waitForText('#message', '53 objects: Box.');
+        self::assertSame([], $browser->complaints());
+    }
+
     /** From here on answers wait until what is returned is called. */
     private static function holdAnswers(Browser $browser): \Closure
     {

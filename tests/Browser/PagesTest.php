@@ -125,7 +125,7 @@ final class PagesTest extends BrowserTestCase
             '/memberships' => 'tags and sets as columns',
             '/tag' => 'tag the pick',
             '/sets/new' => 'keep a set',
-            '/why/rows/T1' => 'why of a row',
+            '/why?keys=T1' => 'why of a row',
             '/rows/T1/note' => 'note',
             '/layers/clear' => 'clear out',
             '/own?property=fire' => 'a property of their own',

@@ -159,13 +159,13 @@ final class OutputTest extends ProjectTestCase
         self::assertNull($this->bench()->layers()->get($seats)->output, 'other views are as they were');
         $this->send('POST', 'output', ['keys' => "L$seats", 'output' => 'never', 'note' => 'by others']);
         $why()->assertSee('layer 51 Seats is never in pictures (by others)')->assertDontSee('Full in this view');
-        $this->get($this->path("why/rows/L$seats").'?side=output')
+        $this->get($this->path("why?keys=L$seats&side=output"))
             ->assertSee('held below Full')
             ->assertSee('Full in every picture');
         $mend([])->assertSee('In pictures full: 51 Seats.');
         self::assertSame(Output::Full, $this->bench()->layers()->get($seats)->output);
         $this->send('POST', 'undo')->assertSee('Undone: In pictures full');
-        $this->send('POST', "why/rows/L$seats", ['side' => 'output', 'part' => 'rung', 'what' => 'layer', 'number' => $seats])->assertOk();
+        $this->send('POST', "why?keys=L$seats", ['side' => 'output', 'part' => 'rung', 'what' => 'layer', 'number' => $seats])->assertOk();
         self::assertSame(Output::Full, $this->bench()->layers()->get($seats)->output);
 
         // Whoever may only look is told why, and mends nothing of the project's.

@@ -118,12 +118,12 @@ final class TagsAndSetsTest extends ProjectTestCase
         $seats = $this->layer($this->project, '51 Seats');
         $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 0]);
         $hidden = $this->counted('tag:Wet is hidden');
-        $this->get($this->path('why/rows/T1'))->assertOk()->assertSee(number_format($hidden));
-        $this->send('POST', 'why/rows/T1', ['what' => 'layer', 'number' => $seats, 'part' => 'rung'])->assertOk();
+        $this->get($this->path('why?keys=T1'))->assertOk()->assertSee(number_format($hidden));
+        $this->send('POST', 'why?keys=T1', ['what' => 'layer', 'number' => $seats, 'part' => 'rung'])->assertOk();
         self::assertSame(0, $this->counted('tag:Wet is hidden'));
-        $this->send('POST', 'why/rows/T1', ['what' => 'layer', 'number' => $seats, 'part' => 'rung'])->assertSee('any more');
+        $this->send('POST', 'why?keys=T1', ['what' => 'layer', 'number' => $seats, 'part' => 'rung'])->assertSee('any more');
         $this->send('POST', 'locks', ['keys' => "L$seats", 'lock' => 2]);
-        $this->send('POST', 'why/rows/T1', ['what' => 'layer', 'number' => $seats, 'part' => 'lock'])->assertOk();
+        $this->send('POST', 'why?keys=T1', ['what' => 'layer', 'number' => $seats, 'part' => 'lock'])->assertOk();
         self::assertSame(0, $this->counted('is locked'));
     }
 

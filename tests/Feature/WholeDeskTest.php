@@ -47,14 +47,14 @@ final class WholeDeskTest extends ProjectTestCase
         $this->send('POST', 'rungs/ceiling', ['rung' => 1]);
         $this->send('POST', 'views', ['name' => 'Under it', 'keep_rungs' => 1]);
         $this->get($this->path("why/$seat"))->assertSee('is drawn as a box because the ceiling of the desk is')->assertSee('Lift it');
-        $this->get($this->path('why/rows/L2'))->assertSee('The ceiling of the desk');
+        $this->get($this->path('why?keys=L2'))->assertSee('The ceiling of the desk');
         $this->send('POST', 'views/1/apply');
         self::assertSame(1, $this->bench()->settings()->ceiling, 'the desk keeps it');
         self::assertSame([5 => $this->bench()->scene()->count()], $this->bench()->outputs()->side()->inEffect->rungs()->histogram());
         $this->send('POST', "why/$seat", ['what' => 'ceiling', 'number' => 0, 'part' => 'rung'])->assertSee('is drawn in full');
         self::assertSame(5, $this->bench()->settings()->ceiling);
         $this->send('POST', 'desk/undo');
-        $this->send('POST', 'why/rows/L2', ['what' => 'ceiling', 'part' => 'rung'])->assertOk();
+        $this->send('POST', 'why?keys=L2', ['what' => 'ceiling', 'part' => 'rung'])->assertOk();
         self::assertSame(5, $this->bench()->settings()->ceiling);
         foreach ([0, 6, 'x'] as $odd) {
             $this->postJson($this->path('rungs/ceiling'), ['rung' => $odd])->assertStatus(422);

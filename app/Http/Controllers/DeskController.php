@@ -23,18 +23,22 @@ final class DeskController
 {
     public function rung(Request $request, Bench $bench): Response
     {
-        $given = $request->validate(['rung' => ['required', RungAsked::RULE], 'on' => ['nullable', 'in:rows,pick']]);
+        $given = $request->validate(['rung' => ['required', RungAsked::RULE], 'on' => ['nullable', 'in:rows,pick,found']]);
         $rung = RungAsked::named((string) $given['rung']);
-        $targets = ($given['on'] ?? 'rows') === 'pick' ? Targets::pick($bench) : Targets::in($request, $bench);
+        $targets = Targets::in($request, $bench);
         $rungs = new RungsOf($bench, $targets, $rung);
+        $before = $bench->inEffect()->rungs();
         $changed = ! $rungs->isEmpty() && DeskSteps::take($bench, $rungs->name(), $rungs->on(...));
+
+        $held = $rungs->held($bench, $before);
 
         return Answer::to($bench, $request)
             ->saying(
-                trim(($changed ? $rungs->said().' ' : '').Command::lockedInWords($rungs->locked)),
+                trim(($changed || $held !== null ? $rungs->said().' ' : '').Command::lockedInWords($rungs->locked)),
                 $changed ? 'desk' : '',
                 $rungs->locked > 0,
             )
+            ->held($held)
             ->send();
     }
 

@@ -35,6 +35,7 @@ final class GridController
         $given = $request->validate(['rung' => ['required', RungAsked::RULE]]);
         $rung = RungAsked::named((string) $given['rung']);
         $block = Block::in($request, $bench);
+        $before = $bench->inEffect()->rungs();
         $onDesk = $block->hasDesk ? $this->onDesk($bench, Targets::named(Keys::of($block->keys()), $bench), $rung) : null;
         $command = null;
         if ($block->views !== [] || $block->hasPictures) {
@@ -45,7 +46,7 @@ final class GridController
             });
         }
 
-        return $this->answer($request, $bench, $command, $onDesk);
+        return $this->answer($request, $bench, $command, $onDesk)->held($onDesk?->held($bench, $before))->send();
     }
 
     /** What the desk or a view says of the rows of a block, its views say as well. */
@@ -151,20 +152,18 @@ final class GridController
         return ! $rungs->isEmpty() && DeskSteps::take($bench, $rungs->name(), $rungs->on(...)) ? $rungs : null;
     }
 
-    private function answer(Request $request, Bench $bench, ?SetInViews $command, ?RungsOf $onDesk): Response
+    private function answer(Request $request, Bench $bench, ?SetInViews $command, ?RungsOf $onDesk): Answer
     {
         $answer = Answer::to($bench, $request);
         if ($command !== null && ($command->change !== null || $onDesk === null)) {
             $answer->after($command, 'It is so already.');
             if ($onDesk === null || $command->change === null) {
-                return $answer->send();
+                return $answer;
             }
 
-            return $answer
-                ->saying("{$command->name()}. On the desk as well. $command->leftAlone", 'both', $command->leftAlone !== '')
-                ->send();
+            return $answer->saying("{$command->name()}. On the desk as well. $command->leftAlone", 'both', $command->leftAlone !== '');
         }
 
-        return $answer->saying($onDesk?->said() ?? 'It is so already.', $onDesk === null ? '' : 'desk')->send();
+        return $answer->saying($onDesk?->said() ?? 'It is so already.', $onDesk === null ? '' : 'desk');
     }
 }

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Bench\Bench;
+use App\Bench\Keys;
 use App\Bench\Organizer;
 use App\Bench\OrganizerKind;
 use App\Bench\Refused;
+use App\Bench\Targets;
 use App\Changes\ChangeOrganizer;
 use App\Changes\ChangeViews;
 use App\Changes\CreateFolder;
@@ -16,12 +18,14 @@ use App\Changes\History;
 use App\Changes\MoveRows;
 use App\Workbench\Answer;
 use App\Workbench\DeskSteps;
+use App\Workbench\HeldDown;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
 use VineShelf\Colours\Line;
 use VineShelf\Folders\Holds;
 use VineShelf\Rungs\OneAtATime;
+use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 
 /** What is done alike to layers, tags, folders, sets and views: naming, moving, deleting, and what they say of themselves. */
@@ -200,9 +204,12 @@ final class OrganizerController
             static fn (Settings $desk): Settings => OneAtATime::next($desk, $organizers, $holder->key(), $way)[0],
         );
 
+        $reached = Targets::named(Keys::of([$next->key()]), $bench)->reached($bench);
+
         return Answer::to($bench, $request)
             ->saying("$holder->name: $next->name.", $changed ? 'desk' : '')
             ->with(['focus' => $next->key()])
+            ->held(HeldDown::below($bench, $bench->side(false), $reached, Rung::Full), $next->key())
             ->send();
     }
 

@@ -12,12 +12,14 @@ use App\Changes\History;
 use App\Changes\SetOutput;
 use App\Models\Desk;
 use App\Workbench\Answer;
+use App\Workbench\HeldDown;
 use App\Workbench\InPicturesOf;
 use App\Workbench\PickMode;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
 use VineShelf\Output\Output;
+use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Turn;
 use VineShelf\Scene\Pick;
 
@@ -47,20 +49,35 @@ final class OutputController
                 'required',
                 'in:none,hide,back,'.implode(',', array_map(static fn (Output $case): string => $case->word(), Output::cases())),
             ],
-            'on' => ['nullable', 'in:rows,pick'],
+            'on' => ['nullable', 'in:rows,pick,found'],
             'note' => ['nullable', 'string'],
         ]);
         $command = $history->carryOut(
             $bench,
             static fn (Bench $held): SetOutput => new SetOutput(
                 $held,
-                ($given['on'] ?? 'rows') === 'pick' ? Targets::pick($held) : Targets::in($request, $held),
+                Targets::in($request, $held),
                 Turn::tryFrom((string) $given['output']) ?? Output::named((string) $given['output']),
                 $given['note'] ?? '',
             ),
         );
 
-        return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
+        return Answer::to($bench, $request)
+            ->after($command, 'It is so already.')
+            ->held(self::held($bench, (string) $given['output'], Targets::in($request, $bench)))
+            ->send();
+    }
+
+    /** What still holds what was to be raised in pictures. */
+    private static function held(Bench $bench, string $output, Targets $targets): ?HeldDown
+    {
+        $wanted = match (true) {
+            $output === 'back' => Rung::Box,
+            $output === (string) Rung::Full->value => Rung::Full,
+            default => null,
+        };
+
+        return $wanted === null ? null : HeldDown::below($bench, $bench->outputs()->side(), $targets->reached($bench), $wanted);
     }
 
     /** Turns the canvas to the desk or the output, and says of which view. */

@@ -16,6 +16,7 @@ use App\Models\Desk;
 use App\Workbench\Answer;
 use App\Workbench\Backdrop;
 use App\Workbench\DeskSteps;
+use App\Workbench\HeldDown;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use VineShelf\Layers\Layer;
@@ -74,6 +75,7 @@ final class WholeDeskController
         $targets = Targets::in($request, $bench);
         $locked = $targets->rows->and($bench->inEffect()->locked())->count();
         $whole = new WholeDesk($bench->scene(), $bench->organizers(), $bench->inEffect()->locked());
+        $before = $bench->inEffect()->rungs();
         $name = ($way > 0 ? 'One rung higher: ' : 'One rung lower: ').$targets->inWords($bench);
         $changed = DeskSteps::take(
             $bench,
@@ -88,9 +90,12 @@ final class WholeDeskController
             ),
         );
         $said = $changed ? "$name." : ($way > 0 ? 'It is at Full already.' : 'It is hidden already.');
+        $reached = $targets->reached($bench);
+        $isInVain = $way > 0 && $before->histogramOf($reached) === $bench->inEffect()->rungs()->histogramOf($reached);
 
         return Answer::to($bench, $request)
             ->saying(trim("$said ".Command::lockedInWords($locked)), $changed ? 'desk' : '', $locked > 0)
+            ->held($isInVain ? HeldDown::below($bench, $bench->side(false), $reached, Rung::Full) : null)
             ->send();
     }
 

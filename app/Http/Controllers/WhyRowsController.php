@@ -5,19 +5,19 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Bench\Bench;
-use App\Bench\Group;
 use App\Bench\Groups;
-use App\Bench\Organizer;
-use App\Bench\OrganizerKind;
+use App\Bench\Keys;
 use App\Bench\Refused;
 use App\Bench\Side;
 use App\Bench\Targets;
+use App\Changes\Command;
 use App\Changes\History;
 use App\Changes\RaiseInPictures;
 use App\Changes\SetLocks;
 use App\Models\Desk;
 use App\Workbench\Answer;
 use App\Workbench\DeskSteps;
+use App\Workbench\HeldDown;
 use App\Workbench\WhyText;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -31,20 +31,21 @@ use VineShelf\Scene\Bits;
 use VineShelf\Why\Holder;
 use VineShelf\Why\Holders;
 
-/** Says what holds the objects of a layer, tag, folder or set down, and mends it. */
+/** Says what holds the objects of rows or of the pick down, and mends it: each cause alone, or all together. */
 final class WhyRowsController
 {
-    public function show(Request $request, Bench $bench, string $row): View
+    public function show(Request $request, Bench $bench): View
     {
         $side = self::side($request, $bench);
-        $organizer = Organizer::named($bench, $row);
-        $rows = self::rows($bench, $organizer);
+        $targets = Targets::in($request, $bench);
+        $rows = $targets->reached($bench);
         $levels = $side->inEffect->rungs();
 
         return view('workbench.why-rows', [
             'bench' => $bench,
             'side' => $side,
-            'row' => $organizer,
+            'asked' => $request->only(['keys', 'on', 'words']),
+            'name' => self::name($request, $bench, $targets),
             'objects' => $rows->count(),
             'lowered' => $rows->without($levels->being(Rung::Full->value))->count(),
             'protected' => $rows->without($bench->inEffect()->locks()->being(Lock::Open->value))->count(),
@@ -53,20 +54,24 @@ final class WhyRowsController
         ]);
     }
 
-    public function mend(Request $request, Bench $bench, History $history, string $row): Response
+    public function mend(Request $request, Bench $bench, History $history): Response
     {
         $given = $request->validate([
-            'what' => ['required', 'in:layer,filed,tag,folder,own,group,isolation,ceiling'],
+            'what' => ['required', 'in:layer,filed,tag,folder,own,group,isolation,ceiling,all'],
             'number' => ['nullable', 'integer'],
             'part' => ['required', 'in:rung,lock'],
             'only_in_view' => ['nullable', 'boolean'],
         ]);
         $isOutput = self::side($request, $bench)->isOutput;
-        $isMeant = static fn (Holder $holder): bool => $holder->what === $given['what'] &&
-            $holder->number === (int) ($given['number'] ?? 0) &&
+        $isAll = $given['what'] === 'all';
+        $isMeant = static fn (Holder $holder): bool => ($isAll ||
+                ($holder->what === $given['what'] && $holder->number === (int) ($given['number'] ?? 0))) &&
             ($given['part'] === 'rung' ? $holder->rung : $holder->lock) !== null;
         $chosen = static fn (Bench $bench): array => array_values(
-            array_filter(self::holders($bench->side($isOutput), $bench, self::rows($bench, Organizer::named($bench, $row))), $isMeant),
+            array_filter(
+                self::holders($bench->side($isOutput), $bench, Targets::in($request, $bench)->reached($bench)),
+                $isMeant,
+            ),
         );
         if ($chosen($bench) === []) {
             throw new Refused('That does not hold any of them any more.', 'what');
@@ -93,18 +98,39 @@ final class WhyRowsController
 
             return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
         }
-        $text = new WhyText($bench);
-        $holders = $chosen($bench);
+
+        return $this->raise($request, $bench, $chosen($bench), $isAll);
+    }
+
+    /** @param list<Holder> $holders */
+    private function raise(Request $request, Bench $bench, array $holders, bool $isAll): Response
+    {
+        $what = $isAll ? self::name($request, $bench, Targets::in($request, $bench)) : (new WhyText($bench))->holder($holders[0]);
+        $ends = array_filter($holders, static fn (Holder $holder): bool => $holder->what === 'isolation') !== [];
         $scene = $bench->scene();
+        $locked = $bench->inEffect()->locked();
+        $left = Bits::none($scene->count());
+        foreach ($holders as $holder) {
+            $left = $holder->setters === null ? $left : $left->or($holder->setters->and($locked));
+        }
         $changed = DeskSteps::take(
             $bench,
-            'Raise '.lcfirst($text->holder($holders[0])),
-            static fn (Settings $desk): Settings => self::raised($desk, $holders, $scene->numberBits(...)),
-            static fn (Desk $desk) => $given['what'] === 'isolation' ? $desk->putIsolation(Isolation::none()) : null,
+            'Raise '.lcfirst($what),
+            static fn (Settings $desk): Settings => self::raised(
+                $desk,
+                $holders,
+                static fn (Bits $rows): Bits => $scene->numberBits($rows->without($locked)),
+            ),
+            static fn (Desk $desk) => $ends ? $desk->putIsolation(Isolation::none()) : null,
         );
+        $rows = Targets::in($request, $bench)->reached($bench);
 
         return Answer::to($bench, $request)
-            ->saying($text->holder($holders[0]).' no longer holds them down.', $changed ? 'desk' : '')
+            ->saying(
+                trim(($isAll ? "$what: raised." : "$what no longer holds them down.").' '.Command::lockedInWords($left->count())),
+                $changed ? 'desk' : '',
+            )
+            ->held($isAll ? HeldDown::below($bench, $bench->side(false), $rows, Rung::Full) : null)
             ->send();
     }
 
@@ -153,13 +179,14 @@ final class WhyRowsController
         return Holders::of($rows, $bench->scene(), $bench->organizers(), $side->settings, $side->isolation);
     }
 
-    private static function rows(Bench $bench, Organizer $row): Bits
+    /** What is meant, in words: the name of one row, or how many of what. */
+    private static function name(Request $request, Bench $bench, Targets $targets): string
     {
-        if ($row->kind === OrganizerKind::Layer) {
-            return $bench->scene()->layers()->rowsOf(array_fill_keys($bench->layers()->withNested($row->number), true));
-        }
-        $group = (new Groups($bench))->named($row->key());
+        $groups = Keys::in($request)->groups;
+        $group = count($groups) === 1 && Keys::in($request)->layers === [] && Keys::in($request)->objects === []
+            ? (new Groups($bench))->named($groups[0])
+            : null;
 
-        return $group instanceof Group ? $group->rows() : throw new Refused('That row holds no objects.', 'row');
+        return $group === null || $group->name === '' ? $targets->inWords($bench) : $group->name;
     }
 }

@@ -6,7 +6,7 @@ import { openKeys } from './keysheet.js';
 import { lookingCommands } from './lookingcommands.js';
 import { askForFolder, askForRow } from './newrow.js';
 import { nestingCommands } from './nesting.js';
-import { showingCommands } from './showing.js';
+import { openRungs, showingCommands } from './showing.js';
 import { sortingCommands } from './sortingcommands.js';
 import { viewingCommands } from './viewing.js';
 
@@ -200,6 +200,24 @@ export function commandsOf(bench) {
             ask('POST', '/pick/differing', { which: 'all', mode: 'replace' }),
         ),
         command('Pick', 'why', 'Why it shows as it does', 'y', (from) => bench.whyPicked(Number(from.dataset.object))),
+        command(
+            'Pick',
+            'mend-held',
+            'Raise what holds it',
+            '',
+            ({ dataset: { keys = '', on = '', what, number, side } }) =>
+                ask('POST', '/why', { keys, on, what, number, side, part: 'rung' }),
+            { quiet: true },
+        ),
+        command(
+            'Pick',
+            'why-held',
+            'Why it is still held',
+            '',
+            ({ dataset: { keys = '', on = '', side = '' } }) =>
+                /^O\d+$/.test(keys) ? bench.why(Number(keys.slice(1))) : bench.whyHeld({ keys, on, side, words: ledger.words }),
+            { quiet: true },
+        ),
 
         command(
             'Sort',
@@ -291,6 +309,9 @@ export function commandsOf(bench) {
         command('Find', 'hits-pick', 'Make the hits the pick', '', () => bench.pick({ found: 1, mode: 'replace' })),
         command('Find', 'hits-add', 'Add the hits to the pick', '', () => bench.pick({ found: 1, mode: 'add' })),
         command('Find', 'hits-remove', 'Take the hits from the pick', '', () => bench.pick({ found: 1, mode: 'remove' })),
+        command('Find', 'hits-show', 'Show the hits', '', () => ask('POST', '/rungs', { on: 'found', rung: 'back' })),
+        command('Find', 'hits-hide', 'Hide the hits', '', () => ask('POST', '/rungs', { on: 'found', rung: 'hide' })),
+        command('Find', 'hits-rung', 'Rung of the hits…', '', (from) => openRungs(bench, from)),
         command('Find', 'hits-isolate', 'Isolate the hits', '', () => ask('POST', '/isolate', { found: 1 })),
         command('Find', 'rule-back', 'One step of the rule back', '', () => finder.stepBack()),
         command('Find', 'rule-keep', 'Keep the rule in the line as that of the set', '', () => finder.keepRule(), { changes: true }),

@@ -179,7 +179,7 @@ export class Dialogs {
     async turnWhy(button) {
         const { why = '' } = /** @type {HTMLElement} */ (button.closest('[data-why]')).dataset;
         const { whySide } = button.dataset;
-        const html = await this.bench.server.html(`${why}?side=${whySide}`);
+        const html = await this.bench.server.html(`${why}${why.includes('?') ? '&' : '?'}side=${whySide}`);
         if (html && this.element.open) this.element.innerHTML = html;
         /** @type {HTMLElement | null} */ (this.element.querySelector('[data-why-side]'))?.focus();
     }
@@ -195,7 +195,7 @@ export class Dialogs {
             ...(part ? { part } : {}),
             ...(onlyInView ? { only_in_view: 1 } : {}),
         });
-        const html = await this.bench.server.html(`${why}?side=${side}`);
+        const html = await this.bench.server.html(`${why}${why.includes('?') ? '&' : '?'}side=${side}`);
         if (html && this.element.open) this.element.innerHTML = html;
         /** @type {HTMLElement | null} */ (this.element.querySelector('button'))?.focus();
     }

@@ -160,10 +160,7 @@ function onKey(bench, row, event) {
             return (bench.setLock(ledger.target, (Number(row.dataset.lock) + 1) % 3), true);
         case 'y':
         case 'Y':
-            return (
-                key.startsWith('O') ? bench.why(Number(key.slice(1))) : /^[LTFE]/.test(key) && bench.openDialog(`/why/rows/${key}`),
-                true
-            );
+            return (bench.whyRows(ledger.target), true);
         case 'F10':
         case 'ContextMenu':
             if (event.key === 'F10' && !event.shiftKey) return false;

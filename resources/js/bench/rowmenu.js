@@ -28,9 +28,7 @@ export function rowItems(bench, row) {
                   ['Frame it', '', () => bench.looking.frameObject(Number(key.slice(1)))],
                   ['Why', 'Y', () => bench.why(Number(key.slice(1)))],
               ]
-            : /^[LTFE]/.test(key)
-              ? [['Why, and what holds its objects', 'Y', () => bench.openDialog(`/why/rows/${key}`)]]
-              : []),
+            : [['Why, and what holds its objects', 'Y', () => bench.whyRows([key])]]),
         null,
         ...narrowing(bench, row),
         ...(/^[TE]/.test(key) ? [pinning(bench, key)] : []),

@@ -125,6 +125,16 @@ function openCeiling(bench, from) {
     );
 }
 
+/** The rungs with their names, for what was found. @param {import('./workbench.js').Workbench} bench @param {HTMLElement} from */
+export function openRungs(bench, from) {
+    bench.menus.back = from;
+    bench.menus.show(
+        from,
+        undefined,
+        RUNGS.map(([name, rung]) => [name, '', () => bench.server.ask('POST', '/rungs', { on: 'found', rung })]),
+    );
+}
+
 /** @param {import('./workbench.js').Workbench} bench @param {HTMLElement} from */
 function openShowing(bench, from) {
     const run = (/** @type {string} */ id) => () => bench.command(id);

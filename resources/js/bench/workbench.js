@@ -346,11 +346,24 @@ export class Workbench {
         return this.server.ask('POST', `/parked/${slot}`);
     }
 
-    /** @param {number} object 0 for the one that is picked */
+    /** Why rows show as they do: one object, or what holds the objects of several rows. @param {string[]} keys */
+    whyRows(keys) {
+        const [key = ''] = keys;
+        if (keys.length === 1 && key.startsWith('O')) return this.why(Number(key.slice(1)));
+        return this.openDialog(`/why?side=${this.side}&keys=${keys.join(',')}`);
+    }
+
+    /** What still holds what was to be raised. @param {Record<string, string>} asked rows, or "pick" or "found" */
+    whyHeld(asked) {
+        return this.openDialog(`/why?${new URLSearchParams(asked)}`);
+    }
+
+    /** @param {number} object 0 for what is picked */
     whyPicked(object) {
         const picked = Number(/** @type {HTMLElement | null} */ (document.querySelector('#card [data-command=why]'))?.dataset.object ?? 0);
         if (object || picked) return this.why(object || picked);
-        this.say(this.picked === 0 ? 'Nothing is picked; pick one object first.' : 'Several objects are picked; pick one to ask why.');
+        if (this.picked === 0) return this.say('Nothing is picked; pick something first.');
+        return this.openDialog(`/why?side=${this.side}`);
     }
 
     /** The whole pick goes one step on: open, guarded, locked, open. The card knows which step that is. */

@@ -20,7 +20,8 @@
             @endif
             · {{ Marks::short($card->triangles) }} triangles
             @if ($card->hidden > 0)
-                · <strong>{{ number_format($card->hidden) }} hidden</strong>
+                ·
+                <button class="link warns" data-command="why" title="Why (Y)">{{ number_format($card->hidden) }} hidden</button>
             @endif
         </p>
         @if ($card->tags !== [] || $bench->mayChange())
@@ -82,11 +83,14 @@
                     <button class="button" data-command="rename-pick" title="New names for the whole pick (Shift+R)">Rename…</button>
                 @endif
             @endif
-            @if ($card->count === 1)
-                <button class="button" data-command="why" data-object="{{ $card->numbers[0] }}" title="Why it shows as it does (Y)">
-                    Why
-                </button>
-            @endif
+            <button
+                class="button"
+                data-command="why"
+                @if ($card->count === 1) data-object="{{ $card->numbers[0] }}" @endif
+                title="Why it shows as it does (Y)"
+            >
+                Why
+            </button>
         </div>
     </div>
 @endif

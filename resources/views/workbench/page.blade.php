@@ -114,6 +114,17 @@
                 <button class="button small" data-command="hits-add" title="Add the hits to the pick">Add</button>
                 <button class="button small" data-command="hits-remove" title="Take the hits from the pick">Take away</button>
                 <button class="button small" data-command="hits-isolate" title="Look at the hits alone">Isolate</button>
+                <x-tool command="hits-show" icon="eye" title="Show the hits" />
+                <x-tool command="hits-hide" icon="eye-off" title="Hide the hits" />
+                <button
+                    class="icon-button"
+                    data-command="hits-rung"
+                    aria-haspopup="menu"
+                    title="Rung of the hits…"
+                    aria-label="Rung of the hits"
+                >
+                    {!! App\View\Marks::rung(VineShelf\Rungs\Rung::Coarse, VineShelf\Rungs\Rung::Coarse) !!}
+                </button>
                 <button
                     class="button small"
                     data-command="keep-set"

@@ -4,12 +4,12 @@
     $locks = $side->isOutput ? [] : array_filter($holders, fn ($holder) => $holder->lock !== null);
     $counted = fn (int $count) => number_format($count) . ' of ' . number_format($objects);
 @endphp
-<form method="dialog" class="why" data-why="/why/rows/{{ $row->key() }}" data-side="{{ $side->name() }}">
+<form method="dialog" class="why" data-why="/why?{{ http_build_query(array_filter($asked)) }}" data-side="{{ $side->name() }}">
     <h2 id="dialog-title">
         @if ($lowered === 0)
-            Everything of {{ $row->name }} is drawn in full{{ $side->isOutput ? ' in pictures' : '' }}
+            Everything of {{ $name }} is drawn in full{{ $side->isOutput ? ' in pictures' : '' }}
         @else
-            {{ $counted($lowered) }} in {{ $row->name }} {{ $lowered === 1 ? 'is' : 'are' }} held below Full
+            {{ $counted($lowered) }} in {{ $name }} {{ $lowered === 1 ? 'is' : 'are' }} held below Full
             {{ $side->isOutput ? 'in pictures' : '' }}
         @endif
     </h2>
@@ -57,5 +57,13 @@
             @endforeach
         </ul>
     @endif
-    <p class="acts"><button class="button" value="close">Close</button> @include ('workbench.why-sides')</p>
+    <p class="acts">
+        @if (count($rungs) > 1 && (! $side->isOutput || $bench->mayChange()))
+            <button type="button" class="button primary" data-mend data-what="all" data-part="rung">Raise all</button>
+        @endif
+        @if (count($locks) > 1 && $bench->mayChange())
+            <button type="button" class="button" data-mend data-what="all" data-part="lock">Open all</button>
+        @endif
+        <button class="button" value="close">Close</button> @include ('workbench.why-sides')
+    </p>
 </form>
