@@ -194,7 +194,7 @@ final class FindingTest extends BrowserTestCase
 
         $browser->press('/');
         $browser->find('#words')->sendKeys('seat_shell kind:part');
-        $browser->waitForText('#hits', '240 objects')->press('Escape')->press('Enter')->waitForText('#hit-place', 'of 240');
+        $browser->waitForText('#hits', '240 objects')->press('Enter')->waitForText('#hit-place', 'of 240');
         $browser->press('Control+Enter')->waitForText('#card', '240 parts');
         $browser->js('document.activeElement.blur()');
         $browser->press('i')->waitForText('#isolated', '240 isolated')->press('Backspace')->waitForText('#message', 'back as it was');

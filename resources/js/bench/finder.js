@@ -101,6 +101,8 @@ export class Finder {
         this.offers = plain
             ? offers.filter((/** @type {any} */ offer) => offer.label.toLowerCase().startsWith(value.toLowerCase()))
             : offers;
+        // What is written out already needs no offer.
+        if (this.offers.some((offer) => isWritten(value, offer))) this.offers = [];
         // What somebody has chosen meanwhile stays chosen when it is still offered.
         this.chosen = chosen === undefined ? -1 : this.offers.findIndex(({ label }) => label === chosen);
         this.draw();
@@ -282,6 +284,13 @@ export class Finder {
         keep.hidden = !this.editing;
         keep.title = this.editing ? `Keep this as the rule of ${this.editing.name}` : '';
     }
+}
+
+/** Whether an offer is in the line already, whatever its case. @param {string} value @param {{insert: string, at: number, length: number}} offer */
+function isWritten(value, { insert, at, length }) {
+    const there = [...value].slice(at, at + length).join('');
+    const bare = (/** @type {string} */ text) => text.trim().replace(/^"|"$/g, '').toLowerCase();
+    return length > 0 && bare(there) === bare(insert);
 }
 
 /** The server counts whole characters, the browser halves of some. @param {string} text @param {number} halves */
