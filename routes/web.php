@@ -298,6 +298,8 @@ Route::middleware('auth')->group(function (): void {
             Route::delete('/views', [ViewsController::class, 'destroy'])->name('views.destroySeveral');
             Route::get('/views/new', [ViewController::class, 'create'])->name('views.create');
             Route::post('/views', [ViewController::class, 'store'])->name('views.store');
+            Route::get('/views/{view}/meant', [ViewController::class, 'askMeant'])->name('views.askMeant');
+            Route::post('/views/{view}/meant', [ViewController::class, 'meant'])->name('views.meant');
             Route::get('/views/{view}/update', [ViewController::class, 'preview'])->name('views.preview');
             Route::post('/views/{view}/picture', [ViewController::class, 'portray'])->name('views.portray');
             Route::patch('/views/{view}', [ViewController::class, 'update'])->name('views.update');

@@ -94,6 +94,8 @@ final class Bench
 
     private ?NewTo $newTo = null;
 
+    private ?MoreInPictures $moreInPictures = null;
+
     public function __construct(
         private readonly SceneStore $scenes,
         public readonly Project $project,
@@ -220,6 +222,12 @@ final class Bench
     public function newTo(): NewTo
     {
         return $this->newTo ??= new NewTo($this);
+    }
+
+    /** How much more pictures of views show than the desk does then. */
+    public function moreInPictures(): MoreInPictures
+    {
+        return $this->moreInPictures ??= new MoreInPictures($this);
     }
 
     /** The own rungs that the desk would have once a view was applied. */
@@ -447,6 +455,7 @@ final class Bench
         $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
         $this->weights = $this->view = null;
         $this->newTo = null;
+        $this->moreInPictures = null;
         $this->settings = $this->inEffect = $this->outputs = $this->cutting = $this->seen = $this->compared = null;
         $this->isolation = $this->arrangement = $this->parked = null;
         $this->pick = $this->picked = $this->pickedWithHeld = $this->pickedByLayer = null;

@@ -50,17 +50,26 @@ final class Outputs
     public function of(?View $view): Side
     {
         $own = $view?->output() ?? new OutputSettings;
-        $settings = $this->settings()->over($this->base($view), $this->bench->settings(), $own);
+        $settings = $this->settings()->over($this->base($view, $view?->meant()), $this->bench->settings(), $own);
         $follows = $this->settings()->followsDesk() || $own->followsDesk();
         $isolation = $view?->isolation() ?? Isolation::none();
 
         return new Side(true, $settings, $this->inEffect($view, $settings, $isolation, $follows), $isolation);
     }
 
+    /** The rungs in pictures of a view, whoever makes them: what follows a desk is as if nothing were set there. */
+    public function ofAnybody(View $view): Levels
+    {
+        $settings = $this->settings()->over($this->base($view, $view->meant()), new Settings, $view->output());
+        $inEffect = $this->bench->inEffect()->under($settings, $view->isolation());
+
+        return ($view->isolation()?->isOn() === true ? $inEffect->without($this->never()) : $inEffect)->rungs();
+    }
+
     /** What a view shows whoever looks at it, without any output settings: newcomers as somebody's desk has them are in full. */
     public function shownIn(View $view): InEffect
     {
-        return $this->bench->inEffect()->under($this->base($view), $view->isolation());
+        return $this->bench->inEffect()->under($this->base($view, $view->settings()), $view->isolation());
     }
 
     /**
@@ -84,13 +93,17 @@ final class Outputs
         return new Difference($this->bench->inEffect()->rungs(), $this->side()->inEffect->rungs());
     }
 
-    /** What a view keeps, with what it gives to newcomers; a picture never has them as somebody's desk has. */
-    private function base(?View $view): Settings
+    /**
+     * What a view keeps, with what it gives to newcomers; a picture never has them as somebody's desk has.
+     *
+     * @param Settings|null $kept all of it, or what of it is meant for pictures
+     */
+    private function base(?View $view, ?Settings $kept): Settings
     {
-        return $view === null || ! $view->keepsRungs()
+        return $view === null || $kept === null || ! $view->keepsRungs()
             ? new Settings
             : Applied::withNewcomers(
-                $view->settings(),
+                $kept,
                 $this->bench->scene(),
                 $this->bench->newTo()->rows($view),
                 $view->newcomers,

@@ -14,6 +14,7 @@ use VineShelf\Rungs\OutputSettings;
 use VineShelf\Rungs\Settings;
 use VineShelf\Views\Applied;
 use VineShelf\Views\Facet;
+use VineShelf\Views\Meant;
 
 /**
  * Views are updated, named, noted, reviewed, copied or deleted, one or many at once; or they begin or cease to keep something.
@@ -41,9 +42,16 @@ final class ChangeViews extends Command
      * @param Camera|null $camera  as the canvas has it; null to leave the camera as it is
      * @param bool        $keep    whether it keeps the camera from now on as well
      * @param string|null $picture file, null to leave it as it is
+     * @param array<string, bool>|null $meant whether pictures take it over, by id of the line of {@see Lowered}; null for all of it
      */
-    public static function update(Bench $bench, int $number, ?array $camera, bool $keep, ?string $picture): self
-    {
+    public static function update(
+        Bench $bench,
+        int $number,
+        ?array $camera,
+        bool $keep,
+        ?string $picture,
+        ?array $meant = [],
+    ): self {
         $view = self::views($bench, [$number])[0];
         self::checkHeld([$view], $camera);
         $after = [];
@@ -51,6 +59,9 @@ final class ChangeViews extends Command
             if ($facet === Facet::Camera ? $camera !== null && ($keep || $view->keeps($facet)) : $view->keeps($facet)) {
                 $after[View::COLUMNS[$facet->value]] = ViewState::column($bench, $facet, $camera, $bench->kept());
             }
+        }
+        if ($view->keepsRungs()) {
+            $after['meant'] = self::packed($meant === null ? null : Lowered::onDesk($bench)->meant($meant));
         }
         if ($picture !== null) {
             $after += ['picture' => $picture, 'pictured' => $bench->project->revision];
@@ -98,9 +109,7 @@ final class ChangeViews extends Command
         $views = self::views($bench, $numbers);
 
         return self::each($bench, $views, 'Review '.self::inWords($views), static function (View $view) use ($bench): array {
-            $kept = $view->keepsRungs() ? ['rungs' => base64_encode($bench->withNewcomers($view)->pack())] : [];
-
-            return $kept + ViewState::known($bench);
+            return ($view->keepsRungs() ? self::keeping($view, $bench->withNewcomers($view)) : []) + ViewState::known($bench);
         });
     }
 
@@ -132,6 +141,9 @@ final class ChangeViews extends Command
             }
             foreach ($leave as $facet) {
                 $after[View::COLUMNS[$facet->value]] = null;
+            }
+            if (in_array(Facet::Rungs, [...$take, ...$leave], true)) {
+                $after['meant'] = in_array(Facet::Rungs, $leave, true) ? null : self::packed(Lowered::onDesk($bench)->meant());
             }
             $keeps = static fn (Facet $facet): bool => ! in_array($facet, $leave, true) && $view->keeps($facet);
             if ($take === [] && array_filter(Facet::cases(), $keeps) === []) {
@@ -201,7 +213,7 @@ final class ChangeViews extends Command
             $bench,
             self::views($bench, array_keys($settings)),
             $title,
-            static fn (View $view): array => ['rungs' => base64_encode($settings[$view->no]->pack())],
+            static fn (View $view): array => self::keeping($view, $settings[$view->no]),
         );
     }
 
@@ -232,6 +244,41 @@ final class ChangeViews extends Command
         $steps = array_map(static fn (View $view): RowEdit => new RowEdit('views', $view->no, self::row($bench, $view), null), $views);
 
         return new self('Delete '.self::inWords($views), $steps);
+    }
+
+    /**
+     * Pictures of a view take over what they are told to of what it keeps.
+     *
+     * @param array<string, bool> $meant by id of the line of {@see Lowered}
+     */
+    public static function meant(Bench $bench, int $number, array $meant): self
+    {
+        $view = self::views($bench, [$number])[0];
+        if (! $view->keepsRungs()) {
+            throw new Refused("$view->name keeps no rungs: its pictures begin with everything at Full.", 'meant');
+        }
+
+        return new self(
+            "What pictures of $view->name take over",
+            self::changed($bench, $view, ['meant' => self::packed(Lowered::inView($bench, $view)->meant($meant))]),
+        );
+    }
+
+    /**
+     * Columns of a view that keeps other rungs: what is new in them is meant for pictures.
+     *
+     * @return array<string, string|null>
+     */
+    private static function keeping(View $view, Settings $settings): array
+    {
+        $meant = $view->meansAll() ? null : Meant::following($view->meant(), $view->settings(), $settings);
+
+        return ['rungs' => base64_encode($settings->pack()), 'meant' => self::packed($meant)];
+    }
+
+    private static function packed(?Settings $settings): ?string
+    {
+        return $settings === null ? null : base64_encode($settings->pack());
     }
 
     public function name(): string

@@ -30,7 +30,8 @@ final class KeepView extends Command
      * @param list<Facet>   $facets  what it keeps
      * @param Camera|null   $camera  as the canvas has it
      * @param string        $picture file, "" for none
-     * @param Settings|null $rungs   own rungs to keep; null for those of the desk
+     * @param Settings|null $rungs   own rungs to keep, all meant for pictures; null for those of the desk
+     * @param array<string, bool>|null $meant whether pictures take it over, by id of the line of {@see Lowered}; null for all of it
      */
     public function __construct(
         Bench $bench,
@@ -41,6 +42,7 @@ final class KeepView extends Command
         ?Settings $rungs = null,
         string $note = '',
         int $folder = 0,
+        ?array $meant = [],
     ) {
         if ($facets === []) {
             throw new Refused('A view keeps at least one thing: tick what it is to keep.', 'facets');
@@ -51,6 +53,7 @@ final class KeepView extends Command
         $this->number = $bench->project->next_view++;
         $name = ChangeViews::checked($name === '' ? "View $this->number" : $name);
         $this->title = "Keep view $name";
+        $means = $rungs !== null || $meant === null || ! in_array(Facet::Rungs, $facets, true) ? null : Lowered::onDesk($bench)->meant($meant);
         $this->edits = new Edits([
             new RowEdit(
                 'views',
@@ -62,6 +65,7 @@ final class KeepView extends Command
                     'name' => $name,
                     'note' => ChangeViews::checkedNote($note),
                     'newcomers' => Applied::HIDDEN,
+                    'meant' => $means === null ? null : base64_encode($means->pack()),
                     'picture' => $picture,
                     'pictured' => $bench->project->revision,
                     'kept_at' => now()->toDateTimeString(),

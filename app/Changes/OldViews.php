@@ -41,7 +41,11 @@ final class OldViews
     /** How many views show something differently. */
     public int $differ = 0;
 
-    /** @var array<int, array{string, string}> what those keep now, and what they would keep to show what they showed; by number */
+    /**
+     * What those keep now, and what they would keep to show what they showed; by number, "rungs" and "meant".
+     *
+     * @var array<int, array<string, array{string, string}>>
+     */
     public array $asItWas = [];
 
     /**
@@ -110,16 +114,24 @@ final class OldViews
 
     private function hold(View $view, Shift $shift, Regrouping $regrouping): void
     {
-        $settings = $view->settings();
         $known = $view->known($this->organizers->layers, $this->organizers->tags);
-        $newcomers = $known->newcomerRows($shift->before, $settings);
-        $counted = $newcomers->or($shift->gone)->not();
-        $held = $regrouping->held((new Holding($shift, $known, $settings, $settings, $counted))->settings());
+        $counted = $known->newcomerRows($shift->before, $view->settings())->or($shift->gone)->not();
         $alone = $view->isolation() ?? Isolation::none();
-        $resorted = ! Differing::rows($shift, $known, $settings, $held, $alone, $counted)->isEmpty();
-        $differs = $resorted || $this->regroups($regrouping, $settings, $alone, $counted);
-        $before = ['rungs' => base64_encode($settings->pack())] + ($differs ? ['pictured' => $view->pictured] : []);
-        $now = ['rungs' => base64_encode($held->pack())] + ($differs ? ['pictured' => 0] : []);
+        $before = $now = $kept = [];
+        $resorted = $differs = false;
+        // What the desk gets, and what pictures take over of it.
+        foreach (['rungs' => $view->settings()] + ($view->meansAll() ? [] : ['meant' => $view->meant()]) as $column => $settings) {
+            $held = $regrouping->held((new Holding($shift, $known, $settings, $settings, $counted))->settings());
+            $resorts = ! Differing::rows($shift, $known, $settings, $held, $alone, $counted)->isEmpty();
+            $resorted = $resorted || $resorts;
+            $differs = $differs || $resorts || $this->regroups($regrouping, $settings, $alone, $counted);
+            $before[$column] = base64_encode($settings->pack());
+            $now[$column] = base64_encode($held->pack());
+            $kept[$column] = [$settings, $held];
+        }
+        if ($differs) {
+            [$before['pictured'], $now['pictured']] = [$view->pictured, 0];
+        }
         $widened = $regrouping->alone($alone);
         if ($widened !== $alone) {
             $before['isolated'] = base64_encode($alone->pack());
@@ -130,10 +142,19 @@ final class OldViews
         }
         $this->differ += (int) $differs;
         if ($resorted) {
-            $was = (new InEffect($shift->before, $shift->from, $settings))->rungs();
-            $kept = AsItWas::settings($held, $shift->after, $shift->to, $was, $counted);
-            $this->asItWas[$view->no] = [$now['rungs'], base64_encode($kept->pack())];
+            $this->asItWas[$view->no] = array_map(fn (array $pair): array => [
+                base64_encode($pair[1]->pack()),
+                base64_encode($this->asItWas($pair[0], $pair[1], $shift, $counted)->pack()),
+            ], $kept);
         }
+    }
+
+    /** Settings that show what others showed before the change. */
+    private function asItWas(Settings $before, Settings $held, Shift $shift, Bits $counted): Settings
+    {
+        $was = (new InEffect($shift->before, $shift->from, $before))->rungs();
+
+        return AsItWas::settings($held, $shift->after, $shift->to, $was, $counted);
     }
 
     /** Whether a view shows something differently because of what stands elsewhere now. */

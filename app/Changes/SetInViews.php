@@ -18,6 +18,7 @@ use VineShelf\Rungs\BeforeHiding;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Rungs\Turn;
+use VineShelf\Views\Meant;
 
 /** A block of rows and views: what the views keep for the rows is set, cleared, copied or pasted in one change, whatever its size. */
 final class SetInViews extends Command
@@ -48,13 +49,17 @@ final class SetInViews extends Command
             $after = $change($before, $place);
             $known = BeforeHiding::following($view->beforeHiding(), $before, $after);
             [$was, $is] = [base64_encode($before->pack()), base64_encode($after->pack())];
-            if ($was !== $is) {
+            // What is set by hand is meant for pictures as well.
+            $meant = $view->meansAll() ? null : Meant::following($change($view->meant(), $place), $before, $after);
+            $means = $view->meansAll() ? null : base64_encode($view->meant()->pack());
+            $meansNow = $meant === null || $meant->pack() === $after->pack() ? null : base64_encode($meant->pack());
+            if ($was !== $is || $means !== $meansNow) {
                 $steps[] = new RowEdit(
                     'views',
                     $view->no,
-                    ['rungs' => $was, 'before_hiding' => self::packed($view->beforeHiding()), 'pictured' => $view->pictured] +
+                    ['rungs' => $was, 'meant' => $means, 'before_hiding' => self::packed($view->beforeHiding()), 'pictured' => $view->pictured] +
                         self::known($bench, $view, []),
-                    ['rungs' => $is, 'before_hiding' => self::packed($known), 'pictured' => 0] + self::known($bench, $view, $layers),
+                    ['rungs' => $is, 'meant' => $meansNow, 'before_hiding' => self::packed($known), 'pictured' => 0] + self::known($bench, $view, $layers),
                 );
             }
         }

@@ -23,7 +23,7 @@ final class ViewsAsTheyWere extends Command
     {
         $found = $bench->project->changes()->where('no', $change)->where('undone', false)->first();
         $packed = $found === null || $found->as_it_was === '' ? '' : (string) gzinflate($found->as_it_was);
-        /** @var array<int, array{string, string}> $kept */
+        /** @var array<int, array<array-key, mixed>> $kept */
         $kept = $packed === '' ? [] : json_decode($packed, true, 8, JSON_THROW_ON_ERROR);
         if ($kept === []) {
             throw new Refused('What these views showed before is no longer kept; undo the change, or update the views.', 'change');
@@ -32,12 +32,17 @@ final class ViewsAsTheyWere extends Command
         $rows = DB::table('views')
             ->where('project_id', $bench->project->id)
             ->whereIn('no', array_keys($kept))
-            ->get(['no', 'name', 'rungs']);
+            ->get(['no', 'name', 'rungs', 'meant']);
         foreach ($rows as $row) {
-            [$now, $then] = $kept[(int) $row->no];
-            // Who has changed a view meanwhile has said what it is to show.
-            if (base64_encode(Bytes::read($row->rungs)) === $now) {
-                $steps[] = new RowEdit('views', (int) $row->no, ['rungs' => $now], ['rungs' => $then, 'pictured' => 0]);
+            $before = $after = [];
+            foreach (self::columns($kept[(int) $row->no]) as $column => [$now, $then]) {
+                // Who has changed a view meanwhile has said what it is to show.
+                if (base64_encode(Bytes::read($row->$column)) === $now) {
+                    [$before[$column], $after[$column]] = [$now, $then];
+                }
+            }
+            if (isset($after['rungs'])) {
+                $steps[] = new RowEdit('views', (int) $row->no, $before, $after + ['pictured' => 0]);
             }
         }
         $left = count($kept) - count($steps);
@@ -45,6 +50,17 @@ final class ViewsAsTheyWere extends Command
         $views = count($steps) === 1 ? '1 view' : count($steps).' views';
         $this->title = "Keep $views as before “{$found?->name}”";
         $this->edits = new Edits($steps);
+    }
+
+    /**
+     * @param array<array-key, mixed> $kept as {@see OldViews} has it; changes of before say it of rungs alone, without a name
+     *
+     * @return array<string, array{string, string}>
+     */
+    private static function columns(array $kept): array
+    {
+        /** @var array<string, array{string, string}> */
+        return isset($kept['rungs']) ? $kept : ['rungs' => $kept];
     }
 
     public function name(): string

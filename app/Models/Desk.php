@@ -25,6 +25,8 @@ use VineShelf\Scene\Pick;
  * @property bool $lands_in_new whether every new layer becomes the landing layer
  * @property list<string> $pins what is pinned beside the slots: keys of tags and sets, and rules
  * @property int $next_step
+ * @property array{facets?: list<string>, meant?: array<string, bool>} $keeping what was ticked when a view was kept last: facets, and by kind
+ *     of lowering whether pictures take it over, see {@see \App\Changes\Lowered}
  * @property int $pick_at which of the picks before it came to last, see {@see \App\Bench\PickHistory}
  * @property array<string, mixed> $section as {@see \VineShelf\Section\Section::toArray()} gives it
  * @property int $alone_layer the layer that is looked at alone, one after the other; 0 for none
@@ -54,6 +56,7 @@ final class Desk extends Model
         'landing_layer' => 1,
         'next_step' => 1,
         'pick_at' => 0,
+        'keeping' => '{}',
         'tint' => '{}',
         'lands_in_new' => false,
         'pins' => '[]',
@@ -74,6 +77,7 @@ final class Desk extends Model
         'tint' => 'array',
         'lands_in_new' => 'boolean',
         'pins' => 'array',
+        'keeping' => 'array',
         'shows_output' => 'boolean',
         'output_of_view' => 'boolean',
         'section' => 'array',

@@ -39,6 +39,7 @@ use VineShelf\Views\Known;
  * @property list<int>|null $known_folders
  * @property int|null $known_object the newest object that the view knows, null when it was kept before that was noted
  * @property int $known_turn the number that the next change would have got when it was kept, updated or reviewed
+ * @property string|null $meant packed settings, see {@see meant()}
  * @property string|null $before_hiding packed settings, see {@see beforeHiding()}
  * @property string $picture file on the disk for kept files, empty for none
  * @property int $pictured revision of the project that the picture shows, 0 once the view shows something else
@@ -69,6 +70,7 @@ final class View extends Model implements Shelved
         'rungs' => Casts\Bytes::class,
         'own_output' => Casts\Bytes::class,
         'before_hiding' => Casts\Bytes::class,
+        'meant' => Casts\Bytes::class,
         'tint' => 'array',
         'section' => 'array',
         'isolated' => Casts\Bytes::class,
@@ -130,6 +132,18 @@ final class View extends Model implements Shelved
     public function settings(): Settings
     {
         return Settings::unpack(Casts\Bytes::read($this->getAttributes()['rungs'] ?? null));
+    }
+
+    /** Of the rungs that it keeps, those that its pictures take over. */
+    public function meant(): Settings
+    {
+        return $this->meansAll() ? $this->settings() : Settings::unpack(Casts\Bytes::read($this->getAttributes()['meant']));
+    }
+
+    /** Whether its pictures take over all that it keeps. */
+    public function meansAll(): bool
+    {
+        return ($this->getAttributes()['meant'] ?? null) === null;
     }
 
     /** What rows that are hidden in the view had set before, as {@see \VineShelf\Rungs\BeforeHiding} has it. */

@@ -16,8 +16,8 @@ use VineShelf\Scene\Drawn;
  * Views in the order of the shelf, one step after the other, on a desk of nobody.
  *
  * It begins with everything at Full, nothing isolated, cut or tinted. What a view does not keep stays as the views before it left it, as
- * when somebody applies them one by one; so a step is the same however one comes to it. The picture of a view stands on the desk of
- * whoever wants it instead.
+ * when somebody applies them one by one; so a step is the same however one comes to it. Where pictures are shown, rungs come from each
+ * view's output instead. The picture of a view stands on the desk of whoever wants it.
  */
 final class Presentation
 {
@@ -158,7 +158,8 @@ final class Presentation
     private function after(Desk $before, View $view): Desk
     {
         $desk = clone $before;
-        if ($view->keepsRungs()) {
+        // Pictures begin with what is meant of a view, and with nothing of any desk before it.
+        if ($view->keepsRungs() && ! $desk->shows_output) {
             $desk->putSettings($this->stage->applied($view));
         }
         $desk->putView($view);

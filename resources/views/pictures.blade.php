@@ -62,9 +62,13 @@
             </div>
             <fieldset class="pictures-of">
                 <legend>Shows</legend>
-                <label class="tick"><input type="radio" name="of" value="desk" checked /> The desk: what is at work</label>
-                <label class="tick"><input type="radio" name="of" value="output" /> The output: what pictures show</label>
+                <label class="tick"><input type="radio" name="of" value="output" checked /> The output: what pictures show</label>
+                <label class="tick"><input type="radio" name="of" value="desk" /> The desk: what is at work</label>
             </fieldset>
+            <details class="pictures-leaves" id="pictures-leaves" hidden>
+                <summary></summary>
+                <ul></ul>
+            </details>
             <label class="tick"><input type="checkbox" id="pictures-clear" /> Nothing behind the model (transparent)</label>
             <p class="error" id="pictures-error" role="alert" hidden></p>
             <p class="acts">

@@ -72,6 +72,14 @@
                     >{!! Icon::svg('sticky-note') !!}</button
                 >
             @endif
+            @if ($other)
+                <a
+                    class="present-other"
+                    href="{{ $other }}"
+                    title="{{ $asPictures ? 'Show what the views keep for the desk, thinned to work as well' : 'Show what pictures of the views show' }}"
+                    >{{ $asPictures ? 'As pictures' : 'As kept' }}</a
+                >
+            @endif
             @if ($back)
                 <a class="icon-button" href="{{ $back }}" title="Back to the workbench (Esc)" aria-label="Back to the workbench"
                     >{!! Icon::svg('x') !!}</a

@@ -142,8 +142,13 @@ final class ScriptsTest extends CommittedTestCase
         // A picture has nothing of the desk; of a view it has what the view kept, under what is set for pictures.
         $pictures = static fn (string ...$more): array => json_decode($says('effect', '--output', ...$more), true);
         self::assertSame(str_repeat('5', count($objects)), $pictures()['rungs']);
-        $says('view', 'keep', 'Kept', '--keeps=camera,rungs');
+        $says('view', 'keep', 'Kept', '--keeps=camera,rungs', '--pictures=all');
         self::assertSame($rungs, $pictures('--view=Kept')['rungs']);
+        // Coarse and plain are only to work, ghosts are meant.
+        $says('view', 'keep', 'Meant', '--keeps=camera,rungs', '--pictures=meant');
+        $ghosts = $withHeld([7]);
+        $meant = implode('', array_map(static fn (int $number): string => in_array($number, $ghosts, true) ? '2' : '5', array_keys($objects)));
+        self::assertSame([$meant, $rungs], [$pictures('--view=Meant')['rungs'], json_decode($says('effect', '--view=Meant'), true)['rungs']]);
         $says('rung', 'layer:Building / Walls', '1', '--output');
         $says('rung', 'folder:Zones', 'never', '--output', '--note=by others');
         $output = '';

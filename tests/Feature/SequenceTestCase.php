@@ -174,15 +174,22 @@ abstract class SequenceTestCase extends ProjectTestCase
             return;
         }
         $after = $this->shownInViews();
-        $differ = 0;
+        $differing = [];
         foreach (array_intersect_key($before, $after) as $view => $rungs) {
-            $differ += array_intersect_key($rungs, $after[$view]) === array_intersect_key($after[$view], $rungs) ? 0 : 1;
+            if (array_intersect_key($rungs, $after[$view]) !== array_intersect_key($after[$view], $rungs)) {
+                $differing[abs($view)] = true;
+            }
         }
+        $differ = count($differing);
         self::assertSame($differ, $command->viewsDiffer, "views that differ after {$command->name()}");
         $this->announced += $differ;
     }
 
-    /** @return array<int, array<int, int>> what every view that keeps rungs shows of every object, going up every chain, by view */
+    /**
+     * What every view that keeps rungs shows of every object, and what of that its pictures take over, going up every chain.
+     *
+     * @return array<int, array<int, int>> by number of the view, below zero for its pictures
+     */
     protected function shownInViews(): array
     {
         $project = $this->project->refresh();
@@ -203,27 +210,28 @@ abstract class SequenceTestCase extends ProjectTestCase
         $above = $objects->pluck('parent_no', 'no')->all();
         $shown = [];
         foreach ($project->views()->whereNotNull('rungs')->get() as $view) {
-            $set = $view->settings();
-            foreach ($objects as $object) {
-                $rungs = [$set->object($object->no), $set->layerAlone($object->layer_no)];
-                for ($at = $above[$object->no]; $at > 0; $at = $above[$at] ?? 0) {
-                    $rungs[] = $set->reaching($at);
-                }
-                for ($at = $object->layer_no; $at > 0; $at = $layers[$at]) {
-                    $rungs[] = $set->layer($at);
-                }
-                foreach ($members as $tag => $those) {
-                    if ($object->no <= $those->length && $those->has($object->no)) {
-                        $rungs[] = $set->tag($tag);
-                        for ($at = $tags[$tag]; $at > 0; $at = $folders[$at]) {
-                            $rungs[] = $set->folder($at);
+            foreach ([$view->no => $view->settings(), -$view->no => $view->meant()] as $key => $set) {
+                foreach ($objects as $object) {
+                    $rungs = [$set->object($object->no), $set->layerAlone($object->layer_no)];
+                    for ($at = $above[$object->no]; $at > 0; $at = $above[$at] ?? 0) {
+                        $rungs[] = $set->reaching($at);
+                    }
+                    for ($at = $object->layer_no; $at > 0; $at = $layers[$at]) {
+                        $rungs[] = $set->layer($at);
+                    }
+                    foreach ($members as $tag => $those) {
+                        if ($object->no <= $those->length && $those->has($object->no)) {
+                            $rungs[] = $set->tag($tag);
+                            for ($at = $tags[$tag]; $at > 0; $at = $folders[$at]) {
+                                $rungs[] = $set->folder($at);
+                            }
                         }
                     }
+                    $values = array_map(static fn (?Rung $rung): int => $rung->value ?? 5, $rungs);
+                    $shown[$key][$object->no] = self::isAlone($view, $object->no, $above)
+                        ? 5
+                        : min($view->isolation()?->rest()->value ?? 5, ...$values);
                 }
-                $values = array_map(static fn (?Rung $rung): int => $rung->value ?? 5, $rungs);
-                $shown[$view->no][$object->no] = self::isAlone($view, $object->no, $above)
-                    ? 5
-                    : min($view->isolation()?->rest()->value ?? 5, ...$values);
             }
         }
 

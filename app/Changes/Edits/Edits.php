@@ -101,7 +101,7 @@ final readonly class Edits
             $step->table === 'views' &&
             $step->before !== null &&
             $step->after !== null &&
-            array_diff_key($step->after, ['rungs' => 0, 'isolated' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
+            array_diff_key($step->after, ['rungs' => 0, 'meant' => 0, 'isolated' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
         $following = array_values(array_filter($this->steps, $isFollowing));
         $own = array_values(array_filter($this->steps, static fn (Edit $step): bool => ! $isFollowing($step)));
 

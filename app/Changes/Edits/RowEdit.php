@@ -15,7 +15,7 @@ use VineShelf\Scene\Scene;
 final readonly class RowEdit implements Edit
 {
     /** Columns whose values are bytes; they are stored in base64. */
-    private const BINARY = ['rungs', 'own_output', 'members', 'isolated', 'strangers', 'before_hiding'];
+    private const BINARY = ['rungs', 'own_output', 'members', 'isolated', 'strangers', 'before_hiding', 'meant'];
 
     /** Columns that follow from others, so that nobody has to answer for them: pictures of views. */
     private const FOLLOWING = ['picture', 'pictured'];

@@ -17,7 +17,8 @@ final class HandleView extends OnBench
 {
     protected $signature =
         'shelf:view {project} {act : keep, apply, update, review or delete} {name : of the view} '.
-        '{--keeps=rungs : what it keeps of camera, rungs, output, tint, section, isolation; commas between} {--person=} {--json}';
+        '{--keeps=rungs : what it keeps of camera, rungs, output, tint, section, isolation; commas between} '.
+        '{--pictures= : all or meant: what its pictures take over of what is lowered} {--person=} {--json}';
 
     protected $description = 'Keep a view of the desk, apply, update, review or delete it';
 
@@ -25,13 +26,21 @@ final class HandleView extends OnBench
     {
         $bench = $this->bench();
         $name = (string) $this->argument('name');
+        $meant = $this->meant();
 
         return match ((string) $this->argument('act')) {
-            'keep' => $this->keep($bench, $name),
+            'keep' => $this->keep($bench, $name, $meant),
             'apply' => $this->apply($bench, self::named($bench, $name)),
             'update' => $this->carryOut(
                 $bench,
-                static fn (Bench $held): ChangeViews => ChangeViews::update($held, self::named($held, $name)->no, null, false, null),
+                static fn (Bench $held): ChangeViews => ChangeViews::update(
+                    $held,
+                    self::named($held, $name)->no,
+                    null,
+                    false,
+                    null,
+                    $meant,
+                ),
                 'It is so already.',
             ),
             'review' => $this->carryOut(
@@ -50,7 +59,18 @@ final class HandleView extends OnBench
         };
     }
 
-    private function keep(Bench $bench, string $name): int
+    /** @return array<string, bool>|null what is chosen of it, null for all @throws Refused */
+    private function meant(): ?array
+    {
+        return match ($this->option('pictures') ?? 'meant') {
+            'all' => null,
+            'meant' => [],
+            default => throw new Refused('Pictures take over all that is lowered, or what is meant: all, meant.'),
+        };
+    }
+
+    /** @param array<string, bool>|null $meant */
+    private function keep(Bench $bench, string $name, ?array $meant): int
     {
         $words = array_values(array_filter(array_map(trim(...), explode(',', (string) $this->option('keeps')))));
         $facets = [];
@@ -62,7 +82,14 @@ final class HandleView extends OnBench
 
         return $this->carryOut(
             $bench,
-            static fn (Bench $held): KeepView => new KeepView($held, $name, $facets, BcfOf::ofWhole($held), ''),
+            static fn (Bench $held): KeepView => new KeepView(
+                $held,
+                $name,
+                $facets,
+                BcfOf::ofWhole($held),
+                '',
+                meant: $meant,
+            ),
             '',
         );
     }

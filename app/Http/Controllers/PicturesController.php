@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\Refused;
+use App\Presenting\LeftOut;
 use App\Presenting\Presentation;
 use App\Presenting\Step;
 use App\Workbench\Budget;
@@ -31,10 +32,12 @@ final class PicturesController
         ]);
     }
 
-    /** What the picture of a view shows, as {@see Step::toArray()} says it. */
+    /** What the picture of a view shows, as {@see Step::toArray()} says it, and what it leaves out, as {@see LeftOut} has it. */
     public function still(Request $request, Bench $bench, int $view): JsonResponse
     {
-        return new JsonResponse((new Step(self::alone($request, $bench, $view), 0))->toArray());
+        $alone = self::alone($request, $bench, $view);
+
+        return new JsonResponse((new Step($alone, 0))->toArray() + ['leaves' => (new LeftOut($alone->at(0)))->toArray()]);
     }
 
     /** The cut faces of what a picture shows, as {@see CutDrawing::bytes()} lays them out. */

@@ -19,6 +19,8 @@ use Illuminate\View\View;
 /** Views of a project walked through, one after the other, by somebody who may see all of it. Nothing here changes a desk. */
 final class PresentationController
 {
+    private const AS_KEPT = 'desk,';
+
     public function show(Bench $bench, string $views): View
     {
         $presentation = self::presentation($bench, $views);
@@ -32,6 +34,11 @@ final class PresentationController
             'revision' => $bench->project->revision,
             'back' => route('workbench', $bench->project),
             'link' => null,
+            'other' => route('walk', [
+                $bench->project,
+                self::without($views) === $views ? self::AS_KEPT.$views : self::without($views),
+            ]),
+            'asPictures' => self::without($views) === $views,
             'materials' => Surfaces::of($bench->project),
             'budget' => json_encode(Budget::most()),
         ]);
@@ -71,7 +78,13 @@ final class PresentationController
     /** @throws Refused */
     private static function presentation(Bench $bench, string $views): Presentation
     {
-        return new Presentation($bench, self::numbers($bench, $views));
+        return new Presentation($bench, self::numbers($bench, self::without($views)), asPictures: self::without($views) === $views);
+    }
+
+    /** Which views are meant, whichever state they are shown in: after "desk," the one that they keep for the desk. */
+    private static function without(string $views): string
+    {
+        return str_starts_with($views, self::AS_KEPT) ? substr($views, strlen(self::AS_KEPT)) : $views;
     }
 
     /**

@@ -71,7 +71,7 @@ final class ShareLinkController
             'token' => $token,
             'name' => $given['name'],
             'views' => $keys,
-            'as_pictures' => $request->boolean('as_pictures'),
+            'as_pictures' => ! $request->boolean('as_kept'),
             'may_pick' => $request->boolean('may_pick'),
             'may_comment' => $request->boolean('may_comment'),
             'password' => ($given['password'] ?? '') === '' ? '' : Hash::make((string) $given['password']),

@@ -41,6 +41,8 @@ final class ShownController
             'shared' => $address,
             'back' => '',
             'link' => $link,
+            'other' => null,
+            'asPictures' => true,
             'materials' => $shown->materials(),
             'budget' => json_encode(Budget::most()),
         ]);

@@ -10,6 +10,7 @@ use App\Bench\Refused;
 use App\Changes\ChangeViews;
 use App\Changes\History;
 use App\Changes\KeepView;
+use App\Changes\Lowered;
 use App\Models\Desk;
 use App\Models\Project;
 use App\Models\View as SavedView;
@@ -31,7 +32,11 @@ final class ViewController
     /** Asks what the new view is to keep. */
     public function create(Bench $bench): View
     {
-        return view('workbench.keep-view', ['bench' => $bench, 'name' => 'View '.$bench->project->next_view]);
+        return view('workbench.keep-view', [
+            'bench' => $bench,
+            'name' => 'View '.$bench->project->next_view,
+            'lowered' => Lowered::onDesk($bench),
+        ]);
     }
 
     public function store(Request $request, Bench $bench): Response
@@ -40,6 +45,8 @@ final class ViewController
         $facets = self::kept($request);
         $camera = in_array(Facet::Camera, $facets, true) ? Sight::in($request, 'facets') : null;
         $folder = $request->integer('folder');
+        $meant = self::meantIn($request);
+        $chosen = Lowered::onDesk($bench)->chosen($meant);
         $command = $this->history->carryOut(
             $bench,
             static fn (Bench $held): KeepView => new KeepView(
@@ -50,10 +57,15 @@ final class ViewController
                 $picture?->file() ?? '',
                 note: $request->string('note')->value(),
                 folder: isset($held->shelf()->folders[$folder]) ? $folder : 0,
+                meant: $meant,
             ),
         );
-        DeskChange::on($bench, static function (Desk $desk) use ($command): void {
+        DeskChange::on($bench, static function (Desk $desk) use ($command, $facets, $chosen): void {
             $desk->view_no = $command->number;
+            $desk->keeping = [
+                'facets' => array_column($facets, 'value'),
+                'meant' => $chosen + ($desk->keeping['meant'] ?? []),
+            ];
         });
 
         return Answer::to($bench, $request)
@@ -85,19 +97,25 @@ final class ViewController
     {
         $found = $this->found($bench->project, $view);
 
-        return view('workbench.update-view', ['bench' => $bench, 'view' => $found, 'from' => new FromView($bench, $found)]);
+        return view('workbench.update-view', [
+            'bench' => $bench,
+            'view' => $found,
+            'from' => new FromView($bench, $found),
+            'lowered' => $found->keepsRungs() ? Lowered::onDesk($bench) : null,
+        ]);
     }
 
     public function update(Request $request, Bench $bench, int $view): Response
     {
         $picture = ViewPicture::of($request, $bench->project, 'facets');
         $camera = $request->string('camera')->value() === '' ? null : Sight::in($request, 'facets');
+        $meant = self::meantIn($request);
         $make = static fn (Bench $held): ChangeViews => match (true) {
             $request->has('name') => ChangeViews::rename($held, $view, $request->string('name')->value()),
             $request->has('note') => ChangeViews::note($held, $view, $request->string('note')->value()),
             $request->has('newcomers') => ChangeViews::newcomers($held, [$view], $request->integer('newcomers')),
             $request->has('reviewed') => ChangeViews::review($held, [$view]),
-            default => ChangeViews::update($held, $view, $camera, $request->boolean('keep_camera'), $picture?->file()),
+            default => ChangeViews::update($held, $view, $camera, $request->boolean('keep_camera'), $picture?->file(), $meant),
         };
         $command = $this->history->carryOut($bench, $make);
 
@@ -114,6 +132,39 @@ final class ViewController
         }
 
         return Answer::to($bench, $request)->send();
+    }
+
+    /** Asks what pictures of the view take over of what it keeps. */
+    public function askMeant(Bench $bench, int $view): View
+    {
+        $found = $this->found($bench->project, $view);
+
+        return view('workbench.view-meant', [
+            'bench' => $bench,
+            'view' => $found,
+            'lowered' => $found->keepsRungs() ? Lowered::inView($bench, $found) : null,
+        ]);
+    }
+
+    public function meant(Request $request, Bench $bench, int $view): Response
+    {
+        $meant = self::meantIn($request);
+        $command = $this->history->carryOut($bench, static fn (Bench $held): ChangeViews => ChangeViews::meant($held, $view, $meant));
+
+        return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
+    }
+
+    /** @return array<string, bool> whether pictures take it over, by id of a line: "meant_L5" is 0 or 1 */
+    private static function meantIn(Request $request): array
+    {
+        $meant = [];
+        foreach ($request->input() as $name => $value) {
+            if (preg_match('~^meant_([LTFOW]\d{1,9})$~D', (string) $name, $found) === 1) {
+                $meant[$found[1]] = $value === '1' || $value === 1;
+            }
+        }
+
+        return $meant;
     }
 
     public function destroy(Request $request, Bench $bench, int $view): Response

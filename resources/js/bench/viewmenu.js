@@ -32,6 +32,7 @@ export function menuOfView(shelf, view, key) {
                   ],
               ]
             : []),
+        ...(one ? [['What its pictures take over…', '', () => bench.openDialog(`/views/${number}/meant`)]] : []),
         [one ? 'Picture…' : `Pictures of the ${keys.length}…`, '', () => shelf.pictures(keys)],
         [one ? 'Duplicate' : `Duplicate the ${keys.length}`, '', () => shelf.onThose('POST', '/views/duplicate', keys)],
         ...menuOfBoth(shelf, keys),

@@ -108,6 +108,7 @@ export class Pictures {
             const said = await this.bring(view);
             if (!said) return;
             this.said = said;
+            this.leaves();
             this.get('made').hidden = true;
             this.aim(atOnce);
             this.says('');
@@ -115,6 +116,21 @@ export class Pictures {
             if (!(error instanceof Unmade)) throw error;
             this.says(error.message);
         }
+    }
+
+    /** What the picture leaves out that the model has. */
+    leaves() {
+        const { says, layers } = this.said?.leaves ?? { says: '', layers: [] };
+        const details = this.get('leaves');
+        details.hidden = says === '';
+        /** @type {HTMLElement} */ (details.querySelector('summary')).textContent = says;
+        /** @type {HTMLElement} */ (details.querySelector('ul')).replaceChildren(
+            ...layers.map(([name, count]) => {
+                const line = Object.assign(document.createElement('li'), { textContent: name });
+                line.append(' ', Object.assign(document.createElement('b'), { textContent: count.toLocaleString('en') }));
+                return line;
+            }),
+        );
     }
 
     /** Where somebody has turned the canvas to: a view without a camera is taken from there. */

@@ -15,6 +15,7 @@ import { coloursOf } from '../bench/tint.js';
  * @property {(import('../bench/cuts.js').Kept & {origin: number[]}) | null} section
  * @property {{codes: string, colours: string[]} | null} tint
  * @property {{codes: string, entries: {colour: string, line: number}[]} | null} edges
+ * @property {{says: string, layers: [string, number][]}} [leaves] what a picture of it leaves out
  */
 
 /**

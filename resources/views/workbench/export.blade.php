@@ -30,8 +30,8 @@
     </select>
     <fieldset>
         <legend>As</legend>
-        <label class="tick"><input type="radio" name="side" value="desk" checked /> the desk shows it</label>
-        <label class="tick"><input type="radio" name="side" value="output" /> pictures show it</label>
+        <label class="tick"><input type="radio" name="side" value="output" checked /> pictures show it</label>
+        <label class="tick"><input type="radio" name="side" value="desk" /> the desk shows it</label>
         @if ($views->isNotEmpty())
             <label for="export-view">with the rungs of</label>
             <select id="export-view" name="view">

@@ -1,7 +1,8 @@
 @use ('VineShelf\Views\Facet')
 @php
     $desk = $bench->desk;
-    $ticked = [
+    $last = $desk->keeping['facets'] ?? null;
+    $ticked = $last !== null ? array_fill_keys($last, true) + array_fill_keys(array_column(Facet::cases(), 'value'), false) : [
         'camera' => true,
         'rungs' => true,
         'isolation' => true,
@@ -24,6 +25,7 @@
         @endforeach
         <p class="hint">What is not ticked, the view leaves alone when it is applied.</p>
     </fieldset>
+    <div data-lowered>@include ('workbench.lowered')</div>
     @if ($bench->shelf()->folders !== [])
         <label for="view-folder">Folder</label>
         <select id="view-folder" name="folder">

@@ -10,7 +10,9 @@
             <label for="share-password">Password</label>
             <input id="share-password" name="password" type="text" autocomplete="off" maxlength="200" placeholder="none" />
             <span class="ticks">
-                <label class="tick"><input type="checkbox" name="as_pictures" value="1" /> As pictures show it</label>
+                <label class="tick"
+                    ><input type="checkbox" name="as_kept" value="1" /> As the views keep it for the desk, thinned to work as well</label
+                >
                 <label class="tick"><input type="checkbox" name="may_pick" value="1" /> Objects say their names</label>
                 <label class="tick"><input type="checkbox" name="may_comment" value="1" /> Guests may comment</label>
             </span>
@@ -52,7 +54,7 @@
                                         array_filter([
                                             $link->views === 'all' ? 'all views' : $link->views,
                                             $link->password === '' ? '' : 'password',
-                                            $link->as_pictures ? 'as pictures' : '',
+                                            $link->as_pictures ? '' : 'as kept for the desk',
                                             $link->may_pick ? 'names' : '',
                                             $link->may_comment ? 'comments' : '',
                                         ]),

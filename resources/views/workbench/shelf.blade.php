@@ -42,6 +42,7 @@
         @endif
         @php
             $new = $bench->newTo()->count($view);
+            $more = $bench->moreInPictures()->count($view);
         @endphp
         <li
             class="view {{ $apart }}"
@@ -78,6 +79,13 @@
                 @if ($new > 0)
                     <span class="badge" title="{{ number_format($new) }} came since it was kept or reviewed"
                         >{{ number_format($new) }} new</span
+                    >
+                @endif
+                @if ($more > 0)
+                    <span
+                        class="badge more-in-pictures"
+                        title="Pictures of it show {{ number_format($more) }} {{ $more === 1 ? 'object' : 'objects' }} that the desk hides when it is applied"
+                        >{!! Icon::svg('image') !!}+{{ Marks::short($more) }}</span
                     >
                 @endif
                 <span class="facets">

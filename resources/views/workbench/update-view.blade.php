@@ -52,6 +52,7 @@
             @endif
         </ul>
     @endif
+    @if ($lowered !== null) @include ('workbench.lowered') @endif
     @if ($view->camera_held)
         <p class="hint">It holds its camera, which stays as it is.</p>
     @elseif ($view->keeps(Facet::Camera))
