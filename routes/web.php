@@ -41,6 +41,7 @@ use App\Http\Controllers\ShareLinkController;
 use App\Http\Controllers\ShownController;
 use App\Http\Controllers\SightController;
 use App\Http\Controllers\SortingRulesController;
+use App\Http\Controllers\SourceController;
 use App\Http\Controllers\SummaryController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\TidyController;
@@ -327,6 +328,9 @@ Route::middleware('auth')->group(function (): void {
                 ->whereIn('act', ['on', 'off', 'up', 'down', 'duplicate', 'delete'])
                 ->name('sorting-rules.act');
             Route::patch('/sorting-rules/{line}', [SortingRulesController::class, 'update'])->name('sorting-rules.update');
+            Route::get('/sources/{source}/original', [SourceController::class, 'original'])->name('sources.original');
+            Route::delete('/sources/{source}/original', [SourceController::class, 'removeOriginal'])->name('sources.original.remove');
+            Route::get('/sources/ask', [SourceController::class, 'ask'])->name('sources.ask');
             Route::get('/sources/{source}/hold-back', [ExportController::class, 'askHoldBack'])->name('sources.askHoldBack');
             Route::post('/sources/{source}/hold-back', [ExportController::class, 'holdBack'])->name('sources.holdBack');
             Route::post('/meshes/coarser', [MeshController::class, 'coarser'])->name('meshes.coarser');

@@ -7,6 +7,7 @@ namespace App\Changes;
 use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Changes\Edits\Edits;
+use VineShelf\Layers\Layer;
 use VineShelf\Naming\Renaming;
 use VineShelf\Scene\Bits;
 
@@ -38,7 +39,10 @@ final class GroupObjects extends Command
         $nesting = new Nesting($bench);
         $this->group = $bench->project->next_object;
         $placed = $nesting->put($parent, $this->order($bench, $roots, $within, $parent));
-        $new->group($name, $parent, $placed[$this->group] ?? 1, (int) array_key_first($layers));
+        // Where a landing layer was chosen new things go there; else to where most of what it holds is filed.
+        $landing = $bench->desk->landing_layer;
+        $chosen = $landing !== Layer::UNSORTED && $bench->layers()->has($landing);
+        $new->group($name, $parent, $placed[$this->group] ?? 1, $chosen ? $landing : (int) array_key_first($layers));
         $nesting->move($roots, $this->group);
         $steps = $nesting->steps();
         $this->leftAlone = self::lockedInWords($left);

@@ -59,6 +59,38 @@ final class Kept
         }
     }
 
+    /** Keeps a file under another name as well; the same content there already is left as it is. @throws UnableToKeep */
+    public static function copy(string $from, string $to): void
+    {
+        $disk = self::disk();
+        $bytes = $disk->size($from);
+        if ($disk->exists($to) && $disk->size($to) === $bytes) {
+            return;
+        }
+        if (! ($disk->getAdapter() instanceof LocalFilesystemAdapter)) {
+            if (! $disk->copy($from, $to)) {
+                throw UnableToKeep::file($to, $bytes);
+            }
+
+            return;
+        }
+        $disk->makeDirectory(dirname($to));
+        $beside = $disk->path($to).'.part-'.bin2hex(random_bytes(6));
+        try {
+            // The same bytes under two names take no room; where that cannot be, they are copied.
+            if (! @link($disk->path($from), $beside) && (! @copy($disk->path($from), $beside) || filesize($beside) !== $bytes)) {
+                throw UnableToKeep::file($to, $bytes);
+            }
+            if (! @rename($beside, $disk->path($to))) {
+                throw UnableToKeep::file($to, $bytes);
+            }
+        } finally {
+            if (is_file($beside)) {
+                @unlink($beside);
+            }
+        }
+    }
+
     /** The bytes of a file; null when it is not there, or not as long as it should be. */
     public static function get(string $file, ?int $length = null): ?string
     {

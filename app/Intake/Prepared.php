@@ -26,5 +26,7 @@ final readonly class Prepared
         public array $textures,
         public int $kept,
         public TaggingPlan $tagging,
+        /** Where the file as it came is kept. */
+        public string $original = '',
     ) {}
 }

@@ -35,7 +35,12 @@ final readonly class Preparing
         $this->staging->clear();
         $import = $this->import;
         $this->progress->tell('Reading the file', 0, $import->bytes);
-        $read = fn (int $nodes) => $this->progress->tell('Reading the file', 0, $import->bytes, $nodes);
+        $read = fn (int $nodes, float $share) => $this->progress->tell(
+            'Reading the file',
+            (int) ($share * $import->bytes),
+            $import->bytes,
+            $nodes,
+        );
         $intake = Files::open(Kept::disk()->path($import->path), progress: $read);
         $plan = FilingPlan::of($intake, SortBy::from($import->sort_by), $import->property === '' ? 'layer' : $import->property);
         $tagging = TaggingPlan::of($intake->objects(), $import->tags_from, $import->separator);
@@ -45,7 +50,10 @@ final readonly class Preparing
         $packer->pack($intake, self::layerOfMeshes($intake, $plan), $meshes, $materials, $pack);
         [$textures, $bytes] = $this->textures($intake);
 
-        return new Prepared($intake, $plan, $packer, $meshes, $materials, $textures, $packer->kept + $bytes, $tagging);
+        $original = Original::keep($import->path, $import->file_name);
+        $import->update(['original' => $original]);
+
+        return new Prepared($intake, $plan, $packer, $meshes, $materials, $textures, $packer->kept + $bytes, $tagging, $original);
     }
 
     /**

@@ -42,6 +42,7 @@ final readonly class Staging
     {
         $this->clear();
         Kept::disk()->deleteDirectory($this->final());
+        Original::letGo($this->import->original, $this->import->id);
         $this->letGo();
     }
 

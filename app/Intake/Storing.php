@@ -120,7 +120,9 @@ final class Storing
         if (Gate::forUser($person)->denies('change', $project)) {
             throw UnreadableFile::because('You may no longer change the project that the file was to join.');
         }
-        $landing = Desk::query()->where('project_id', $project->id)->where('user_id', $person->id)->value('landing_layer');
+        $landing = $this->import->landing > 0
+            ? $this->import->landing
+            : Desk::query()->where('project_id', $project->id)->where('user_id', $person->id)->value('landing_layer');
         if (is_int($landing) && $project->layers()->where('no', $landing)->exists()) {
             $this->landing = $landing;
         }
@@ -155,7 +157,8 @@ final class Storing
             'name' => $this->import->file_name,
             'format' => $this->prepared->intake->format(),
             'bytes' => $this->import->bytes,
-            'kept' => $this->prepared->kept,
+            'kept' => $this->prepared->kept + $this->import->bytes,
+            'original' => $this->prepared->original,
             'hulls' => $this->prepared->packer->hulls,
             'report' => Report::of(
                 $this->prepared->intake,
@@ -166,13 +169,34 @@ final class Storing
         ]);
     }
 
+    /**
+     * Numbers of the layers that there are, by the name in lower case that a file may say: that which they came with, also where they have
+     * been renamed or moved since; then their own, those at the top first, others where only one is called so.
+     *
+     * @return array<string, int>
+     */
+    private static function known(Project $project): array
+    {
+        $known = $top = $nested = [];
+        foreach ($project->layers()->orderBy('no')->get(['no', 'parent_no', 'name', 'came_as']) as $layer) {
+            if ($layer->came_as !== '') {
+                $known[mb_strtolower($layer->came_as)] ??= $layer->no;
+            }
+            if ($layer->parent_no === 0) {
+                $top[mb_strtolower($layer->name)] ??= $layer->no;
+            } else {
+                $nested[mb_strtolower($layer->name)][] = $layer->no;
+            }
+        }
+        $unique = array_filter($nested, static fn (array $numbers): bool => count($numbers) === 1);
+
+        return $known + $top + array_map(static fn (array $numbers): int => $numbers[0], $unique);
+    }
+
     /** @return list<RowEdit> the layers that it made; those that there are already are used again */
     private function layers(Project $project): array
     {
-        $known = [];
-        foreach ($project->layers()->where('parent_no', 0)->pluck('name', 'no') as $number => $name) {
-            $known[mb_strtolower((string) $name)] ??= (int) $number;
-        }
+        $known = self::known($project);
         $position = (int) $project->layers()->max('position');
         $made = [];
         foreach ($this->prepared->plan->names as $index => $name) {
@@ -183,6 +207,7 @@ final class Storing
                     'parent_no' => 0,
                     'position' => ++$position,
                     'name' => $name,
+                    'came_as' => $name,
                     'colour' => $this->prepared->plan->colours[$index],
                     'lock' => 0,
                 ];

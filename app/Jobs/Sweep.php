@@ -8,6 +8,7 @@ use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
 use App\Changes\Log;
 use App\Files\Kept;
+use App\Intake\Original;
 use App\Lighten\Coarsening;
 use App\Models\Change;
 use App\Models\Export;
@@ -54,6 +55,7 @@ final class Sweep
             ->all();
         $this->clear('uploads', array_fill_keys($open, true));
         $this->clear('staging', array_fill_keys($open, true));
+        $this->clear(Original::FOLDER, array_fill_keys(DB::table('sources')->where('original', '!=', '')->pluck('original')->all(), true));
         $this->clear('sources', array_fill_keys([...$open, ...$named], true));
         Export::query()->where('created_at', '<', now()->subSeconds(self::EXPORTS))->delete();
         $kept = Export::query()->pluck('key')->map(static fn (mixed $key): string => "exports/$key.glb");

@@ -20,10 +20,12 @@ final class Uploads
     /**
      * Moves the file at $path to where the worker finds it. When that is refused, the file is let go: nobody else knows of it.
      *
+     * @param int $landing number of the layer that what is unfiled lands in, 0 for that of the person
+     *
      * @throws Refused      when there is no room for it
      * @throws UnableToKeep
      */
-    public function receive(User $person, ?Project $project, string $path, string $fileName, Sorted $sorted): Import
+    public function receive(User $person, ?Project $project, string $path, string $fileName, Sorted $sorted, int $landing = 0): Import
     {
         $bytes = (int) @filesize($path);
         $key = Str::lower(Str::random(20));
@@ -37,7 +39,16 @@ final class Uploads
         }
         try {
             // The row and its job come together or not at all.
-            return DB::transaction(static function () use ($key, $kept, $bytes, $person, $project, $fileName, $sorted): Import {
+            return DB::transaction(static function () use (
+                $key,
+                $kept,
+                $bytes,
+                $person,
+                $project,
+                $fileName,
+                $sorted,
+                $landing,
+            ): Import {
                 $import = Import::query()->create([
                     'key' => $key,
                     'user_id' => $person->id,
@@ -45,6 +56,7 @@ final class Uploads
                     'file_name' => mb_strimwidth(str_replace("\0", '', mb_scrub($fileName)), 0, 200, '…'),
                     'path' => $kept,
                     'bytes' => $bytes,
+                    'landing' => $landing,
                     'sort_by' => $sorted->by->value,
                     'property' => mb_strimwidth($sorted->property, 0, 100),
                     'tags_from' => mb_strimwidth(trim($sorted->tagsFrom), 0, 100),

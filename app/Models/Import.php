@@ -23,6 +23,8 @@ use Illuminate\Support\Carbon;
  * @property string $property
  * @property string $tags_from the property that tags are made from, "" for none
  * @property string $separator what stands between several values in one, "" where a value is always one
+ * @property int $landing number of the layer that what is unfiled lands in, 0 for that of whoever takes it in
+ * @property string $original where the file as it came is kept already, "" for nowhere yet
  * @property ImportState $state
  * @property string $stage
  * @property int $done

@@ -13,6 +13,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $parent_no
  * @property int $position
  * @property string $name
+ * @property string $came_as the name that a file said when it made the layer, "" for layers that people made
  * @property string $colour
  * @property int $lock
  */

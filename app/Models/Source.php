@@ -17,6 +17,8 @@ use Illuminate\Support\Carbon;
  * @property string $format
  * @property int $bytes
  * @property array<string, mixed> $report
+ * @property string $original where the file as it came is kept, "" when it is not
+ * @property Carbon|null $original_removed_at when somebody had it removed
  * @property int $kept bytes on the disk
  * @property string $hulls file of the points that can lie outermost, "" if there is none
  * @property string $coarsened the meshes that were looked at for coarser versions, as {@see \VineShelf\Scene\Members} packs numbers
@@ -28,9 +30,9 @@ final class Source extends Model
 {
     protected $guarded = [];
 
-    protected $attributes = ['kept' => 0, 'gone' => false, 'hulls' => '', 'held_back' => ''];
+    protected $attributes = ['kept' => 0, 'gone' => false, 'hulls' => '', 'held_back' => '', 'original' => ''];
 
-    protected $casts = ['gone' => 'boolean', 'coarsened' => Casts\Bytes::class, 'report' => 'array'];
+    protected $casts = ['gone' => 'boolean', 'coarsened' => Casts\Bytes::class, 'report' => 'array', 'original_removed_at' => 'datetime'];
 
     /** @return BelongsTo<Project, $this> */
     public function project(): BelongsTo

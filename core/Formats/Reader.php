@@ -15,7 +15,8 @@ interface Reader
     public static function knows(string $start): bool;
 
     /**
-     * @param (callable(int): void)|null $progress called now and then with the number of objects read so far; may throw to stop
+     * @param (callable(int, float): void)|null $progress called now and then with the number of objects read so far, and how much of the
+     *     whole that is, up to 1; may throw to stop
      * @param bool                       $beside   whether the file may use others in its own folder or below it
      *
      * @throws UnreadableFile

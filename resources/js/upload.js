@@ -26,36 +26,20 @@ export function startUpload(form) {
         if (!model) return fail(complaint);
         const body = new FormData(form);
         body.delete('file');
-        const parts = /\.gltf$/i.test(model.path) && given.length > 1 ? given : [];
         const name = model.file.name;
-        const bytes = (parts.length > 0 ? parts : [model]).reduce((sum, { file: { size } }) => sum + size, 0);
-        if (parts.length === 0) body.set('file', model.file);
-        else for (const part of parts) body.append('parts[]', part.file, part.path);
+        const bytes = put(body, model, given);
         progress.hidden = false;
         words.textContent = `Sending ${name}`;
-        // Better to hear that there is no room before it is sent than after.
-        const room = await fetch(`${form.action}/room?bytes=${bytes}`, { headers: { Accept: 'application/json' } }).catch(() => null);
-        if (room?.status === 422) return fail(firstError(parsed(await room.text())) ?? 'There is no room for this file.');
-        request = new XMLHttpRequest();
-        request.open('POST', form.action);
-        request.setRequestHeader('Accept', 'application/json');
-        request.setRequestHeader('X-CSRF-TOKEN', /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content);
-        request.upload.addEventListener('progress', ({ loaded, total }) => {
-            bar.style.width = `${(100 * loaded) / Math.max(1, total)}%`;
-            words.textContent = `Sending ${name}: ${megabytes(loaded)} of ${megabytes(total)}`;
+        const full = await noRoom(form.action, bytes);
+        if (full) return fail(full);
+        request = transfer(form.action, body, {
+            sent: (loaded, total) => {
+                bar.style.width = `${(100 * loaded) / Math.max(1, total)}%`;
+                words.textContent = `Sending ${name}: ${megabytes(loaded)} of ${megabytes(total)}`;
+            },
+            done: (answer) => (location.href = answer.page),
+            failed: fail,
         });
-        request.addEventListener('load', () => {
-            const answer = parsed(request?.responseText ?? '');
-            if (request?.status === 200 && answer.page) location.href = answer.page;
-            else
-                fail(
-                    firstError(answer) ??
-                        (request?.status === 413 ? 'The file is larger than the server takes.' : 'The file could not be sent. Try again.'),
-                );
-        });
-        request.addEventListener('error', () => fail('The connection broke while the file was sent. Try again.'));
-        request.addEventListener('abort', () => fail('Stopped. Nothing was kept.'));
-        request.send(body);
     };
 
     file.addEventListener('change', () => {
@@ -93,6 +77,58 @@ export function startUpload(form) {
 }
 
 /**
+ * Puts the model, with what was given beside it, into what is sent.
+ * @param {FormData} body
+ * @param {Given} model
+ * @param {Given[]} given
+ * @returns {number} bytes
+ */
+export function put(body, model, given) {
+    const parts = /\.gltf$/i.test(model.path) && given.length > 1 ? given : [];
+    if (parts.length === 0) body.set('file', model.file);
+    else for (const part of parts) body.append('parts[]', part.file, part.path);
+    return (parts.length > 0 ? parts : [model]).reduce((sum, { file: { size } }) => sum + size, 0);
+}
+
+/**
+ * Better to hear that there is no room before a file is sent than after.
+ * @param {string} address where it is sent
+ * @param {number} bytes
+ * @returns {Promise<string>} why there is none, "" where there is
+ */
+export async function noRoom(address, bytes) {
+    const room = await fetch(`${address}/room?bytes=${bytes}`, { headers: { Accept: 'application/json' } }).catch(() => null);
+    return room?.status === 422 ? (firstError(parsed(await room.text())) ?? 'There is no room for this file.') : '';
+}
+
+/**
+ * Sends a model.
+ * @param {string} address
+ * @param {FormData} body
+ * @param {{sent: (loaded: number, total: number) => void, done: (answer: any) => void, failed: (sentence: string) => void}} on
+ */
+export function transfer(address, body, on) {
+    const request = new XMLHttpRequest();
+    request.open('POST', address);
+    request.setRequestHeader('Accept', 'application/json');
+    request.setRequestHeader('X-CSRF-TOKEN', /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content);
+    request.upload.addEventListener('progress', ({ loaded, total }) => on.sent(loaded, total));
+    request.addEventListener('load', () => {
+        const answer = parsed(request.responseText);
+        if (request.status === 200 && answer.page) on.done(answer);
+        else
+            on.failed(
+                firstError(answer) ??
+                    (request.status === 413 ? 'The file is larger than the server takes.' : 'The file could not be sent. Try again.'),
+            );
+    });
+    request.addEventListener('error', () => on.failed('The connection broke while the file was sent. Try again.'));
+    request.addEventListener('abort', () => on.failed('Stopped. Nothing was kept.'));
+    request.send(body);
+    return request;
+}
+
+/**
  * A file, and where it stands among those that were given with it.
  * @typedef {{file: File, path: string}} Given
  */
@@ -119,7 +155,7 @@ export function modelOf(given) {
  * @param {DataTransfer} transfer
  * @returns {Promise<Given[]>}
  */
-async function dropped(transfer) {
+export async function dropped(transfer) {
     const entries = [...transfer.items].map((item) => item.webkitGetAsEntry?.()).filter((entry) => entry !== null && entry !== undefined);
     if (entries.length === 0) return [...transfer.files].map((file) => ({ file, path: file.name }));
     /** @type {Given[]} */
@@ -143,7 +179,7 @@ async function dropped(transfer) {
 }
 
 /** @param {number} bytes */
-function megabytes(bytes) {
+export function megabytes(bytes) {
     return `${(bytes / 1e6).toFixed(1)} MB`;
 }
 

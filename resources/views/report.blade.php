@@ -22,6 +22,45 @@
             </div>
             <a class="button primary" href="{{ route('workbench', $project) }}">Open the workbench</a>
         </div>
+        @if ($sources->count() > 1)
+            <nav class="report-sources" aria-label="Sources">
+                @foreach ($sources as $each)
+                    <a
+                        href="{{ route('projects.report', [$project, $each]) }}"
+                        @if ($each->id === $source->id) aria-current="page" @endif
+                        title="{{ $each->name }}"
+                        >{{ $each->name }}</a
+                    >
+                @endforeach
+            </nav>
+        @endif
+        <p class="original">
+            @if ($source->original !== '')
+                The file as it came is kept: {{ Marks::bytes($source->bytes) }} of what the project takes.
+                @if ($mayChange)
+                    <a href="{{ route('sources.original', [$project, $source]) }}">Download it</a>
+                    <button type="button" class="link" popovertarget="original-remove">Remove it…</button>
+                @endif
+            @elseif ($source->original_removed_at !== null)
+                The file as it came was removed on {{ $source->original_removed_at->format('j F Y') }}; what was taken in from it stays.
+            @else
+                The file as it came was not kept: it was taken in before files were.
+            @endif
+        </p>
+        @if ($source->original !== '' && $mayChange)
+            <form
+                class="menu original-remove"
+                id="original-remove"
+                popover
+                method="post"
+                action="{{ route('sources.original.remove', [$project, $source]) }}"
+            >
+                @csrf
+                @method ('delete')
+                <p>What was taken in stays. The file itself cannot be brought back, only given again.</p>
+                <button class="button danger">Remove the file</button>
+            </form>
+        @endif
         <div class="report-grid">
             <section aria-labelledby="what">
                 <h2 id="what">{{ number_format($report['objects']) }} objects</h2>

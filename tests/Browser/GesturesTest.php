@@ -177,6 +177,62 @@ final class GesturesTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_a_file_is_dropped_onto_the_open_workbench_while_somebody_else_sorts(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        $browser->js('return shelfBench.server.ask("POST", "/views", { name: "Before", keep_rungs: 1 })');
+        $gltf = \Tests\Core\Support\Gltf::triangle();
+        $gltf['nodes'] = [
+            ['name' => 'Deckchair', 'mesh' => 0, 'extras' => ['layer' => 'Loose furniture']],
+            ['name' => 'Rope', 'mesh' => 0, 'extras' => ['layer' => '41 lane ropes']],
+            ['name' => 'Odd', 'mesh' => 0],
+        ];
+        $gltf['scenes'] = [['nodes' => [0, 1, 2]]];
+        $file = (string) file_get_contents(\Tests\Core\Support\Gltf::file($gltf));
+        $drop = static fn (string $name, string $text): mixed => $browser->js(
+            <<<'JS'
+                const transfer = new DataTransfer();
+                transfer.items.add(new File([arguments[1]], arguments[0]));
+                const fire = (type) => document.querySelector('#canvas').dispatchEvent(
+                    new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: transfer }));
+                fire('dragenter'); window.saidOver = document.body.classList.contains('file-over'); fire('dragover'); fire('drop');
+            JS,
+            $name,
+            $text,
+        );
+        // Somebody else, all the while.
+        $browser->js(
+            'window.sorting = (async () => { for (let number = 0; number < 12; number++) '.
+                'await shelfBench.server.ask("POST", "/layers", { name: `Other ${number}` }); })()',
+        );
+        $drop('Room.txt', 'no model');
+        $browser->waitForText('#message', '“Room.txt” is not a .glb, .gltf or .zip file.');
+        $drop('loungers.gltf', $file);
+        self::assertTrue($browser->js('return window.saidOver'));
+        $browser->waitForText('#dialog-title', 'loungers.gltf')->waitForText('#dialog', '1 view has not seen it');
+        $browser->js(
+            'const sort = document.querySelector("#add-sort"); sort.value = "property"; '.
+                'sort.dispatchEvent(new Event("change", { bubbles: true })); document.querySelector("#add-landing").value = "4"',
+        );
+        $browser->click('#dialog .primary')->waitForText('#message', 'loungers.gltf is in: 3 objects.');
+        $browser->waitForText('#sources', '2 sources')->waitForText('#shelf-V1 .badge', '3 new');
+        $browser->js('return window.sorting');
+        $homes = $browser->js(
+            'return shelfBench.server.html("/ledger?lens=objects&from=0&count=200&words=" + encodeURIComponent("source:loungers"))'.
+                '.then((html) => [...new DOMParser().parseFromString(html, "text/html").querySelectorAll(".row")].map((row) => row.dataset.name))',
+        );
+        self::assertSame(['Deckchair', 'Rope', 'Odd'], $homes);
+        $browser->js('shelfBench.ledger.scroll.scrollTop = 0');
+        $browser->waitFor('#row-L4')->waitForText('#row-L4 .count', '54')->waitForText('.row[data-name="41 Lane ropes"] .count', '272');
+        // Its report is one click away, and so are those of the others.
+        $browser->click('#sources')->waitForText('#row-menu', 'loungers.gltf')->waitForText('#row-menu', 'Add a file…');
+        $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "loungers.gltf").click()');
+        $browser->waitForText('h1', 'What came')->waitForText('.original', 'The file as it came is kept');
+        $browser->click('.report-sources a:not([aria-current])')->waitForText('.report-head', 'Marlpit Baths');
+        self::assertNoFindings($browser, 'the report of one of two sources');
+        self::assertSame([], $browser->complaints());
+    }
+
     /** From here on answers wait until what is returned is called. */
     private static function holdAnswers(Browser $browser): \Closure
     {

@@ -39,6 +39,7 @@ final class ImportController
                 'tags_from' => ['nullable', 'string', 'max:100'],
                 'separator' => ['nullable', 'string', 'max:10'],
                 'project' => ['nullable', 'string', 'max:40'],
+                'landing' => ['nullable', 'integer', 'min:0', 'max:999999999'],
             ],
             [
                 'parts.*' => 'One of the files could not be sent.',
@@ -68,12 +69,13 @@ final class ImportController
                     (string) ($given['tags_from'] ?? ''),
                     (string) ($given['separator'] ?? ''),
                 ),
+                (int) ($given['landing'] ?? 0),
             );
         } catch (Refused | UnableToKeep $full) {
             return new JsonResponse(['errors' => ['file' => [$full->getMessage()]]], $full instanceof Refused ? 422 : 507);
         }
 
-        return new JsonResponse(['import' => $import->key, 'page' => route('imports.show', $import)]);
+        return new JsonResponse(['import' => $import->key, 'page' => route('imports.show', $import), 'stop' => route('imports.stop', $import)]);
     }
 
     /**
@@ -119,8 +121,12 @@ final class ImportController
         return new JsonResponse(['room' => true]);
     }
 
-    public function show(Request $request, Import $import): View|RedirectResponse|Response
+    public function show(Request $request, Import $import): View|RedirectResponse|Response|JsonResponse
     {
+        if ($request->expectsJson()) {
+            return new JsonResponse(self::state($import));
+        }
+
         if ($import->state === ImportState::Done && $import->project !== null) {
             $report = route('projects.report', [$import->project, $import->source_id]);
 
@@ -130,6 +136,22 @@ final class ImportController
         return $request->hasHeader('HX-Request')
             ? response()->view('partials.import', ['import' => $import])
             : view('import', ['import' => $import]);
+    }
+
+    /** @return array{name: string, state: string, percent: int, says: string, objects: int, error: string, report: string|null} */
+    private static function state(Import $import): array
+    {
+        $isIn = $import->state === ImportState::Done && $import->project !== null;
+
+        return [
+            'name' => $import->file_name,
+            'state' => $import->state->value,
+            'percent' => $import->percent(),
+            'says' => $import->says(),
+            'objects' => $import->objects,
+            'error' => $import->error,
+            'report' => $isIn ? route('projects.report', [$import->project, $import->source_id]) : null,
+        ];
     }
 
     public function stop(Import $import): View

@@ -63,6 +63,8 @@ final class ProjectController
             'project' => $project,
             'source' => $source,
             'report' => $source->report,
+            'sources' => $project->sources()->where('gone', false)->orderBy('id')->get(),
+            'mayChange' => $bench->mayChange(),
             'newTo' => $bench->newTo()->views(),
         ]);
     }

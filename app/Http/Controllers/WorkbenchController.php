@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Bench\Bench;
+use App\Models\Import;
 use App\Workbench\Answer;
 use App\Workbench\Budget;
 use App\Workbench\Surfaces;
@@ -26,6 +27,14 @@ final class WorkbenchController
                 // The ledger by itself, in a window beside the one with the canvas.
                 'isAlone' => $request->string('window')->value() === 'ledger',
                 'sources' => $project->sources()->where('gone', false)->get(),
+                // Files of the person that are on their way into the project.
+                'intakes' => Import::query()
+                    ->where('project_id', $project->id)
+                    ->where('user_id', $bench->person->id)
+                    ->whereIn('state', ['waiting', 'running'])
+                    ->get()
+                    ->map(static fn (Import $import): string => route('imports.show', $import))
+                    ->implode(' '),
                 'materials' => Surfaces::of($project),
                 'budget' => json_encode(Budget::most()),
             ],

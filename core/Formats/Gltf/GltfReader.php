@@ -113,7 +113,8 @@ final class GltfReader implements Reader
     }
 
     /**
-     * @param (callable(int): void)|null $progress called now and then with the number of nodes read so far; may throw to stop
+     * @param (callable(int, float): void)|null $progress called now and then with the number of nodes read so far, and how much of the
+     *     whole that is, up to 1; may throw to stop
      * @param bool                       $beside   whether a .gltf may use files in its own folder or below it
      *
      * @throws UnreadableFile
@@ -145,7 +146,10 @@ final class GltfReader implements Reader
             'animations',
             'skins',
         ];
-        foreach ((new JsonStream($container->json, $this->limits, $container->lifted))->members($lists) as [$member, $value]) {
+        $stream = new JsonStream($container->json, $this->limits, $container->lifted);
+        $size = max(1, $container->json->size());
+        $read = 0;
+        foreach ($stream->members($lists) as [$member, $value]) {
             $index = $counts[$member] = ($counts[$member] ?? -1) + 1;
             match ($member) {
                 'nodes' => $this->nodes->add(Entry::of($value, "node $index")),
@@ -162,13 +166,11 @@ final class GltfReader implements Reader
                 'animations', 'skins' => $this->leaveOut($member === 'skins' ? 'skin' : 'animation'),
                 default => $this->readSingle($member, $value),
             };
-            if ($member === 'nodes' && ($index & 4095) === 0) {
-                if ($index > $this->limits->objects) {
-                    throw UnreadableFile::tooMuch('too many nodes', $index, $this->limits->objects);
-                }
-                if ($progress !== null) {
-                    $progress($index);
-                }
+            if ($member === 'nodes' && ($index & 4095) === 0 && $index > $this->limits->objects) {
+                throw UnreadableFile::tooMuch('too many nodes', $index, $this->limits->objects);
+            }
+            if ($progress !== null && (++$read & 1023) === 0) {
+                $progress($counts['nodes'] ?? 0, min(1.0, $stream->position() / $size));
             }
         }
         if (! $this->versioned) {

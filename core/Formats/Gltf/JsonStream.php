@@ -89,7 +89,8 @@ final class JsonStream
         return is_array($elements) ? array_values($elements) : [];
     }
 
-    private function position(): int
+    /** Bytes that have been read. */
+    public function position(): int
     {
         return $this->next - strlen($this->buffer) + $this->at;
     }

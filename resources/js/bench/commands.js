@@ -271,6 +271,8 @@ export function commandsOf(bench) {
         ),
         command('Pick', 'export', 'Export parts…', '', () => openExport(bench)),
         command('Sort', 'keep-set', 'Keep as a set…', 's', (from) => bench.keepSet(from.dataset.of), { changes: true }),
+        command('Sort', 'add-file', 'Add a file…', '', () => bench.addFile.choose(), { changes: true }),
+        command('Sort', 'sources', 'Sources and their reports…', '', (from) => bench.menus.openSources(from)),
         command('Sort', 'landing', 'Where new objects land…', '', () => bench.openDialog('/landing')),
         command('Sort', 'move-rows', 'Move rows to…', 'Shift+m', () => bench.moveRows(bench.ledger.target), { changes: true }),
         command(

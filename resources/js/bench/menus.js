@@ -124,6 +124,19 @@ export class Menus {
         ]);
     }
 
+    /** The files that the project is made of. @param {HTMLElement} from */
+    openSources(from) {
+        const place = /** @type {HTMLElement} */ (document.getElementById('sources'));
+        /** @type {{name: string, report: string}[]} */
+        const sources = JSON.parse(place.dataset.sources ?? '[]');
+        this.back = from;
+        this.show(from === document.body ? place : from, undefined, [
+            ...sources.map(({ name, report }) => [name, '', () => location.assign(report)]),
+            null,
+            this.bench.mayChange ? ['Add a file…', '', () => this.bench.command('add-file')] : null,
+        ]);
+    }
+
     /** @param {HTMLElement} from */
     openSides(from) {
         this.back = from;

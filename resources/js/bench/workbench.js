@@ -1,3 +1,4 @@
+import { AddFile } from './addfile.js';
 import { Canvas } from '../canvas/canvas.js';
 import { settingsOf } from '../canvas/settings.js';
 import { PickMarks } from '../canvas/pickmarks.js';
@@ -109,6 +110,7 @@ export class Workbench {
         this.commentMark = new CommentMark(this);
         listenToWideDialog(this, this.dialogs.element);
         widen(this);
+        this.addFile = new AddFile(this);
         this.isAlone = element.classList.contains('ledger-alone');
         this.readState().then(() => (this.isAlone ? undefined : this.canvas.load(this.looking.remembered())));
         new MutationObserver(() => this.readState()).observe(/** @type {HTMLElement} */ (document.getElementById('canvas-state')), {
@@ -266,10 +268,11 @@ export class Workbench {
         if (html) this.dialogs.open(html);
     }
 
-    /** @param {string} sentence */
-    say(sentence) {
+    /** @param {string} sentence @param {HTMLElement} [more] what stands behind it */
+    say(sentence, more) {
         const line = document.createElement('p');
         line.append(Object.assign(document.createElement('span'), { textContent: sentence }));
+        if (more) line.append(more);
         document.getElementById('message')?.replaceChildren(line);
     }
 

@@ -3,14 +3,36 @@
     <header class="top">
         <a class="brand" href="{{ route('projects') }}" title="All projects" aria-label="Vine Shelf: all projects"><x-logo /></a>
         <h1 class="project-title" title="{{ $project->name }}">{{ $project->name }}</h1>
+        @php
+            $listed = $sources->map(fn ($source) => ['name' => $source->name, 'report' => route('projects.report', [$project, $source])]);
+        @endphp
         <span class="crumb">
-            @foreach ($sources->take(1) as $source)
-                <a
-                    href="{{ route('projects.report', [$project, $source]) }}"
-                    >{{ $sources->count() === 1 ? 'one source' : $sources->count() . ' sources' }}</a
-                >
-            @endforeach
+            <button
+                class="link"
+                id="sources"
+                data-command="sources"
+                data-sources="{{ $listed->values()->toJson() }}"
+                aria-haspopup="menu"
+                title="The files that it is made of, and their reports"
+                >{{ $sources->count() === 1 ? 'one source' : $sources->count() . ' sources' }}</button
+            >
         </span>
+        <span class="intake" id="intake" data-open="{{ $intakes }}" hidden>
+            <span class="bar" role="progressbar" aria-label="Taking a file in" aria-valuemin="0" aria-valuemax="100" aria-valuenow="0"
+                ><i></i
+            ></span>
+            <span class="intake-says" role="status"></span>
+            <button class="icon-button" data-stop="" title="Stop" aria-label="Stop taking it in">{!! Icon::svg('x') !!}</button>
+        </span>
+        <input
+            id="add-file-input"
+            type="file"
+            class="unseen"
+            tabindex="-1"
+            multiple
+            accept=".glb,.gltf,.zip,.bin,.png,.jpg,.jpeg,.webp"
+            aria-label="A file to add"
+        />
         <span class="gap"></span>
         <div id="sides" class="sides-place">@include ('workbench.sides')</div>
         <div id="meter">@include ('workbench.meter')</div>
