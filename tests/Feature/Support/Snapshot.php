@@ -40,6 +40,7 @@ final class Snapshot
     public static function of(Project $project, User $person): self
     {
         $folder = sys_get_temp_dir().'/shelf-snapshot-'.bin2hex(random_bytes(6));
+        File::copyDirectory(Storage::disk('local')->path('originals'), "$folder/originals");
         File::copyDirectory(Storage::disk('local')->path("projects/$project->key"), "$folder/projects/$project->key");
         foreach (Import::query()->where('project_id', $project->id)->pluck('key') as $import) {
             File::copyDirectory(Storage::disk('local')->path("sources/$import"), "$folder/sources/$import");
@@ -79,6 +80,7 @@ final class Snapshot
         }
         File::copyDirectory("$this->folder/projects/$this->key", Storage::disk('local')->path("projects/$this->key"));
         File::copyDirectory("$this->folder/sources", Storage::disk('local')->path('sources'));
+        File::copyDirectory("$this->folder/originals", Storage::disk('local')->path('originals'));
 
         return Project::query()->findOrFail($this->project);
     }
