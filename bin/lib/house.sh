@@ -39,6 +39,8 @@ in_memory() {
     MEMORY="/dev/shm/$(basename "$(dirname "$STATE")")-$(basename "$STATE")-$(id -u)"
     PG_DATA="$MEMORY/pg" FILES="$MEMORY/files" TEMP="$MEMORY/tmp"
     mkdir -p "$FILES" "$TEMP"
+    # A run that was cut short may have left it closed to the user of the database.
+    chmod 755 "$MEMORY"
     export TMPDIR="$TEMP"
 }
 
