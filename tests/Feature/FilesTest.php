@@ -99,6 +99,8 @@ final class FilesTest extends TestCase
         $person = $this->person();
         $project = $this->baths($person);
         $this->actingAs($person);
+        // Where it is served, views are compiled when it starts.
+        $this->artisan('view:cache')->run();
         $this->roomForFiles(10);
         foreach (range(1, 3) as $step) {
             $this->post("/projects/$project->key/layers", ['name' => "Layer $step"])
