@@ -256,6 +256,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/rows/{row}/note', [OrganizerController::class, 'note'])->name('rows.note');
             Route::post('/folders', [OrganizerController::class, 'folder'])->name('folders.store');
             Route::post('/tags', [TagController::class, 'store'])->name('tags.store');
+            Route::get('/tags/merge', [TagController::class, 'askMerge'])->name('tags.askMerge');
+            Route::post('/tags/merge', [TagController::class, 'merge'])->name('tags.merge');
             Route::post('/memberships', [MembershipController::class, 'change'])->name('memberships');
             Route::get('/own', [DetailsController::class, 'ask'])->name('own.ask');
             Route::post('/own', [DetailsController::class, 'set'])->name('own.set');
@@ -266,6 +268,7 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/sets/{set}/members', [SetController::class, 'members'])->name('sets.members');
             Route::get('/file', [FilingController::class, 'choose'])->name('file.choose');
             Route::post('/file', [FilingController::class, 'file'])->name('file');
+            Route::post('/file/along', [FilingController::class, 'along'])->name('file.along');
             Route::get('/output', [OutputController::class, 'ask'])->name('output.ask');
             Route::post('/output', [OutputController::class, 'set'])->name('output.set');
             Route::post('/locks/whole', [WholeDeskController::class, 'locks'])->name('locks.whole');

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Models\Desk;
+use Illuminate\Support\Facades\DB;
 use VineShelf\Rules\Parser;
 use VineShelf\Rules\RuleError;
 
@@ -70,6 +72,28 @@ final class Pins
         return count($pins) < self::MOST
             ? [...$pins, $what]
             : throw new Refused('There is room for '.self::MOST.' pins; take one off first.', 'what');
+    }
+
+    /**
+     * What was pinned is something else now, on every desk of a project.
+     *
+     * @param list<string> $from keys of rows that are gone
+     */
+    public static function moved(int $project, array $from, string $to): void
+    {
+        DB::transaction(static function () use ($project, $from, $to): void {
+            $desks = Desk::query()->where('project_id', $project)->where('pins', '!=', '[]')->orderBy('user_id');
+            foreach ($desks->lockForUpdate()->get() as $desk) {
+                $pins = array_values(
+                    array_unique(array_map(static fn (string $pin): string => in_array($pin, $from, true) ? $to : $pin, $desk->pins)),
+                );
+                if ($pins !== $desk->pins) {
+                    $desk->pins = $pins;
+                    $desk->revision++;
+                    $desk->save();
+                }
+            }
+        });
     }
 
     /** @throws Refused */

@@ -34,9 +34,10 @@ final class AlongPath
      */
     public static function names(string $path, string $what): array
     {
-        $names = array_map(static fn (string $name): string => RowNames::check($name, $what), explode(' / ', $path));
+        // A stroke at an end has a name missing beside it.
+        $parts = preg_split('~(?:^|\s)/(?:\s|$)~u', trim($path)) ?: [''];
 
-        return $names;
+        return array_map(static fn (string $name): string => RowNames::check($name, $what), $parts);
     }
 
     /**

@@ -33,6 +33,7 @@ use App\Changes\HoldBackSource;
 use App\Changes\KeepView;
 use App\Changes\LightenPictures;
 use App\Changes\MergeLayers;
+use App\Changes\MergeTags;
 use App\Changes\MoveRows;
 use App\Changes\NestObjects;
 use App\Changes\OrderObjects;
@@ -453,7 +454,11 @@ abstract class SequenceTestCase extends ProjectTestCase
                 Lock::from([0, 0, 0, 1, 2][mt_rand(0, 4)]),
             ),
             18 => ChangeOrganizer::rename($bench, (string) $one($keys), $name()),
-            19 => mt_rand(0, 1) === 1 ? new EmptyLayer($bench, $one($layers)) : new MergeLayers($bench, $some($layers), $one($layers)),
+            19 => match (mt_rand(0, 2)) {
+                0 => new EmptyLayer($bench, $one($layers)),
+                1 => new MergeTags($bench, $some($tags) ?: [99], (int) $one($tags)),
+                default => new MergeLayers($bench, $some($layers), $one($layers)),
+            },
             20 => mt_rand(0, 5) === 0
                 ? new ClearOut($bench, ['layers', 'tags', 'sets'])
                 : new SetLocks($bench, Targets::named(Keys::of($keys), $bench), Lock::Open),

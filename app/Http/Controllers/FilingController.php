@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\Targets;
+use App\Changes\FileAlong;
 use App\Changes\FileObjects;
 use App\Changes\History;
 use App\Changes\SetLocks;
@@ -42,6 +43,25 @@ final class FilingController
             return new FileObjects($held, $rows, $held->layers()->get($layer), $withHeld);
         };
         $command = $this->history->carryOut($bench, $make);
+
+        return Answer::to($bench, $request)->after($command, 'All of it is there already.')->send();
+    }
+
+    /** Under the layer at the end of a path, which is made where it is missing: "Plant / Pumps". */
+    public function along(Request $request, Bench $bench): Response
+    {
+        $path = $request->string('name')->trim()->value();
+        $withHeld = $request->boolean('with_held', true);
+
+        $command = $this->history->carryOut(
+            $bench,
+            static fn (Bench $held): FileAlong => new FileAlong(
+                $held,
+                $path,
+                Targets::in($request, $held)->objectsOnly($held, self::NO_LAYERS),
+                $withHeld,
+            ),
+        );
 
         return Answer::to($bench, $request)->after($command, 'All of it is there already.')->send();
     }

@@ -5,10 +5,14 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Bench\Bench;
+use App\Bench\Keys;
+use App\Bench\Pins;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\CreateTag;
 use App\Changes\History;
+use App\Changes\MergeTags;
+use App\Changes\TagAlong;
 use App\Changes\TagObjects;
 use App\Ledger\Ledger;
 use App\Workbench\Answer;
@@ -17,6 +21,7 @@ use Illuminate\Http\Response;
 use Illuminate\View\View;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Relatives;
+use VineShelf\Tags\Tag;
 
 /** Tags come, and objects get them or lose them. */
 final class TagController
@@ -27,9 +32,14 @@ final class TagController
 
     public function store(Request $request, Bench $bench): Response
     {
+        $name = $request->string('name')->trim()->value();
+        // A path through folders, whose missing ones are made.
+        if (str_contains($name, ' / ') && $request->boolean('from_pick')) {
+            return $this->tagAlong($request, $bench, $name);
+        }
         $make = static fn (Bench $held): CreateTag => new CreateTag(
             $held,
-            $request->string('name')->value(),
+            $name,
             $request->integer('folder'),
             $request->boolean('from_pick') ? self::meant($request, $held) : null,
             $request->boolean('with_held', true),
@@ -38,6 +48,48 @@ final class TagController
         $answer = Answer::to($bench, $request)->after($command, '');
 
         return ($request->boolean('from_pick') ? $answer : $answer->with(['focus' => "T$command->number"]))->send();
+    }
+
+    private function tagAlong(Request $request, Bench $bench, string $path): Response
+    {
+        $withHeld = $request->boolean('with_held', true);
+        $command = $this->history->carryOut(
+            $bench,
+            static fn (Bench $held): TagAlong => new TagAlong($held, $path, self::meant($request, $held), true, $withHeld),
+        );
+
+        return Answer::to($bench, $request)->after($command, 'All of it has the tag already.')->send();
+    }
+
+    /** Asks which of two tags or more stays, and says what becomes of what the others had. */
+    public function askMerge(Request $request, Bench $bench): View
+    {
+        $tags = array_values(array_filter(Keys::in($request)->numbered('T'), $bench->tags()->has(...)));
+        if (count($tags) < 2) {
+            throw new Refused('Choose two tags or more to make one of: Ctrl and a click adds one.', 'keys');
+        }
+        $tags = array_map($bench->tags()->get(...), $tags);
+        $differences = [];
+        foreach ($tags as $kept) {
+            $others = array_values(array_filter($tags, static fn (Tag $tag): bool => $tag !== $kept));
+            $differences[$kept->number] = MergeTags::differences($bench, $others, $kept);
+        }
+
+        return view('workbench.merge-tags', ['bench' => $bench, 'tags' => $tags, 'differences' => $differences]);
+    }
+
+    /** The tags of the rows become one: the first of them, or the one that is named. */
+    public function merge(Request $request, Bench $bench): Response
+    {
+        $tags = Keys::in($request)->numbered('T');
+        $into = $request->integer('into', $tags[0] ?? 0);
+        $command = $this->history->carryOut($bench, static fn (Bench $held): MergeTags => new MergeTags($held, $tags, $into));
+        Pins::moved($bench->project->id, array_map(static fn (int $gone): string => "T$gone", $command->going), "T$into");
+
+        return Answer::to($bench, $request)
+            ->after($command, '')
+            ->with(['focus' => "T$into"])
+            ->send();
     }
 
     /** Offers the tags, with how many of the rows or of the pick, and of what they hold, have each. */

@@ -250,8 +250,19 @@ export function commandsOf(bench) {
                 changes: true,
             },
         ),
+        command(
+            'Sort',
+            'merge-tags',
+            'Make one of the selected tags…',
+            '',
+            () => bench.openDialog(`/tags/merge?keys=${bench.ledger.target.join(',')}`),
+            { changes: true },
+        ),
         command('Sort', 'clear-out', 'Clear out what holds no objects…', '', () => bench.openDialog('/layers/clear'), { changes: true }),
         command('Sort', 'new-tag', 'New tag', '', () => askForRow(bench, 'tag'), { changes: true }),
+        command('Sort', 'new-tag-from-pick', 'New tag from the pick', '', () => askForRow(bench, 'tag', { fromPick: true }), {
+            changes: true,
+        }),
         command('Sort', 'new-folder', 'New folder of tags or sets', 'Shift+f', () => askForFolder(bench), { changes: true }),
         command(
             'Sort',

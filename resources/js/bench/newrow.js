@@ -21,7 +21,7 @@ export function askForRow(bench, kind, { fromPick = false, holds = '', around = 
         chosen.startsWith(holder) &&
         chosen !== 'L1' &&
         (holder === 'L' || bench.ledger.row(chosen)?.dataset.holds === (holds || 'tags'));
-    const inside = isHolder && !fromPick && around.length === 0 ? bench.ledger.row(chosen)?.dataset.name : intoName;
+    const inside = isHolder && around.length === 0 ? bench.ledger.row(chosen)?.dataset.name : intoName;
     const form = document.createElement('form');
     form.className = 'ask';
     form.dataset.submit = 'post';

@@ -138,6 +138,9 @@ function changes(bench, row, key) {
                 colour,
                 edges,
                 note,
+                ...(bench.ledger.selected.size > 1 && bench.ledger.selected.has(key)
+                    ? [['Make one of the selected tags…', '', () => bench.command('merge-tags')]]
+                    : []),
                 ...(picked
                     ? [
                           ['Tag the pick', '', () => ask('POST', '/tag', { tag: number, mode: 'add' })],

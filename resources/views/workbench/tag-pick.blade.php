@@ -4,13 +4,13 @@
         type="search"
         name="name"
         data-narrow
-        placeholder="Part of a tag's name, or a new one"
+        placeholder="Part of a tag's name, or a new one: Phases / First"
         aria-label="Find a tag, or name a new one"
         autofocus
     />
     <div class="choices" role="radiogroup" aria-label="Tag">
         @foreach ($bench->tags()->all() as $tag)
-            <label data-text="{{ mb_strtolower($bench->tags()->tree->path($tag)) }}"
+            <label data-text="{{ mb_strtolower(App\SortingRules\Paths::tag($bench, $tag->number)) }}"
                 ><input type="radio" name="tag" value="{{ $tag->number }}" @checked ($loop->first) /><span
                     class="swatch"
                     style="--swatch: {{ $tag->colour }}"
