@@ -238,6 +238,8 @@ Route::middleware('auth')->group(function (): void {
         ->middleware(['throttle:computing', 'can:change,project', BringBench::class])
         ->group(function (): void {
             Route::post('/layers', [LayerController::class, 'store'])->name('layers.store');
+            Route::get('/layers/delete', [LayerController::class, 'askDelete'])->name('layers.askDelete');
+            Route::delete('/layers', [LayerController::class, 'destroySeveral'])->name('layers.destroySeveral');
             Route::get('/layers/{layer}/delete', [LayerController::class, 'ask'])->name('layers.ask');
             Route::delete('/layers/{layer}', [LayerController::class, 'destroy'])->name('layers.destroy');
             Route::get('/layers/several', [LayerController::class, 'askSeveral'])->name('layers.askSeveral');
@@ -251,6 +253,7 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/rows/move', [OrganizerController::class, 'move'])->name('rows.move');
             Route::get('/rows/delete', [OrganizerController::class, 'askDelete'])->name('rows.askDelete');
             Route::delete('/rows', [OrganizerController::class, 'destroy'])->name('rows.destroy');
+            Route::patch('/rows', [OrganizerController::class, 'updateSeveral'])->name('rows.updateSeveral');
             Route::patch('/rows/{row}', [OrganizerController::class, 'update'])->name('rows.update');
             Route::get('/rows/{row}/hold-back', [OrganizerController::class, 'askHoldBack'])->name('rows.askHoldBack');
             Route::get('/rows/{row}/note', [OrganizerController::class, 'note'])->name('rows.note');

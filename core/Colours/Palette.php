@@ -10,8 +10,11 @@ final class Palette
     /** Nearer than this, two swatches are taken for the same. */
     public const APART = 0.055;
 
-    /** The accent that the interface keeps for the pick alone. */
-    private const PICK = '#7a3b72';
+    /** So far apart are the first so many colours of what comes without one: they are told apart on sight, without comparing. */
+    private const ON_SIGHT = [12 => 0.12, 24 => 0.09];
+
+    /** The accent that the interface keeps for the pick alone, in the light theme and in the dark one. */
+    private const PICK = ['#7a3e74', '#e0a6d8'];
 
     /** Among more colours than these nobody tells all apart. */
     private const COMPARED = 80;
@@ -54,12 +57,13 @@ final class Palette
      */
     public static function next(array $taken): string
     {
+        $least = self::least(count(array_unique($taken)));
         $taken = self::compared($taken);
         $best = self::FRESH[0];
         $farthest = -1.0;
         foreach (self::FRESH as $colour) {
             $nearest = self::nearest(Oklab::of($colour), $taken);
-            if ($nearest >= 2 * self::APART) {
+            if ($nearest >= $least) {
                 return $colour;
             }
             if ($nearest > $farthest) {
@@ -67,7 +71,80 @@ final class Palette
             }
         }
 
-        return $farthest >= self::APART ? $best : self::beside($best, $taken);
+        return $least > self::APART ? self::elsewhere($best, $taken, $least) : self::beside($best, $taken);
+    }
+
+    /**
+     * Colours for what comes without: as near to the wanted ones as they can be and still be told apart on sight.
+     *
+     * @param list<string> $wanted hexadecimal
+     *
+     * @return list<string>
+     */
+    public static function onSight(array $wanted): array
+    {
+        $few = array_slice($wanted, 0, (int) array_key_last(self::ON_SIGHT));
+        $given = [];
+        foreach ($few as $colour) {
+            $least = self::least(count($given));
+            $taken = self::compared($given);
+            $given[] = self::nearest(Oklab::of($colour), $taken) >= $least ? $colour : self::elsewhere($colour, $taken, $least);
+        }
+
+        return [...$given, ...self::apart(array_slice($wanted, count($few)), $given)];
+    }
+
+    /** How far apart a colour is to be from those before it. @param int $before how many there are */
+    private static function least(int $before): float
+    {
+        foreach (self::ON_SIGHT as $many => $least) {
+            if ($before < $many) {
+                return $least;
+            }
+        }
+
+        return self::APART;
+    }
+
+    /**
+     * Of all colours that a screen shows well, the nearest one that is far enough from those taken; the farthest from them where none is.
+     *
+     * @param list<Oklab> $taken
+     */
+    private static function elsewhere(string $colour, array $taken, float $least): string
+    {
+        $from = Oklab::of($colour);
+        $best = $colour;
+        [$closest, $farthest] = [INF, -1.0];
+        foreach (self::shown() as $shown => $there) {
+            $nearest = self::nearest($there, $taken);
+            $reach = $from->distance($there);
+            if ($nearest >= $least ? $reach < $closest : $closest === INF && $nearest > $farthest) {
+                $best = $shown;
+                $nearest >= $least ? ($closest = $reach) : ($farthest = $nearest);
+            }
+        }
+
+        return $best;
+    }
+
+    /** @return array<string, Oklab> colours all over what a screen shows, neither dark nor pale, by hexadecimal */
+    private static function shown(): array
+    {
+        static $shown = [];
+        if ($shown === []) {
+            for ($lightness = 0.4; $lightness <= 0.86; $lightness += 0.046) {
+                for ($a = -0.21; $a <= 0.21; $a += 0.03) {
+                    for ($b = -0.21; $b <= 0.21; $b += 0.03) {
+                        $colour = (new Oklab($lightness, $a, $b))->hexadecimal();
+                        $shown += $colour === null ? [] : [$colour => Oklab::of($colour)];
+                    }
+                }
+            }
+        }
+
+        /** @var array<string, Oklab> */
+        return $shown;
     }
 
     /**
@@ -86,6 +163,9 @@ final class Palette
         foreach ($wanted as $colour) {
             $near = array_slice($given, -$compared);
             $colour = self::nearest(Oklab::of($colour), $near) >= self::APART ? $colour : self::beside($colour, $near);
+            if (self::nearest(Oklab::of($colour), $near) < self::APART) {
+                $colour = self::elsewhere($colour, $near, self::APART);
+            }
             $apart[] = $colour;
             $given[] = Oklab::of($colour);
         }
@@ -154,6 +234,6 @@ final class Palette
      */
     private static function compared(array $taken): array
     {
-        return array_map(Oklab::of(...), [self::PICK, ...array_slice(array_values(array_unique($taken)), -self::COMPARED)]);
+        return array_map(Oklab::of(...), [...self::PICK, ...array_slice(array_values(array_unique($taken)), -self::COMPARED)]);
     }
 }

@@ -96,7 +96,7 @@ final readonly class FilingPlan
         }
 
         // Eight layers of one grey are one layer to the eye.
-        return new self($names, Palette::apart(self::colours($intake, $layerOf, count($names))), $layerOf, $how);
+        return new self($names, Palette::onSight(self::colours($intake, $layerOf, count($names))), $layerOf, $how);
     }
 
     /** @return array<int, string> */

@@ -21,6 +21,7 @@ use App\Changes\CreateLayers;
 use App\Changes\CreateSet;
 use App\Changes\CreateTag;
 use App\Changes\DeleteLayer;
+use App\Changes\DeleteLayers;
 use App\Changes\DeleteObjects;
 use App\Changes\DeleteRows;
 use App\Changes\Edits\MembersEdit;
@@ -447,7 +448,14 @@ abstract class SequenceTestCase extends ProjectTestCase
                     $some(array_values(array_filter($keys, static fn (string $key): bool => $key[0] !== 'L'))) ?: ['T99'],
                     mt_rand(0, 1) === 1,
                 )
-                : new DeleteLayer($bench, $one($layers), mt_rand(0, 5) === 0 ? null : $one($layers)),
+                : (mt_rand(0, 1) === 1
+                    ? new DeleteLayer($bench, $one($layers), mt_rand(0, 5) === 0 ? null : $one($layers))
+                    : new DeleteLayers(
+                        $bench,
+                        array_values(array_diff($some($layers), [1])),
+                        [DeleteLayers::ABOVE, DeleteLayers::ABOVE, $one($layers), null][mt_rand(0, 3)],
+                        mt_rand(0, 2) === 0,
+                    )),
             17 => new SetLocks(
                 $bench,
                 Targets::named(Keys::of($some([...$keys, 'O3', 'O7', 'O12', 'O20'])), $bench),

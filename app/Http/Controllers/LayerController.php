@@ -14,6 +14,7 @@ use App\Changes\ClearOut;
 use App\Changes\CreateLayer;
 use App\Changes\CreateLayers;
 use App\Changes\DeleteLayer;
+use App\Changes\DeleteLayers;
 use App\Changes\EmptyLayer;
 use App\Changes\History;
 use App\Changes\MergeLayers;
@@ -131,6 +132,42 @@ final class LayerController
         $command = $this->history->carryOut($bench, static fn (Bench $held): ClearOut => new ClearOut($held, $families));
 
         return Answer::to($bench, $request)->after($command, 'Everything holds something.')->send();
+    }
+
+    /** Asks where the objects of several layers go, and whether what is nested in them goes too. */
+    public function askDelete(Request $request, Bench $bench): View
+    {
+        $layers = array_values(array_filter(Keys::in($request)->layers, $bench->layers()->has(...)));
+        if ($layers === []) {
+            throw new Refused('These layers are no longer there.', 'keys');
+        }
+
+        return view('workbench.delete-layers', [
+            'bench' => $bench,
+            'layers' => array_map($bench->layers()->get(...), $layers),
+            'rows' => Keys::in($request)->filedUnder($bench)->count(),
+            'nested' => count(array_diff(array_merge(...array_map($bench->layers()->withNested(...), $layers)), $layers)),
+        ]);
+    }
+
+    public function destroySeveral(Request $request, Bench $bench): Response
+    {
+        $layers = Keys::in($request)->layers;
+        $target = match ($to = $request->string('target', 'above')->value()) {
+            'delete' => null,
+            'above' => DeleteLayers::ABOVE,
+            default => (int) $to,
+        };
+        $command = $this->history->carryOut(
+            $bench,
+            static fn (Bench $held): DeleteLayers => new DeleteLayers($held, $layers, $target, $request->boolean('nested')),
+        );
+        $bench->refresh();
+        foreach ($command->landings as $gone => $landing) {
+            DeskChange::land($bench->project->id, $gone, $landing);
+        }
+
+        return Answer::to($bench, $request)->after($command, '')->send();
     }
 
     /** Asks where the layer's objects go. */

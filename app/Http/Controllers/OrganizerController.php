@@ -11,6 +11,7 @@ use App\Bench\OrganizerKind;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\ChangeOrganizer;
+use App\Changes\ChangeRows;
 use App\Changes\ChangeViews;
 use App\Changes\CreateFolder;
 use App\Changes\DeleteRows;
@@ -63,8 +64,30 @@ final class OrganizerController
         return Answer::to($bench, $request)->after($command, '')->with(self::shown($bench, $row))->send();
     }
 
+    /** Several rows, with what is nested in them where that is asked for, get a colour, colours anew, edges or a note. */
+    public function updateSeveral(Request $request, Bench $bench): Response
+    {
+        $keys = self::keys($request);
+        $nested = $request->boolean('nested');
+        $command = $this->history->carryOut($bench, static fn (Bench $held): ChangeRows => match (true) {
+            $request->has('colour') => ChangeRows::colour($held, $keys, $nested, mb_strtolower($request->string('colour')->value())),
+            $request->boolean('anew') => ChangeRows::coloursAnew($held, $keys, $nested),
+            $request->has('line') => ChangeRows::line(
+                $held,
+                $keys,
+                $nested,
+                Line::tryFrom($request->integer('line', -1)) ??
+                    throw new Refused('Edges are none, solid, dashed, dotted or dash-dot.', 'line'),
+            ),
+            $request->has('note') => ChangeRows::note($held, $keys, $nested, $request->string('note')->value()),
+            default => throw new Refused('Say what is to change: colour, anew, line or note.', 'colour'),
+        });
+
+        return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
+    }
+
     /** Asks for a note. */
-    public function note(Bench $bench, string $row): View
+    public function note(Request $request, Bench $bench, string $row): View
     {
         $found = Organizer::named($bench, $row);
         $note = match ($found->kind) {
@@ -75,7 +98,13 @@ final class OrganizerController
             default => throw new Refused(ucfirst($found->kind->table()).' do not have notes.', 'keys'),
         };
 
-        return view('workbench.note', ['bench' => $bench, 'row' => $found, 'note' => $note]);
+        return view('workbench.note', [
+            'bench' => $bench,
+            'row' => $found,
+            'note' => $note,
+            'keys' => $request->string('keys')->value(),
+            'nested' => $request->boolean('nested'),
+        ]);
     }
 
     /** Asks why exports are to leave out what is in a layer. */

@@ -6,6 +6,8 @@ export class Menus {
     constructor(bench) {
         this.bench = bench;
         this.element = /** @type {HTMLElement} */ (document.getElementById('row-menu'));
+        /** Whether what is done to rows is done to what is nested in them as well. */
+        this.nested = false;
         this.element.addEventListener('keydown', (event) => this.step(event));
         this.element.addEventListener('toggle', (event) => {
             if (/** @type {ToggleEvent} */ (event).newState === 'closed') this.back?.focus?.();
@@ -21,7 +23,15 @@ export class Menus {
     /** @param {HTMLElement} row @param {HTMLElement | null} button @param {MouseEvent} [event] */
     openRow(row, button, event) {
         this.back = row;
+        this.nested = false;
         this.show(button, event, rowItems(this.bench, row));
+    }
+
+    /** What the menu of a row does next is done to what is nested in the rows as well, or no longer. @param {HTMLElement} row */
+    withNested(row) {
+        this.nested = !this.nested;
+        const there = this.bench.ledger.row(row.dataset.key ?? '') ?? row;
+        this.show(there.querySelector('.more-button'), undefined, rowItems(this.bench, there));
     }
 
     /**
@@ -258,11 +268,9 @@ export class Menus {
         this.place(from);
     }
 
-    /** @param {HTMLElement} row of a layer or a tag @param {string} key */
-    colour(row, key) {
-        this.chooseColour(row, row.dataset.colour ?? '', `Colour of ${row.dataset.name}`, (colour) =>
-            this.bench.server.ask('PATCH', `/rows/${key}`, { colour }),
-        );
+    /** @param {HTMLElement} row of a layer or a tag @param {(values: Record<string, any>) => any} send */
+    colour(row, send) {
+        this.chooseColour(row, row.dataset.colour ?? '', `Colour of ${row.dataset.name}`, (colour) => send({ colour }));
     }
 
     /**

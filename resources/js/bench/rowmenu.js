@@ -46,7 +46,7 @@ export function rowItems(bench, row) {
                 ['Ghost', 2],
                 ['Box', 1],
                 ['Hidden', 0],
-            ].map(([label, rung]) => [label, String(rung), () => bench.setRung([key], Number(rung))]),
+            ].map(([label, rung]) => [label, String(rung), () => bench.setRung(meantBy(bench, key), Number(rung))]),
         },
         ...(mayChange && /^[LOTF]/.test(key) && row.dataset.holds !== 'sets'
             ? [['In pictures…', 'Alt+O', () => bench.openDialog(`/output?keys=${key}`)]]
@@ -56,9 +56,23 @@ export function rowItems(bench, row) {
             ? [['Not for export…', '', () => bench.openDialog(`/sources/${key.slice(1)}/hold-back`)]]
             : []),
         ...(mayChange && /^[LOTFE]/.test(key)
-            ? [{ group: 'Lock', items: ['Open', 'Guarded', 'Locked'].map((label, lock) => [label, '', () => bench.setLock([key], lock)]) }]
+            ? [
+                  {
+                      group: 'Lock',
+                      items: ['Open', 'Guarded', 'Locked'].map((label, lock) => [
+                          label,
+                          '',
+                          () => bench.setLock(meantBy(bench, key), lock),
+                      ]),
+                  },
+              ]
             : []),
     ];
+}
+
+/** The rows that are chosen, when the row is one of them. @param {import('./workbench.js').Workbench} bench @param {string} key */
+function meantBy(bench, key) {
+    return bench.ledger.selected.has(key) ? [...bench.ledger.selected] : [key];
 }
 
 /** @param {import('./workbench.js').Workbench} bench @param {string} key @returns {any[]} */
@@ -82,10 +96,26 @@ function changes(bench, row, key) {
         chosen.size > 1 && chosen.has(key)
             ? [[`Rename the ${chosen.size} selected…`, '', () => bench.openDialog(`/rename?keys=${[...chosen].join(',')}`)]]
             : [];
-    const move = ['Move to…', '⇧M', () => bench.moveRows([key])];
-    const remove = ['Delete…', 'Del', () => bench.deleteRows([key])];
-    const note = ['Note…', '', () => bench.openDialog(`/rows/${key}/note`)];
-    const colour = ['Colour…', '', () => bench.menus.colour(row, key)];
+    // What is done to one of the rows that are chosen is done to all of them.
+    const those = chosen.has(key) ? [...chosen] : [key];
+    const { nested } = bench.menus;
+    const send = (/** @type {Record<string, any>} */ values) =>
+        those.length > 1 || nested
+            ? ask('PATCH', '/rows', { keys: those.join(','), nested: nested ? 1 : 0, ...values })
+            : ask('PATCH', `/rows/${key}`, values);
+    const move = ['Move to…', '⇧M', () => bench.moveRows(those)];
+    const remove = ['Delete…', 'Del', () => bench.deleteRows(those)];
+    const note = [
+        'Note…',
+        '',
+        () => bench.openDialog(`/rows/${key}/note${those.length > 1 || nested ? `?keys=${those.join(',')}&nested=${nested ? 1 : 0}` : ''}`),
+    ];
+    const colour = ['Colour…', '', () => bench.menus.colour(row, send)];
+    const anew = [
+        those.length > 1 || nested ? 'Colours anew' : 'Another colour',
+        '',
+        () => ask('PATCH', '/rows', { keys: those.join(','), nested: nested ? 1 : 0, anew: 1 }),
+    ];
     const edges = [
         'Edges…',
         '',
@@ -93,13 +123,12 @@ function changes(bench, row, key) {
             bench.menus.show(
                 /** @type {HTMLElement | null} */ (row.querySelector('.more-button')),
                 undefined,
-                LINES.map((label, line) => [
-                    label,
-                    Number(row.dataset.line) === line ? '✓' : '',
-                    () => ask('PATCH', `/rows/${key}`, { line }),
-                ]),
+                LINES.map((label, line) => [label, Number(row.dataset.line) === line ? '✓' : '', () => send({ line })]),
             ),
     ];
+    const within = row.hasAttribute('aria-expanded')
+        ? [['And what is nested in them', nested ? '✓' : '', () => bench.menus.withNested(row)]]
+        : [];
     const one = [
         row.dataset.one === '1' ? 'Show its members together' : 'Show its members one at a time',
         '',
@@ -111,7 +140,9 @@ function changes(bench, row, key) {
         case 'L':
             return [
                 ...(number === 1 ? [] : [rename, ...many, move]),
+                ...within,
                 colour,
+                anew,
                 edges,
                 note,
                 ['Not for export…', '', () => bench.openDialog(`/rows/${key}/hold-back`)],
@@ -136,6 +167,7 @@ function changes(bench, row, key) {
                 ...many,
                 move,
                 colour,
+                anew,
                 edges,
                 note,
                 ...(bench.ledger.selected.size > 1 && bench.ledger.selected.has(key)
@@ -154,7 +186,7 @@ function changes(bench, row, key) {
                 rename,
                 ...many,
                 move,
-                ...(row.dataset.holds === 'tags' ? [one] : []),
+                ...(row.dataset.holds === 'tags' ? [one, ...within, ...(nested ? [colour, anew, edges, note] : [])] : []),
                 [
                     row.dataset.holds === 'tags' ? 'New tag inside' : 'New set inside…',
                     'N',

@@ -213,7 +213,9 @@ export class Workbench {
     deleteRows(keys) {
         const [first = ''] = keys;
         if (!this.may() || !/^[LTFE]/.test(first)) return undefined;
-        if (first === 'L1') return this.say('Unsorted is always there; it cannot be deleted.');
+        if (keys.includes('L1')) return this.say('Unsorted is always there; it cannot be deleted. Choose the others without it.');
+        const layers = keys.filter((key) => key.startsWith('L'));
+        if (layers.length > 1) return this.openDialog(`/layers/delete?keys=${layers.join(',')}`);
         if (first.startsWith('L')) return this.openDialog(`/layers/${first.slice(1)}/delete`);
         return this.openDialog(`/rows/delete?keys=${keys.filter((key) => /^[TFE]/.test(key)).join(',')}`);
     }
