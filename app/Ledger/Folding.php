@@ -6,8 +6,11 @@ namespace App\Ledger;
 
 use App\Bench\Arrangement;
 use App\Bench\Bench;
+use App\Bench\DeskChange;
 use App\Bench\Groups;
 use App\Bench\Keys;
+use App\Bench\Organizer;
+use App\Models\Desk;
 use VineShelf\Scene\Pick;
 
 /** Folds and unfolds rows of a kept arrangement of the ledger. */
@@ -28,6 +31,22 @@ final class Folding
         }
 
         return $kept;
+    }
+
+    /** Unfolds, on the desk of the person, all that a layer, tag, set or folder lies in, so that its row is there. @param string $key */
+    public static function reveal(Bench $bench, string $key): void
+    {
+        $row = Organizer::find($bench, $key);
+        $above = [];
+        for ($in = $row; $in !== null && $in->parent !== 0;) {
+            $above[] = ($row?->family === 'layers' ? 'L' : 'F').$in->parent;
+            $in = Organizer::find($bench, end($above));
+        }
+        if ($above !== []) {
+            DeskChange::on($bench, static function (Desk $desk) use ($bench, $above): void {
+                $desk->ledger = self::folded($bench->arranged($desk)->toArray(), Keys::of($above), true);
+            });
+        }
     }
 
     /**

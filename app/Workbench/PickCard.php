@@ -30,6 +30,8 @@ final readonly class PickCard
         /** @var array<int, int> picked objects by their own lock */
         public array $locks,
         public Lock $nextLock,
+        /** The kind of all that is picked, "" where kinds differ. */
+        public string $kind,
         /** What is in effect for the pick, the highest where it differs, and whether it does. */
         public Rung $inEffect,
         public bool $mixed,
@@ -99,6 +101,7 @@ final readonly class PickCard
             $locks,
             // Where they differ, first all become as protected as the most protected one.
             count($locks) === 1 ? Lock::from((int) array_key_first($locks))->next() : Lock::from(max([0, ...array_keys($locks)])),
+            count($kinds) === 1 ? Kind::from((int) array_key_first($kinds))->label() : '',
             Rung::from(max([0, ...array_keys($rungs)])),
             count($rungs) > 1,
             $count === 1 ? $bench->settings()->reaching($scene->number($first)) ?? Rung::Full : null,

@@ -66,7 +66,7 @@ final readonly class Legend
             TintBy::Layer => self::layers($facts, $organizers->layers),
             TintBy::Tag => self::tags($facts, $organizers),
             TintBy::TagCount => self::tagCounts($facts, $organizers),
-            TintBy::Untagged => self::untagged($facts, $organizers),
+            TintBy::WithoutTags => self::withoutTags($facts, $organizers),
             TintBy::Set => self::sets($facts, $organizers, $sets),
             TintBy::Kind => self::kinds($facts),
             TintBy::Material => self::materials($facts),
@@ -218,7 +218,7 @@ final readonly class Legend
     }
 
     /** @return array{list<array{string, string}>, array<int, int>} */
-    private static function untagged(Facts $facts, Organizers $organizers): array
+    private static function withoutTags(Facts $facts, Organizers $organizers): array
     {
         $rows = array_map(static fn (Tag $tag): Bits => $facts->scene->tagged($tag->number), $organizers->tags->all());
         $codes = array_map(static fn (int $code): int => $code <= count($rows) ? 2 : 1, self::firstOf($facts, $rows));

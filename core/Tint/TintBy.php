@@ -11,7 +11,7 @@ enum TintBy: string
     case Layer = 'layer';
     case Tag = 'tag';
     case TagCount = 'tags';
-    case Untagged = 'untagged';
+    case WithoutTags = 'without-tags';
     case Set = 'set';
     case Kind = 'kind';
     case Material = 'material';
@@ -28,7 +28,7 @@ enum TintBy: string
             self::Own => 'Own materials',
             self::Shuffle => 'Shuffled colours',
             self::TagCount => 'How many tags',
-            self::Untagged => 'Nothing tagged',
+            self::WithoutTags => 'What has no tag',
             self::Output => 'Desk and output',
             self::Compare => 'Compared',
             default => ucfirst($this->value),
@@ -42,7 +42,7 @@ enum TintBy: string
             self::TagCount => 'by how many tags objects have',
             self::Output => 'by what the desk and pictures show differently',
             self::Compare => 'by what only one of two states shows',
-            self::Untagged => 'so that what has no tag stands out',
+            self::WithoutTags => 'so that what has no tag stands out',
             default => "by $this->value",
         };
     }

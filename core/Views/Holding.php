@@ -82,7 +82,7 @@ final class Holding
                 $this->hold($layer, $rows);
             }
         }
-        $this->holdUntagged();
+        $this->holdWithoutTags();
 
         return $this->settings;
     }
@@ -122,7 +122,7 @@ final class Holding
     }
 
     /** Objects of tags that are no more are held alone. */
-    private function holdUntagged(): void
+    private function holdWithoutTags(): void
     {
         $had = $this->shift->from->tags->lowest($this->now->tags, $this->now->folders, self::FULL);
         foreach ($this->shift->goneTags() as $tag) {

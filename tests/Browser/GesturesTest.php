@@ -233,6 +233,52 @@ final class GesturesTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_what_is_typed_is_for_what_was_called_and_the_last_thing_is_done_again(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        // The dialog takes its time; what is typed meanwhile is its name, and no command.
+        $browser->js('return shelfBench.pick({ keys: "L3", mode: "replace" })');
+        $browser->js(
+            'const { server } = shelfBench, html = server.html.bind(server);'.
+                'server.html = async (path) => (await new Promise((go) => setTimeout(go, 900)), html(path));',
+        );
+        $browser->js('document.querySelector("#canvas canvas").focus()');
+        $browser->press('v', 'C', 'u', 't', '0', 'x', 'Backspace')->waitFor('#view-name');
+        $browser->waitUntil('return document.querySelector("#view-name").value === "Cut0"', 'what was typed is not in the field');
+        self::assertSame('5', $browser->js('return document.querySelector("#row-L3").dataset.own'));
+        $browser->press('Enter')->waitForText('#shelf', 'Cut0');
+        $browser->press('u')->press('s', 't', 'e', 'e', 'l', 'Enter')->waitForText('#message', 'File 14 objects under 12 Steel.');
+        $browser->press('v', 'X', 'Escape');
+        usleep(1_200_000);
+        self::assertFalse($browser->js('return document.querySelector("#dialog").open'));
+        // The same once more, on what is picked then.
+        $browser->js('return shelfBench.pick({ keys: "L5", mode: "replace" })');
+        $browser->press('F4')->waitForText('#row-L5 .count', '0')->waitForText('#message', 'objects under 12 Steel.');
+        $browser->js('return shelfBench.setRung(["L7"], 2)');
+        $browser->js('return shelfBench.pick({ keys: "L8", mode: "replace" })');
+        $browser->press('F4')->waitForText('#message', '154 objects: Ghost.');
+        // N in a folded row unfolds it and stands in the new one.
+        $browser->js('shelfBench.ledger.focus(shelfBench.ledger.row("L9")); shelfBench.ledger.select("L9", false)');
+        $browser->press('n')->waitFor('#row-name');
+        $browser->type('#row-name', 'Frames of doors')->press('Enter')->waitForText('#message', 'Create layer Frames of doors.');
+        $browser->waitUntil('return document.activeElement.dataset.name === "Frames of doors"', 'the new row has not the keyboard');
+        // A row that is locked says so before a field opens.
+        $browser->js('return shelfBench.setLock(["L6"], 2)');
+        $browser->js('shelfBench.ledger.focus(shelfBench.ledger.row("L6"))');
+        $browser->press('F2')->waitForText('#message', '21 Roof skin is locked; open it first.');
+        self::assertFalse($browser->has('.rename'));
+        // The sheet of keys opens at its top and is searched; the command box knows what was used last.
+        $browser->press('?')->waitFor('.keys input');
+        self::assertSame(0, $browser->js('return document.querySelector("#dialog").scrollTop'));
+        $browser->type('.keys input', 'eye height');
+        self::assertSame(1, $browser->js('return [...document.querySelectorAll(".keys dd")].filter((one) => !one.hidden).length'));
+        $browser->press('Escape');
+        $browser->press('Control+k')->waitFor('.command-box input')->type('.command-box input', 'invert')->press('Enter');
+        $browser->waitForText('#message', 'Inverted')->press('Control+k')->waitFor('#command-0');
+        self::assertStringStartsWith('Invert', $browser->text('#command-0'));
+        self::assertSame([], $browser->complaints());
+    }
+
     /** From here on answers wait until what is returned is called. */
     private static function holdAnswers(Browser $browser): \Closure
     {

@@ -66,20 +66,20 @@ final class SortingTest extends BrowserTestCase
             );
         };
         $browser->click('#lens-tags')->waitFor('#row-T1');
-        $menu('#row-T1', 'And this');
+        $menu('#row-T1', 'Narrow to this');
         $shown = 'document.querySelector("#rows .window").dataset';
         $browser->waitUntil("return $shown.rule === 'tag=\"Client may change\"'", 'the rule is not in the line');
         $hits = (int) $browser->js('return Number(document.querySelector("#rows .window").dataset.hits)');
         $browser->click('#lens-layers')->waitFor('.row.is-layer');
         $seats = (string) $browser->js('return document.querySelector(".row[data-name=\"51 Seats\"]").id');
-        $menu("#$seats", 'And not this');
+        $menu("#$seats", 'Leave this out');
         $browser->waitForText('#message', 'not layer=');
         $browser->waitUntil("return Number(document.querySelector('#rows .window').dataset.hits) < $hits", 'the count stays');
         // A step back and on again.
         $browser
             ->click('#rule-back')
             ->waitUntil("return Number(document.querySelector('#rows .window').dataset.hits) === $hits", 'no step back');
-        $menu("#$seats", 'And not this');
+        $menu("#$seats", 'Leave this out');
         $browser
             ->waitForText('#message', 'not layer=')
             ->click('[data-command="keep-set"][data-of="rule"]')

@@ -36,7 +36,7 @@ final class TintTest extends TestCase
     #[TestWith([TintBy::Weight])]
     #[TestWith([TintBy::Tag])]
     #[TestWith([TintBy::TagCount])]
-    #[TestWith([TintBy::Untagged])]
+    #[TestWith([TintBy::WithoutTags])]
     #[TestWith([TintBy::Set])]
     public function test_every_object_that_is_drawn_has_the_entry_that_looking_at_it_gives(TintBy $by): void
     {
@@ -58,7 +58,7 @@ final class TintTest extends TestCase
                             TintBy::Lock => ['Open', 'Guarded', 'Locked'][$model->forest->slowLock($number)],
                             TintBy::Tag => self::firstTag($model, $number),
                             TintBy::TagCount => self::tagCount(count($model->forest->tagsOf($number))),
-                            TintBy::Untagged => $model->forest->tagsOf($number) === [] ? 'Nothing tagged' : 'Tagged',
+                            TintBy::WithoutTags => $model->forest->tagsOf($number) === [] ? 'Nothing tagged' : 'Tagged',
                             TintBy::Set => self::firstSet($model, $number),
                             default => self::weight($model->forest->triangles[$number] ?? 0),
                         };

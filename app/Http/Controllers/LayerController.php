@@ -18,6 +18,7 @@ use App\Changes\DeleteLayers;
 use App\Changes\EmptyLayer;
 use App\Changes\History;
 use App\Changes\MergeLayers;
+use App\Ledger\Folding;
 use App\Models\Desk;
 use App\Workbench\Answer;
 use Illuminate\Http\Request;
@@ -45,9 +46,10 @@ final class LayerController
         );
         $command = $this->history->carryOut($bench, $make);
         Landing::inNew($bench, $command->number);
+        $answer = Answer::to($bench, $request)->after($command, '');
+        Folding::reveal($bench, "L$command->number");
 
-        return Answer::to($bench, $request)
-            ->after($command, '')
+        return $answer
             ->with(['focus' => "L$command->number"])
             ->send();
     }

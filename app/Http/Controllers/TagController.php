@@ -14,6 +14,7 @@ use App\Changes\History;
 use App\Changes\MergeTags;
 use App\Changes\TagAlong;
 use App\Changes\TagObjects;
+use App\Ledger\Folding;
 use App\Ledger\Ledger;
 use App\Workbench\Answer;
 use Illuminate\Http\Request;
@@ -46,6 +47,9 @@ final class TagController
         );
         $command = $this->history->carryOut($bench, $make);
         $answer = Answer::to($bench, $request)->after($command, '');
+        if (! $request->boolean('from_pick')) {
+            Folding::reveal($bench, "T$command->number");
+        }
 
         return ($request->boolean('from_pick') ? $answer : $answer->with(['focus' => "T$command->number"]))->send();
     }

@@ -2,6 +2,19 @@ import { shownKey } from './keys.js';
 
 const MOST = 12;
 
+/** So many commands are remembered as used lately, in this browser. */
+const MOST_USED = 12;
+
+/** @returns {string[]} ids of the commands that were used lately, the last one first */
+function used() {
+    return (localStorage.getItem('commands-used') ?? '').split(' ').filter(Boolean);
+}
+
+/** @param {string} id */
+function use(id) {
+    localStorage.setItem('commands-used', [id, ...used().filter((other) => other !== id)].slice(0, MOST_USED).join(' '));
+}
+
 /** One box for every command and every name. */
 export class CommandBox {
     /** @param {import('./workbench.js').Workbench} bench */
@@ -52,23 +65,28 @@ export class CommandBox {
                 (this.bench.mayChange || !command.changes) &&
                 parts.every((part) => `${command.name} ${command.part}`.toLowerCase().includes(part)),
         );
-        const rank = (/** @type {string} */ name) => (name.toLowerCase().startsWith(words) ? 0 : 1);
-        commands.sort((a, b) => rank(a.name) - rank(b.name));
+        const recent = used();
+        const begins = (/** @type {string} */ name) => words !== '' && name.toLowerCase().startsWith(words);
+        const lately = (/** @type {string} */ id) => (recent.includes(id) ? recent.indexOf(id) : MOST_USED);
+        commands.sort((a, b) => Number(begins(b.name)) - Number(begins(a.name)) || lately(a.id) - lately(b.id));
+        const listed = commands.slice(0, words === '' ? 200 : MOST).map((command) => ({
+            label: command.name,
+            where: command.part,
+            key: command.keys.split(' ')[0],
+            act: () => {
+                use(command.id);
+                this.bench.command(command.id);
+            },
+        }));
+        const named = this.names.map((/** @type {any} */ name) => ({
+            label: name.name || 'unnamed',
+            where: name.where,
+            key: '',
+            act: () => this.goTo(name),
+        }));
+        // What begins with the words comes first, commands and names alike.
         /** @type {{label: string, where: string, key: string, act: () => void}[]} */
-        this.items = [
-            ...commands.slice(0, words === '' ? 200 : MOST).map((command) => ({
-                label: command.name,
-                where: command.part,
-                key: command.keys.split(' ')[0],
-                act: () => this.bench.command(command.id),
-            })),
-            ...this.names.map((/** @type {any} */ name) => ({
-                label: name.name || 'unnamed',
-                where: name.where,
-                key: '',
-                act: () => this.goTo(name),
-            })),
-        ];
+        this.items = [...listed, ...named].sort((a, b) => Number(begins(b.label)) - Number(begins(a.label)));
         this.chosen = 0;
         this.list?.replaceChildren(
             ...this.items.map((item, at) => {

@@ -26,7 +26,7 @@ import { viewingCommands } from './viewing.js';
 const TINTS = {
     own: 'Own materials',
     tags: 'Tint by how many tags',
-    untagged: 'Tint what has no tag',
+    'without-tags': 'Tint what has no tag',
     output: 'Tint by what desk and output differ in',
 };
 
@@ -67,11 +67,11 @@ export function commandsOf(bench) {
         command('Regions', 'tool', 'Tool', '', (from) => bench.regions.choose(from.dataset.tool ?? 'click'), { quiet: true }),
         ...[
             ['click', 'Pick one by one', 'q'],
-            ['rectangle', 'Rectangle', 'r'],
-            ['circle', 'Circle', 'c'],
             ['polygon', 'Polygon', 'p'],
-            ['lasso', 'Lasso', 'o'],
             ['brush', 'Brush', 'b'],
+            ['rectangle', 'Rectangle', 'r'],
+            ['lasso', 'Lasso', 'o'],
+            ['circle', 'Circle', 'c'],
         ].map(([tool, name, key]) => command('Regions', `tool-${tool}`, name, key, () => bench.regions.choose(tool))),
         command('Regions', 'region-settings', 'What regions catch…', '', (from) => bench.regions.openSettings(from)),
         command('Regions', 'here', 'What is here, at the pointer or in the middle?', 'd', () => {
@@ -90,6 +90,7 @@ export function commandsOf(bench) {
             'Escape',
             () => bench.taking.stepOut() || (bench.picked > 0 && bench.pick({ mode: 'replace' })),
         ),
+        command('Pick', 'again', 'Do the last thing again, on what is picked now', 'F4', () => bench.again.do()),
         command('Pick', 'pick-before', 'The pick before', '(', () => ask('POST', '/pick/step', { way: -1 })),
         command('Pick', 'pick-after', 'The pick after', ')', () => ask('POST', '/pick/step', { way: 1 })),
         command(
@@ -362,7 +363,7 @@ export function commandsOf(bench) {
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),
 
         command('Tint', 'tints', 'Tint by…', '', (from) => bench.menus.openTints(from)),
-        ...['own', 'layer', 'tag', 'tags', 'untagged', 'set', 'kind', 'material', 'source', 'weight', 'lock', 'output'].map((by) =>
+        ...['own', 'layer', 'tag', 'tags', 'without-tags', 'set', 'kind', 'material', 'source', 'weight', 'lock', 'output'].map((by) =>
             command('Tint', `tint-${by}`, TINTS[by] ?? `Tint by ${by}`, '', () => ask('POST', '/tint', { by })),
         ),
         command('Tint', 'tint-shuffle', 'Tint with shuffled colours', '', () => ask('POST', '/tint', { by: 'shuffle' })),

@@ -49,7 +49,7 @@ export function listenToDrag(bench, rowOf) {
     /** @type {{row: HTMLElement, where: string} | null} */
     let over = null;
     const clear = () => {
-        over?.row.classList.remove('drop', 'drop-before', 'drop-after');
+        over?.row.classList.remove('drop-into', 'drop-before', 'drop-after');
         over = null;
     };
     ledger.rows.addEventListener('dragstart', (event) => {
@@ -78,7 +78,7 @@ export function listenToDrag(bench, rowOf) {
         over = { row, where: drop.where };
         row.dataset.drop = drop.says;
         const side = /(before|after)$/.exec(drop.where)?.[1];
-        row.classList.add(side ? `drop-${side}` : 'drop');
+        row.classList.add(side ? `drop-${side}` : 'drop-into');
         if (drop.where.startsWith('nest'))
             sayWhatItMeans(bench, dragged?.keys ?? [], row, drop.where, () => over?.row === row && over.where === drop.where);
         return undefined;

@@ -11,7 +11,11 @@ export function openKeys(bench) {
     const sheet = document.createElement('form');
     sheet.method = 'dialog';
     sheet.className = 'keys';
-    sheet.innerHTML = '<h2 id="dialog-title">Keys</h2><div></div><p class="acts"><button class="button" value="close">Close</button></p>';
+    sheet.innerHTML = `
+        <h2 id="dialog-title">Keys</h2>
+        <input type="text" role="searchbox" autofocus placeholder="Part of what it does, or a key" aria-label="Find a key" autocomplete="off">
+        <div></div>
+        <p class="acts"><button class="button" value="close">Close</button></p>`;
     /** @type {Map<string, [string, string][]>} */
     const parts = new Map(Object.entries(GESTURES).map(([part, keys]) => [part, [...keys]]));
     for (const { part, name, keys } of bench.commands) {
@@ -35,5 +39,24 @@ export function openKeys(bench) {
         section.append(Object.assign(document.createElement('h3'), { textContent: part }), list);
         sheet.querySelector('div')?.append(section);
     }
+    const field = /** @type {HTMLInputElement} */ (sheet.querySelector('input'));
+    field.addEventListener('input', () => narrow(sheet, field.value.trim().toLowerCase()));
+    field.addEventListener('keydown', (event) => event.key === 'Enter' && event.preventDefault());
     bench.dialogs.show(sheet);
+    sheet.scrollTop = 0;
+    bench.dialogs.element.scrollTop = 0;
+}
+
+/** Only keys that are called so, or do that. @param {HTMLElement} sheet @param {string} words */
+function narrow(sheet, words) {
+    for (const section of sheet.querySelectorAll('section')) {
+        let any = false;
+        for (const term of section.querySelectorAll('dt')) {
+            const does = /** @type {HTMLElement} */ (term.nextElementSibling);
+            const fits = `${term.textContent} ${does.textContent} ${section.firstElementChild?.textContent}`.toLowerCase().includes(words);
+            term.hidden = does.hidden = !fits;
+            any = any || fits;
+        }
+        section.hidden = !any;
+    }
 }

@@ -201,7 +201,7 @@ export class Menus {
                 ['layer', 'Layer'],
                 ['tag', 'Tag'],
                 ['tags', 'How many tags'],
-                ['untagged', 'Nothing tagged'],
+                ['without-tags', 'What has no tag'],
                 ['set', 'Set'],
                 ['kind', 'Kind'],
                 ['material', 'Material'],

@@ -244,9 +244,9 @@ function narrowing(bench, row) {
     const { condition } = row.dataset;
     if (!condition) return [];
     return [
-        ['Only this', '', () => bench.finder.narrow(condition, 'only')],
-        ['And this', '', () => bench.finder.narrow(condition, 'and')],
-        ['Or this', '', () => bench.finder.narrow(condition, 'or')],
-        ['And not this', '', () => bench.finder.narrow(condition, 'without')],
+        ['Look for this alone', '', () => bench.finder.narrow(condition, 'only')],
+        ['Narrow to this', '', () => bench.finder.narrow(condition, 'and')],
+        ['Widen by this', '', () => bench.finder.narrow(condition, 'or')],
+        ['Leave this out', '', () => bench.finder.narrow(condition, 'without')],
     ];
 }

@@ -1,4 +1,5 @@
 import { AddFile } from './addfile.js';
+import { Again } from './again.js';
 import { Canvas } from '../canvas/canvas.js';
 import { settingsOf } from '../canvas/settings.js';
 import { PickMarks } from '../canvas/pickmarks.js';
@@ -34,6 +35,7 @@ import { listenToSharing } from './sharing.js';
 import { Shelf } from './shelf.js';
 import { Taking } from './taking.js';
 import { Tint } from './tint.js';
+import { TypedAhead } from './typedahead.js';
 import { listenToCompare } from './compare.js';
 import { Grid } from './grid.js';
 import { listenToWide, listenToWideDialog, widen } from './wide.js';
@@ -58,11 +60,13 @@ export class Workbench {
         this.element = element;
         const base = new URL(element.dataset.base ?? '').pathname;
         this.server = new Server(base, () => ({ ...this.ledger.window, shelf: this.shelf?.stamp ?? '' }));
+        this.again = new Again(this);
         this.ledger = new Ledger(/** @type {HTMLElement} */ (element.querySelector('.ledger')), this.server);
         this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), settingsOf(element, base));
         this.dialogs = new Dialogs(this);
         listenToExports(this, this.dialogs.element);
         this.menus = new Menus(this);
+        this.typedAhead = new TypedAhead();
         this.pickMarks = new PickMarks(this.canvas, /** @type {SVGElement} */ (/** @type {any} */ (document.getElementById('pick-marks'))));
         this.shelf = new Shelf(this);
         this.picked = 0;
@@ -266,8 +270,12 @@ export class Workbench {
 
     /** @param {string} path */
     async openDialog(path) {
-        const html = await this.server.html(path);
-        if (html) this.dialogs.open(html);
+        const html = await this.typedAhead.until(this.server.html(path));
+        if (html && !this.typedAhead.isLeft) {
+            this.dialogs.open(html);
+            this.typedAhead.write(this.dialogs.element);
+        }
+        this.typedAhead.forget();
     }
 
     /** @param {string} sentence @param {HTMLElement} [more] what stands behind it */
@@ -288,6 +296,7 @@ export class Workbench {
         const key = row.dataset.key ?? '';
         if (!this.may()) return;
         if (key === 'L1') return this.say('Unsorted keeps its name.');
+        if (row.dataset.locked === '1') return this.say(`${row.dataset.name} is locked; open it first.`);
         row.draggable = false;
         renameInPlace(/** @type {HTMLElement} */ (row.querySelector('.name > .label')), row.dataset.name ?? '', {
             className: 'rename',

@@ -2,6 +2,7 @@
 @if ($card !== null)
     <div class="card" role="region" aria-label="The pick">
         <h2 title="{{ $card->title }}">
+            @if ($card->kind !== '') {!! App\View\KindIcon::of($card->kind) !!} @endif
             <span>{{ $card->title }}</span> <x-tool command="clear-pick" icon="x" title="Clear the pick (Esc)" />
             <button
                 class="icon-button unfold-card"

@@ -219,11 +219,11 @@
             <div class="region-tools" role="toolbar" aria-label="Picking in the canvas">
                 @foreach ([
                         'click' => ['mouse-pointer-2', 'Pick one by one (Q)'],
-                        'lasso' => ['lasso', 'Lasso (O)'],
-                        'brush' => ['brush', 'Brush (B)'],
                         'polygon' => ['pentagon', 'Polygon: click its corners (P)'],
-                        'circle' => ['circle-dashed', 'Circle (C)'],
-                        'rectangle' => ['square-dashed', 'Rectangle (R)']
+                        'brush' => ['brush', 'Brush (B)'],
+                        'rectangle' => ['square-dashed', 'Rectangle (R)'],
+                        'lasso' => ['lasso', 'Lasso (O)'],
+                        'circle' => ['circle-dashed', 'Circle (C)']
                     ]
                     as $tool => [$icon, $title])
                     <x-tool

@@ -1,4 +1,5 @@
 @use ('App\View\Icon')
+@use ('App\View\KindIcon')
 @use ('App\View\Marks')
 @php
     $rows = $ledger->rows();
@@ -49,6 +50,7 @@
             data-kind="{{ $row->kind }}"
             data-name="{{ $row->name }}"
             data-lock="{{ $row->ownLock->value }}"
+            @if ($row->lock === VineShelf\Locks\Lock::Locked) data-locked="1" @endif
             data-own="{{ $row->own->value }}"
             @if ($row->pictures !== null) data-output="{{ $row->pictures->own?->word() ?? 'none' }}" @endif
             data-colour="{{ $row->colour }}"
@@ -86,6 +88,10 @@
                     >
                         {!! Icon::svg($row->about->isShown ? 'circle-dot' : 'circle') !!}
                     </button>
+                @endif
+                @php ($objectKind = $row->isObject() ? $row->kind : ($row->kind === 'kind' ? VineShelf\Scene\Kind::from($row->number())->label() : ''))
+                @if (KindIcon::isThere($objectKind))
+                    <span class="row-icon kind-icon" title="{{ ucfirst($objectKind) }}">{!! KindIcon::of($objectKind) !!}</span>
                 @endif
                 @if ($row->kind === 'folder' || $row->kind === 'set')
                     <span class="row-icon">{!! Icon::svg($row->icon()) !!}</span>
