@@ -87,7 +87,8 @@ final class History
      * Notes in a held project that something was changed, and raises its revision. What the person themself took back before can no longer
      * be done again.
      *
-     * @param array<int, array<string, array{string, string}>> $asItWas what views would keep to show what they showed before, as {@see OldViews} has it
+     * @param array<int, array<string, array{string, string}>> $asItWas what views would keep to show what they showed before, as
+     *     {@see OldViews} has it
      */
     public static function record(Project $project, User $person, string $name, Edits $edits, array $asItWas = []): Change
     {

@@ -53,7 +53,8 @@ final class KeepView extends Command
         $this->number = $bench->project->next_view++;
         $name = ChangeViews::checked($name === '' ? "View $this->number" : $name);
         $this->title = "Keep view $name";
-        $means = $rungs !== null || $meant === null || ! in_array(Facet::Rungs, $facets, true) ? null : Lowered::onDesk($bench)->meant($meant);
+        $isChosen = $rungs === null && $meant !== null && in_array(Facet::Rungs, $facets, true);
+        $means = $isChosen ? Lowered::onDesk($bench)->meant($meant) : null;
         $this->edits = new Edits([
             new RowEdit(
                 'views',

@@ -124,7 +124,8 @@ final readonly class Lowered
             }
         }
         foreach (array_intersect_key($organizers->tags->tree->members, $kept->tags) as $number => $tag) {
-            $add("T$number", $tag->name, Rung::from($kept->tags[$number]), new Rows([], [$number], [], $none), (string) $kept->tags[$number]);
+            $rung = $kept->tags[$number];
+            $add("T$number", $tag->name, Rung::from($rung), new Rows([], [$number], [], $none), (string) $rung);
         }
         foreach (array_intersect_key($organizers->tags->tree->folders, $kept->folders) as $number => $folder) {
             $rung = $kept->folders[$number];

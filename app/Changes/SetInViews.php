@@ -54,12 +54,13 @@ final class SetInViews extends Command
             $means = $view->meansAll() ? null : base64_encode($view->meant()->pack());
             $meansNow = $meant === null || $meant->pack() === $after->pack() ? null : base64_encode($meant->pack());
             if ($was !== $is || $means !== $meansNow) {
+                $had = ['rungs' => $was, 'meant' => $means, 'before_hiding' => self::packed($view->beforeHiding())];
+                $has = ['rungs' => $is, 'meant' => $meansNow, 'before_hiding' => self::packed($known)];
                 $steps[] = new RowEdit(
                     'views',
                     $view->no,
-                    ['rungs' => $was, 'meant' => $means, 'before_hiding' => self::packed($view->beforeHiding()), 'pictured' => $view->pictured] +
-                        self::known($bench, $view, []),
-                    ['rungs' => $is, 'meant' => $meansNow, 'before_hiding' => self::packed($known), 'pictured' => 0] + self::known($bench, $view, $layers),
+                    $had + ['pictured' => $view->pictured] + self::known($bench, $view, []),
+                    $has + ['pictured' => 0] + self::known($bench, $view, $layers),
                 );
             }
         }

@@ -67,6 +67,16 @@ final readonly class Row
         return $this->kind === 'folder' ? 'folder' : ($this->about?->rule === null ? 'list-checks' : 'zap');
     }
 
+    /** The kind of the object, or of those that it stands for; "" for rows of another sort. */
+    public function objectKind(): string
+    {
+        return match (true) {
+            $this->isObject() => $this->kind,
+            $this->kind === 'kind' => Kind::from($this->number())->label(),
+            default => '',
+        };
+    }
+
     public function isObject(): bool
     {
         return $this->key[0] === 'O';

@@ -25,8 +25,8 @@ use VineShelf\Scene\Pick;
  * @property bool $lands_in_new whether every new layer becomes the landing layer
  * @property list<string> $pins what is pinned beside the slots: keys of tags and sets, and rules
  * @property int $next_step
- * @property array{facets?: list<string>, meant?: array<string, bool>} $keeping what was ticked when a view was kept last: facets, and by kind
- *     of lowering whether pictures take it over, see the lines of the dialog that keeps a view
+ * @property array{facets?: list<string>, meant?: array<string, bool>} $keeping what was ticked when a view was kept last: facets, and by
+ *     kind of lowering whether pictures take it over
  * @property int $pick_at which of the picks before it came to last, an empty pick being none
  * @property array<string, mixed> $section as {@see \VineShelf\Section\Section::toArray()} gives it
  * @property int $alone_layer the layer that is looked at alone, one after the other; 0 for none

@@ -76,7 +76,7 @@
                 <a
                     class="present-other"
                     href="{{ $other }}"
-                    title="{{ $asPictures ? 'Show what the views keep for the desk, thinned to work as well' : 'Show what pictures of the views show' }}"
+                    title="Show what {{ $asPictures ? 'the views keep for the desk, thinned to work as well' : 'pictures of them show' }}"
                     >{{ $asPictures ? 'As pictures' : 'As kept' }}</a
                 >
             @endif

@@ -305,7 +305,9 @@ final class FindingTest extends BrowserTestCase
             'shelfBench.openRowMenu(document.querySelector(".row[data-name=Lights]"), document.querySelector(".row[data-name=Lights] '.
                 '.more-button"))',
         );
-        $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "Look for this alone").click()');
+        $browser->js(
+            '[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "Look for this alone").click()',
+        );
         $browser->waitUntil('return document.querySelector("#words").value === "kind:light"', 'the rule is not written');
         $browser->click('#kinds')->waitForText('#row-menu', 'all but');
         $browser->js('document.querySelector("#row-menu [aria-label=\"All but part\"]").click()');

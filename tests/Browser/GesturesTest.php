@@ -62,7 +62,8 @@ final class GesturesTest extends BrowserTestCase
                 'server.ask = (method, path, values) => (path === "/pulse" || asked.push(path), ask(method, path, values));',
         );
         $hidden = static fn (): mixed => $browser->js(
-            'return [...document.querySelectorAll(".rows .row")].filter(({ dataset }) => dataset.own === "0").map(({ dataset }) => dataset.key)',
+            'return [...document.querySelectorAll(".rows .row")].filter(({ dataset }) => dataset.own === "0")'.
+                '.map(({ dataset }) => dataset.key)',
         );
         $browser->drag('#row-L6 .rung', '#row-L9 .rung')->waitForText('#message', '4 layers: Hidden.');
         self::assertSame(['L6', 'L7', 'L8', 'L9'], $hidden());
@@ -115,7 +116,9 @@ final class GesturesTest extends BrowserTestCase
         self::assertSame([5, 53], [$browser->js('return shelfBench.ledger.selected.size'), $picked()]);
         // The row of an object is the object: a click picks it, Shift all between, Ctrl one more or less.
         $browser->click('#row-L14 .fold')->waitFor('#row-L14 + .row:not(.is-layer)');
-        $objects = $browser->js('return [...document.querySelectorAll("#rows .row")].map((row) => row.dataset.key).filter((key) => key[0] === "O")');
+        $objects = $browser->js(
+            'return [...document.querySelectorAll("#rows .row")].map((row) => row.dataset.key).filter((key) => key[0] === "O")',
+        );
         self::assertIsArray($objects);
         $browser->click("#row-$objects[0] .label");
         $is(1);
@@ -170,7 +173,8 @@ final class GesturesTest extends BrowserTestCase
         $browser->waitForText('#dialog', 'Everything of 2 layers is drawn in full')->press('Escape');
         // What was found: hidden, shown, thinned out from the bar of hits.
         $browser->type('#words', 'layer:steel')->waitForText('#hits', '53 objects')->click('[data-command=hits-hide]');
-        $browser->waitForText('#message', '53 objects: Hidden.')->click('[data-command=hits-show]')->waitForText('#message', 'Shown again.');
+        $browser->waitForText('#message', '53 objects: Hidden.');
+        $browser->click('[data-command=hits-show]')->waitForText('#message', 'Shown again.');
         $browser->click('[data-command=hits-rung]')->waitForText('#row-menu', 'Coarse');
         $browser->js('[...document.querySelectorAll("#row-menu .item")].find((item) => item.textContent === "Box").click()');
         $browser->waitForText('#message', '53 objects: Box.');
@@ -219,7 +223,8 @@ final class GesturesTest extends BrowserTestCase
         $browser->js('return window.sorting');
         $homes = $browser->js(
             'return shelfBench.server.html("/ledger?lens=objects&from=0&count=200&words=" + encodeURIComponent("source:loungers"))'.
-                '.then((html) => [...new DOMParser().parseFromString(html, "text/html").querySelectorAll(".row")].map((row) => row.dataset.name))',
+                '.then((html) => [...new DOMParser().parseFromString(html, "text/html").querySelectorAll(".row")]'.
+                '.map((row) => row.dataset.name))',
         );
         self::assertSame(['Deckchair', 'Rope', 'Odd'], $homes);
         $browser->js('shelfBench.ledger.scroll.scrollTop = 0');

@@ -202,7 +202,7 @@ final class SortingTest extends BrowserTestCase
             ['name' => 'Table', 'mesh' => 0, 'translation' => [5, 0, 0], 'scale' => [3, 3, 3]],
         ];
         $gltf['scenes'][0]['nodes'] = [0];
-        $browser = $this->workbench(file: Gltf::file($gltf, '.gltf'));
+        $browser = $this->workbench(file: Gltf::file($gltf, '.gltf'), tall: true);
         $browser->js('shelfBench.command("side-front")');
         usleep(700_000);
         $browser->settled();

@@ -125,7 +125,8 @@ final class AddFileTest extends ProjectTestCase
         $import = $this->add(['Other' => 'Joinery', 'More' => '']);
         self::assertSame(ImportState::Failed, $import->state);
         self::assertSame($objects, $this->project->objects()->count());
-        self::assertSame([], array_filter(Kept::disk()->allFiles('originals'), static fn (string $file): bool => str_contains($file, '.part-')));
+        $isPart = static fn (string $file): bool => str_contains($file, '.part-');
+        self::assertSame([], array_filter(Kept::disk()->allFiles('originals'), $isPart));
         Kept::disk()->deleteDirectory($kept);
     }
 

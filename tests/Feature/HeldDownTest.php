@@ -34,7 +34,9 @@ final class HeldDownTest extends ProjectTestCase
         self::assertSame([0 => 2, 5 => 51], $this->rungs('L4'));
         $this->send('POST', 'desk/undo');
         $this->send('POST', 'isolate', ['keys' => 'L5']);
-        $this->send('POST', 'why', ['keys' => 'L4', 'what' => 'all', 'part' => 'rung'])->assertSee('12 Steel: raised.')->assertDontSee('stay');
+        $this->send('POST', 'why', ['keys' => 'L4', 'what' => 'all', 'part' => 'rung'])
+            ->assertSee('12 Steel: raised.')
+            ->assertDontSee('stay');
         self::assertSame([5 => 53], $this->rungs('L4'));
         // What was lowered on purpose is not told of: a ghost has hidden parts.
         $this->send('POST', 'rungs', ['keys' => "O$steel[0]", 'rung' => 0]);
@@ -62,7 +64,9 @@ final class HeldDownTest extends ProjectTestCase
         $steel = $this->inLayer(4);
         $this->send('POST', 'rungs', ['keys' => "O$steel[0],O$steel[1]", 'rung' => 0]);
         $this->send('POST', 'pick', ['keys' => 'L4', 'mode' => 'replace']);
-        $this->get($this->path('why'))->assertSee('2 of 53 in 53 objects are held below Full')->assertSee('Settings of the objects themselves');
+        $this->get($this->path('why'))
+            ->assertSee('2 of 53 in 53 objects are held below Full')
+            ->assertSee('Settings of the objects themselves');
         $this->get($this->path('why?on=found&words=layer:steel'))->assertSee('2 of 53');
         $this->get($this->path('why?keys=S1'))->assertSee('are held below Full');
         $this->send('POST', 'rungs', ['on' => 'found', 'words' => 'layer:steel', 'rung' => 'hide'])->assertSee('53 objects: Hidden.');
@@ -139,7 +143,9 @@ final class HeldDownTest extends ProjectTestCase
     /** @return list<int> numbers of the objects filed right under a layer */
     private function inLayer(int $layer): array
     {
-        return array_values(array_map(intval(...), $this->project->objects()->where('layer_no', $layer)->orderBy('no')->pluck('no')->all()));
+        $numbers = $this->project->objects()->where('layer_no', $layer)->orderBy('no')->pluck('no')->all();
+
+        return array_values(array_map(intval(...), $numbers));
     }
 
     private function reached(string $key): Bits

@@ -118,7 +118,8 @@ final class MeantForPicturesTest extends ProjectTestCase
         $still = $this->getJson($this->path('stills/1?of=desk'))->json('leaves');
         self::assertCount(2, $still['layers'] ?? []);
         $this->send('POST', 'output', ['keys' => 'L5', 'output' => '5']);
-        self::assertSame("It leaves out nothing: all $all objects are in it.", $this->getJson($this->path('stills/1?of=output'))->json('leaves.says'));
+        $says = $this->getJson($this->path('stills/1?of=output'))->json('leaves.says');
+        self::assertSame("It leaves out nothing: all $all objects are in it.", $says);
     }
 
     public function test_a_presentation_begins_with_what_is_meant_and_of_no_desk_for_guests(): void

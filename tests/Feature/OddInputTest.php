@@ -113,7 +113,9 @@ final class OddInputTest extends ProjectTestCase
     {
         $answer = $this->call($method, $path, $values, server: mt_rand(0, 1) === 1 ? ['HTTP_HX_REQUEST' => 'true'] : []);
         $said = json_encode($values, JSON_INVALID_UTF8_SUBSTITUTE | JSON_PARTIAL_OUTPUT_ON_ERROR);
-        $thrown = mb_strimwidth((string) $answer->exception?->getMessage(), 0, 400);
+        // A file that is given out has no exception with it.
+        $fault = property_exists($answer->baseResponse, 'exception') ? $answer->baseResponse->exception : null;
+        $thrown = mb_strimwidth((string) $fault?->getMessage(), 0, 400);
         self::assertLessThan(500, $answer->getStatusCode(), "$method $path $said $thrown");
     }
 

@@ -47,7 +47,7 @@ final class OutputTest extends ProjectTestCase
         [$seats, $lockers] = [$this->layer($this->project, '51 Seats'), $this->layer($this->project, '61 Lockers')];
         $rung = fn (int $layer): int => (int) $this->bench()->outputs()->side()->settings->layer($layer)?->value;
         $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 1]);
-        $this->send('POST', 'views', ['name' => 'Kept', 'keep_rungs' => 1]);
+        $this->send('POST', 'views', ['name' => 'Kept', 'keep_rungs' => 1, "meant_L$seats" => 1]);
         $this->send('POST', 'rungs', ['keys' => "L$seats,L$lockers", 'rung' => 3]);
         self::assertSame([1, 0], [$rung($seats), $rung($lockers)], 'what the view kept, not what the desk has');
         $this->send('POST', 'output', ['keys' => "L$seats", 'output' => '5']);

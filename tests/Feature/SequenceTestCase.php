@@ -453,7 +453,7 @@ abstract class SequenceTestCase extends ProjectTestCase
                     : new DeleteLayers(
                         $bench,
                         array_values(array_diff($some($layers), [1])),
-                        [DeleteLayers::ABOVE, DeleteLayers::ABOVE, $one($layers), null][mt_rand(0, 3)],
+                        [DeleteLayers::ABOVE, $one($layers)][mt_rand(0, 1)],
                         mt_rand(0, 2) === 0,
                     )),
             17 => new SetLocks(

@@ -85,7 +85,8 @@ final class SeveralRowsTest extends ProjectTestCase
         $this->send('DELETE', 'layers', ['keys' => 'L2', 'target' => 'above', 'nested' => 1])->assertSee('Delete 2 layers.');
         self::assertFalse($this->bench()->layers()->has(4));
         $this->send('POST', 'locks', ['keys' => 'L5', 'lock' => 2]);
-        foreach (['L3,L5' => '20 Roof is locked; open it first.', 'L1,L3' => 'Unsorted is always there', 'L77' => 'no longer there'] as $keys => $says) {
+        $refused = ['L3,L5' => '20 Roof is locked; open it first.', 'L1,L3' => 'Unsorted is always there', 'L77' => 'no longer there'];
+        foreach ($refused as $keys => $says) {
             $this->json('DELETE', $this->path('layers'), ['keys' => $keys])->assertStatus(422)->assertSee($says);
         }
         $this->json('DELETE', $this->path('layers'), ['keys' => 'L3,L6', 'target' => '6'])->assertStatus(422)->assertSee('one that stays');

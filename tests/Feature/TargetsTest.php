@@ -97,7 +97,7 @@ final class TargetsTest extends ProjectTestCase
             self::assertStringNotContainsString("data-command=\"$command\"", $page);
         }
         self::assertStringNotContainsString('draggable="true"', $page);
-        foreach (['reach', 'isolate', 'rung-pick', 'apply-view'] as $command) {
+        foreach (['reach', 'isolate', 'why', 'apply-view'] as $command) {
             self::assertStringContainsString("data-command=\"$command\"", $page);
         }
         $this->send('POST', 'rungs', ['keys' => 'O6', 'rung' => 0])->assertOk();

@@ -75,7 +75,7 @@ final class ImportController
             return new JsonResponse(['errors' => ['file' => [$full->getMessage()]]], $full instanceof Refused ? 422 : 507);
         }
 
-        return new JsonResponse(['import' => $import->key, 'page' => route('imports.show', $import), 'stop' => route('imports.stop', $import)]);
+        return new JsonResponse(['import' => $import->key, 'page' => route('imports.show', $import)]);
     }
 
     /**

@@ -1,6 +1,8 @@
 /** What is done to the pick or to rows, by the address that it is asked at. */
-const ACTS =
-    /^\/(rungs|rungs\/step|output|file|file\/along|tag|tags|locks|backdrop|own|isolate|rename|sets\/\d+\/members|objects\/(nest|copy|delete|group))$/;
+const ACTS = new RegExp(
+    '^/(rungs|rungs/step|output|file|file/along|tag|tags|locks|backdrop|own|isolate|rename|sets/\\d+/members|' +
+        'objects/(nest|copy|delete|group))$',
+);
 
 /** Values that say what was meant, and not what was done. */
 const WHAT = ['keys', 'on', 'found', 'span', 'words', 'turn'];

@@ -286,7 +286,11 @@ export class Finder {
     }
 }
 
-/** Whether an offer is in the line already, whatever its case. @param {string} value @param {{insert: string, at: number, length: number}} offer */
+/**
+ * Whether an offer is in the line already, whatever its case.
+ * @param {string} value
+ * @param {{insert: string, at: number, length: number}} offer
+ */
 function isWritten(value, { insert, at, length }) {
     const there = [...value].slice(at, at + length).join('');
     const bare = (/** @type {string} */ text) => text.trim().replace(/^"|"$/g, '').toLowerCase();

@@ -90,9 +90,11 @@ async function chooseRange(bench, to, more) {
     const { ledger } = bench;
     const span = `${ledger.anchor ?? to}-${to}`;
     if (ledger.anchorKey.startsWith('O')) return bench.pick({ span, mode: more ? 'add' : 'replace' }, false);
+    ledger.rangeAsked = span;
     const asked = new URLSearchParams(Object.entries({ ...ledger.window, span }).map(([name, value]) => [name, String(value)]));
     const found = await bench.server.json(`/ledger/keys?${asked}`);
-    if (found) ledger.selectAll(more ? [...ledger.selected, ...found.keys] : found.keys);
+    // A later stretch may have been answered before this one.
+    if (found && ledger.rangeAsked === span) ledger.selectAll(more ? [...ledger.selected, ...found.keys] : found.keys);
     return undefined;
 }
 

@@ -13,7 +13,8 @@ export function openKeys(bench) {
     sheet.className = 'keys';
     sheet.innerHTML = `
         <h2 id="dialog-title">Keys</h2>
-        <input type="text" role="searchbox" autofocus placeholder="Part of what it does, or a key" aria-label="Find a key" autocomplete="off">
+        <input type="text" role="searchbox" placeholder="Part of what it does, or a key" aria-label="Find a key"
+            autocomplete="off" autofocus>
         <div></div>
         <p class="acts"><button class="button" value="close">Close</button></p>`;
     /** @type {Map<string, [string, string][]>} */

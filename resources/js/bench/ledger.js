@@ -43,6 +43,8 @@ export class Ledger {
         this.anchor = null;
         /** The row that stood there when it was chosen. */
         this.anchorKey = '';
+        /** The stretch of rows that was asked for last. */
+        this.rangeAsked = '';
         this.settle();
         this.listen();
     }

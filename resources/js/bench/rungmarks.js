@@ -72,7 +72,12 @@ export class RungMarks {
         for (const mark of new Set([...before, ...now])) this.show(mark, now.length > 1 && now.includes(mark) ? stroke.act : '');
     }
 
-    /** Which mark of the same kind is beside the pointer. @param {PointerEvent} event @param {{from: Cell, to: Cell}} stroke @returns {Cell} */
+    /**
+     * Which mark of the same kind is beside the pointer.
+     * @param {PointerEvent} event
+     * @param {{from: Cell, to: Cell}} stroke
+     * @returns {Cell}
+     */
     under(event, { from, to }) {
         const { ledger } = this.bench;
         const { top } = ledger.rows.getBoundingClientRect();

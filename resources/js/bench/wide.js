@@ -2,7 +2,8 @@
 
 /**
  * The ledger widened over tags and sets: a click on a cell puts what the row stands for in or out, drawing over others gives all what the
- * first one got, Shift a whole rectangle; with the keyboard in a cell, arrow keys move, Shift extends, Space turns it, + puts in, - takes out.
+ * first one got, Shift a whole rectangle; with the keyboard in a cell, arrow keys move, Shift extends, Space turns it, + puts in, - takes
+ * out.
  * @param {import('./workbench.js').Workbench} bench
  */
 export function listenToWide(bench) {

@@ -374,7 +374,9 @@ export class Workbench {
 
     /** @param {number} object 0 for what is picked */
     whyPicked(object) {
-        const picked = Number(/** @type {HTMLElement | null} */ (document.querySelector('#card [data-command=why]'))?.dataset.object ?? 0);
+        const picked = Number(
+            /** @type {HTMLElement | null} */ (document.querySelector('#card [data-command=why][data-object]'))?.dataset.object ?? 0,
+        );
         if (object || picked) return this.why(object || picked);
         if (this.picked === 0) return this.say('Nothing is picked; pick something first.');
         return this.openDialog(`/why?side=${this.side}`);

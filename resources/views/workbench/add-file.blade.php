@@ -2,7 +2,17 @@
 @php
     $project = $bench->project;
     $counted = fn (int $count, string $what) => number_format($count) . ' ' . $what . ($count === 1 ? '' : 's');
-    $others = $views - $hide - $show;
+    $shown = [];
+    foreach ([
+        [$hide, 'hides it until somebody reviews what is new'],
+        [$show, 'shows it in full'],
+        [$views - $hide - $show, 'shows it as the desk does'],
+    ] as [$count, $does]) {
+        if ($count > 0) {
+            $those = $count === $views ? ($count === 1 ? 'it' : 'they') : $count;
+            $shown[] = "$those " . ($count === 1 ? $does : preg_replace('~^(\w+)s~', '$1', $does));
+        }
+    }
 @endphp
 <form class="ask add-file" data-add-file data-address="{{ route('imports.store') }}">
     <h2 id="dialog-title">{{ $name }}</h2>
@@ -20,7 +30,14 @@
                 <option value="{{ $by->value }}">{{ $by->label() }}</option>
             @endforeach
         </select>
-        <input name="property" value="layer" maxlength="100" aria-label="Property that layers are made from" data-shown-for="property" hidden />
+        <input
+            name="property"
+            value="layer"
+            maxlength="100"
+            aria-label="Property that layers are made from"
+            data-shown-for="property"
+            hidden
+        />
     </p>
     <p class="hint into-this">Layers that are here already are used again, also those that were renamed or moved since they came.</p>
     <p class="pair-line">
@@ -43,16 +60,7 @@
             No view keeps rungs yet: nothing of it is hidden anywhere.
         @else
             {{ $counted($views, 'view') }} {{ $views === 1 ? 'has' : 'have' }} not seen it:
-            {{
-                implode(
-                    ', ',
-                    array_filter([
-                        $hide > 0 ? ($hide === $views ? ($hide === 1 ? 'it ' : 'they ') : "$hide ") . ($hide === 1 ? 'hides' : 'hide') . ' it until somebody reviews what is new' : '',
-                        $show > 0 ? ($show === $views ? ($show === 1 ? 'it ' : 'they ') : "$show ") . ($show === 1 ? 'shows' : 'show') . ' it in full' : '',
-                        $others > 0 ? ($others === $views ? ($others === 1 ? 'it ' : 'they ') : "$others ") . ($others === 1 ? 'shows' : 'show') . ' it as the desk does' : '',
-                    ]),
-                )
-            }}.
+            {{ implode(', ', $shown) }}.
         @endif
         @if ($project->sorts_what_comes)
             The sorting rules of the project run when it is in.

@@ -89,7 +89,7 @@
                         {!! Icon::svg($row->about->isShown ? 'circle-dot' : 'circle') !!}
                     </button>
                 @endif
-                @php ($objectKind = $row->isObject() ? $row->kind : ($row->kind === 'kind' ? VineShelf\Scene\Kind::from($row->number())->label() : ''))
+                @php ($objectKind = $row->objectKind())
                 @if (KindIcon::isThere($objectKind))
                     <span class="row-icon kind-icon" title="{{ ucfirst($objectKind) }}">{!! KindIcon::of($objectKind) !!}</span>
                 @endif

@@ -43,6 +43,7 @@
         @php
             $new = $bench->newTo()->count($view);
             $more = $bench->moreInPictures()->count($view);
+            $objects = number_format($more) . ($more === 1 ? ' object' : ' objects');
         @endphp
         <li
             class="view {{ $apart }}"
@@ -84,7 +85,7 @@
                 @if ($more > 0)
                     <span
                         class="badge more-in-pictures"
-                        title="Pictures of it show {{ number_format($more) }} {{ $more === 1 ? 'object' : 'objects' }} that the desk hides when it is applied"
+                        title="Pictures of it show {{ $objects }} that the desk hides when it is applied"
                         >{!! Icon::svg('image') !!}+{{ Marks::short($more) }}</span
                     >
                 @endif
