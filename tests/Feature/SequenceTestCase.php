@@ -517,7 +517,7 @@ abstract class SequenceTestCase extends ProjectTestCase
             46 => NestObjects::beside(
                 $bench,
                 self::few($rows()),
-                $bench->scene()->number(mt_rand(1, $bench->scene()->count())),
+                $bench->scene()->count() === 0 ? 1 : $bench->scene()->number(mt_rand(1, $bench->scene()->count())),
                 mt_rand(0, 1) === 1,
             ),
             47 => mt_rand(0, 1) === 1 ? new OrderObjects($bench, $rows()) : new DeleteObjects($bench, self::few($rows())),
