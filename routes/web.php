@@ -123,6 +123,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/report/{source}', [ProjectController::class, 'report'])->name('projects.report');
             Route::get('/ledger', [LedgerController::class, 'rows'])->name('ledger');
             Route::post('/ledger', [LedgerController::class, 'arrange'])->name('ledger.arrange');
+            Route::post('/ledger/window', [LedgerController::class, 'window'])->name('ledger.window');
             Route::get('/ledger/keys', [LedgerController::class, 'keys'])->name('ledger.keys');
             Route::get('/ledger/place', [LedgerController::class, 'place'])->name('ledger.place');
             Route::get('/pulse', [WorkbenchController::class, 'pulse'])->name('pulse');

@@ -40,6 +40,9 @@ use VineShelf\Weights\Weights;
 /** A project as one person sees it now: what is needed to answer a request, each piece read when it is first asked for. */
 final class Bench
 {
+    /** Name of the window that asks, {@see LedgerWindows}; "" for none. */
+    public string $window = '';
+
     private ?bool $mayChange = null;
 
     private ?Scene $scene = null;
@@ -324,10 +327,10 @@ final class Bench
         return $this->arrangement ??= $this->arranged($this->desk);
     }
 
-    /** How a desk has the ledger open. */
+    /** How the window that asks has the ledger open; without one, how a desk had it last. */
     public function arranged(Desk $desk): Arrangement
     {
-        return Arrangement::of($desk->ledger, $this->propertyNames());
+        return Arrangement::of(LedgerWindows::arrangement($desk, $this->window), $this->propertyNames());
     }
 
     /** @return list<string> names of the properties that the files carry, and of those that people gave objects */

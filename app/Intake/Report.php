@@ -25,9 +25,10 @@ final class Report
         $kinds = array_fill(0, count(Kind::cases()), 0);
         $triangles = $unnamed = 0;
         $filed = [];
+        $taken = $intake->meshes();
         for ($row = 1, $count = $objects->count(); $row <= $count; $row++) {
             $kinds[$objects->kinds[$row]]++;
-            $unnamed += $objects->names[$row] === '' ? 1 : 0;
+            $unnamed += $objects->called($row, $taken) === '' ? 1 : 0;
             $filed[$plan->layerOf[$row]] = ($filed[$plan->layerOf[$row]] ?? 0) + 1;
             $mesh = $objects->meshes[$row];
             if ($mesh >= 0) {

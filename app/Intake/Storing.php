@@ -325,6 +325,7 @@ final class Storing
         $keys = StableKeys::of($objects);
         $facts = $this->prepared->packer->meshes;
         $meshes = $this->prepared->meshes;
+        $taken = $this->prepared->intake->meshes();
         // Asked once: a model looks each of its attributes up anew.
         [$projectId, $sourceId] = [$project->id, $source->id];
         $told = fn (int $in) => $this->progress->tell('Storing the objects', $in, $count, $in);
@@ -355,7 +356,7 @@ final class Storing
                     "\t".
                     $sourceId.
                     "\t".
-                    Incoming::text($objects->names[$row]).
+                    Incoming::text($objects->called($row, $taken)).
                     "\t".
                     Incoming::text($objects->classes[$row] ?? '').
                     "\t".

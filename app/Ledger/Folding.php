@@ -9,6 +9,7 @@ use App\Bench\Bench;
 use App\Bench\DeskChange;
 use App\Bench\Groups;
 use App\Bench\Keys;
+use App\Bench\LedgerWindows;
 use App\Bench\Organizer;
 use App\Models\Desk;
 use VineShelf\Scene\Pick;
@@ -44,7 +45,7 @@ final class Folding
         }
         if ($above !== []) {
             DeskChange::on($bench, static function (Desk $desk) use ($bench, $above): void {
-                $desk->ledger = self::folded($bench->arranged($desk)->toArray(), Keys::of($above), true);
+                LedgerWindows::put($desk, $bench->window, self::folded($bench->arranged($desk)->toArray(), Keys::of($above), true));
             });
         }
     }

@@ -13,6 +13,9 @@ final class Palette
     /** So far apart are the first so many colours of what comes without one: they are told apart on sight, without comparing. */
     private const ON_SIGHT = [12 => 0.12, 24 => 0.09];
 
+    /** So far a colour that a material has is from the pick's; what is coined here keeps farther away. */
+    private const FROM_PICK = 0.08;
+
     /** The accent that the interface keeps for the pick alone, in the light theme and in the dark one. */
     private const PICK = ['#7a3e74', '#e0a6d8'];
 
@@ -88,7 +91,12 @@ final class Palette
         foreach ($few as $colour) {
             $least = self::least(count($given));
             $taken = self::compared($given);
-            $given[] = self::nearest(Oklab::of($colour), $taken) >= $least ? $colour : self::elsewhere($colour, $taken, $least);
+            // A wanted colour gives way to its neighbours, and to the pick's only where it would be taken for that: grey stays grey.
+            $there = Oklab::of($colour);
+            $isFree =
+                self::nearest($there, array_map(Oklab::of(...), $given)) >= $least &&
+                self::nearest($there, array_map(Oklab::of(...), self::PICK)) >= self::FROM_PICK;
+            $given[] = $isFree ? $colour : self::elsewhere($colour, $taken, $least);
         }
 
         return [...$given, ...self::apart(array_slice($wanted, count($few)), $given)];

@@ -87,6 +87,18 @@ final class TakenObjects
         }
     }
 
+    /**
+     * What an object is called: by its own name, or where the file gives it none, by that of the mesh that it draws.
+     *
+     * @param array<int, TakenMesh> $meshes by the file's own index
+     */
+    public function called(int $row, array $meshes): string
+    {
+        $name = $this->names[$row];
+
+        return $name === '' && $this->meshes[$row] >= 0 ? $meshes[$this->meshes[$row]]->name : $name;
+    }
+
     public function count(): int
     {
         return count($this->parents) - 1;

@@ -294,4 +294,64 @@ final class GesturesTest extends BrowserTestCase
 
         return static fn () => $browser->js('window.letGo()');
     }
+
+    public function test_two_windows_are_two_lists_and_a_doubled_one_goes_its_own_way(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        $name = static fn (): mixed => $browser->js('return new URL(location.href).searchParams.get("w")');
+        $list = static fn (): mixed => $browser->js(
+            'const { lens, rule, total } = document.querySelector("#rows .window").dataset; return [lens, rule, Number(total) > 0]',
+        );
+        $shows = static fn (string $lens, string $rule): Browser => $browser->waitUntil(
+            'const { dataset } = document.querySelector("#rows .window") ?? {}; return window.shelfBench && dataset'.
+                " && dataset.lens === '$lens' && dataset.rule === '$rule' && document.querySelector('#words').value === '$rule'",
+            "it is not in the lens $lens with the line \"$rule\"",
+        );
+        $handles = static fn (): array => $browser->driver->getWindowHandles();
+        $open = static function (string $script) use ($browser, $handles): string {
+            $before = $handles();
+            $browser->js($script);
+            for ($tries = 0; count($handles()) === count($before) && $tries < 100; $tries++) {
+                usleep(50_000);
+            }
+            $new = array_values(array_diff($handles(), $before))[0] ?? self::fail('No window opens.');
+            $browser->driver->switchTo()->window($new);
+            $browser->waitUntil('return window.shelfBench !== undefined', 'the other window does not open');
+
+            return $new;
+        };
+        $first = $browser->driver->getWindowHandle();
+        $browser->click('#lens-objects')->type('#words', 'bench');
+        $shows('objects', 'bench');
+        $firstName = $name();
+        $second = $open('shelfBench.command("ledger-window")');
+        $shows('objects', 'bench');
+        $secondName = $name();
+        $browser->js('return shelfBench.finder.search("")');
+        $browser->click('#lens-tags');
+        $shows('tags', '');
+        // The same address once more: it begins alike, and goes its own way.
+        $third = $open('open(location.href)');
+        $browser->waitUntil("return new URL(location.href).searchParams.get('w') !== '$secondName'", 'it takes no name of its own');
+        $browser->js('return shelfBench.own.ready');
+        $shows('tags', '');
+        $browser->js('return shelfBench.finder.search("door")');
+        $browser->click('#lens-sets');
+        $shows('sets', 'door');
+        self::assertCount(3, array_unique([$firstName, $secondName, $name()]));
+        // Each is as it was left, loaded anew as well.
+        foreach ([[$third, 'sets', 'door'], [$second, 'tags', ''], [$first, 'objects', 'bench']] as [$window, $lens, $rule]) {
+            $browser->driver->switchTo()->window($window);
+            self::assertSame([$lens, $rule], array_slice((array) $list(), 0, 2));
+            $before = $name();
+            $browser->js('location.reload()');
+            $shows($lens, $rule);
+            self::assertSame($before, $name());
+            if ($window !== $first) {
+                $browser->driver->close();
+            }
+        }
+        $browser->driver->switchTo()->window($first);
+        self::assertSame([], $browser->complaints());
+    }
 }

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\DeskChange;
+use App\Bench\LedgerWindows;
 use App\Bench\Refused;
 use App\Ledger\Ledger;
 use App\Models\Desk;
@@ -78,8 +79,8 @@ final class LayoutController
 
             return $number;
         });
-        DeskChange::on($bench, static function (Desk $desk) use ($number): void {
-            $desk->ledger = ['layout' => $number] + $desk->ledger;
+        DeskChange::on($bench, static function (Desk $desk) use ($bench, $number): void {
+            LedgerWindows::put($desk, $bench->window, ['layout' => $number] + $bench->arranged($desk)->toArray());
         });
 
         return response()->view('workbench.said', ['message' => "Layout $name is kept."]);
@@ -90,8 +91,8 @@ final class LayoutController
     {
         $found = $this->own($bench)->where('no', $layout)->firstOrFail();
         $kept = array_intersect_key($found->arrangement, ['lens' => 1, 'columns' => 1, 'sort' => 1]);
-        DeskChange::on($bench, static function (Desk $desk) use ($kept, $layout): void {
-            $desk->ledger = $kept + ['layout' => $layout] + $desk->ledger;
+        DeskChange::on($bench, static function (Desk $desk) use ($bench, $kept, $layout): void {
+            LedgerWindows::put($desk, $bench->window, $kept + ['layout' => $layout] + $bench->arranged($desk)->toArray());
         });
         $rule = is_string($found->arrangement['rule'] ?? null) ? $found->arrangement['rule'] : '';
         $request->merge(['words' => $rule, 'lens' => $bench->arrangement()->lens, 'from' => 0]);

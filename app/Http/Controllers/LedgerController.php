@@ -9,6 +9,8 @@ use App\Bench\Bench;
 use App\Bench\Column;
 use App\Bench\DeskChange;
 use App\Bench\Keys;
+use App\Bench\LedgerWindows;
+use App\Bench\Refused;
 use App\Bench\ViewFilter;
 use App\Ledger\Ahead;
 use App\Ledger\Folding;
@@ -19,6 +21,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\View\View;
+use VineShelf\Rules\Lexer;
 
 /** The ledger's windows, how a person has it open, and where rows stand in it. */
 final class LedgerController
@@ -43,10 +46,24 @@ final class LedgerController
     public function arrange(Request $request, Bench $bench): Response
     {
         DeskChange::on($bench, function (Desk $desk) use ($request, $bench): void {
-            $desk->ledger = $this->arranged($request, $bench, $bench->arranged($desk)->toArray());
+            LedgerWindows::put($desk, $bench->window, $this->arranged($request, $bench, $bench->arranged($desk)->toArray()));
         });
 
         return response()->view('workbench.ledger-parts', ['bench' => $bench, 'ledger' => Ledger::asked($bench, $request)]);
+    }
+
+    /** A window has another line, or is a copy of another one and goes its own way from now on. */
+    public function window(Request $request, Bench $bench): Response
+    {
+        if ($bench->window === '') {
+            throw new Refused('A window is named by 4 to 24 small letters and digits.', 'window');
+        }
+        LedgerWindows::open($bench->desk, $bench->window, LedgerWindows::named($request->input('like')));
+        if ($request->has('line')) {
+            LedgerWindows::putLine($bench->desk, $bench->window, mb_substr($request->string('line')->value(), 0, Lexer::LONGEST));
+        }
+
+        return response()->noContent();
     }
 
     /** Asks which columns the ledger is to have. */

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Bench\Arrangement;
 use App\Bench\Bench;
 use App\Bench\DeskChange;
+use App\Bench\LedgerWindows;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\Command;
@@ -211,7 +212,7 @@ final class NestingController
         DeskChange::on($bench, static function (Desk $desk) use ($bench, $above): void {
             $kept = $bench->arranged($desk)->toArray();
             $kept['objects'] = Arrangement::packed(Arrangement::unfolded($kept)->with($above));
-            $desk->ledger = $kept;
+            LedgerWindows::put($desk, $bench->window, $kept);
         });
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Bench\Bench;
+use App\Bench\LedgerWindows;
 use App\Models\Import;
 use App\Workbench\Answer;
 use App\Workbench\Budget;
@@ -19,11 +20,16 @@ final class WorkbenchController
     public function show(Request $request, Bench $bench): View
     {
         $project = $bench->project;
+        $bench->window = LedgerWindows::open($bench->desk, $bench->window, LedgerWindows::named($request->query('like')));
+        if (! $request->has('words')) {
+            $request->merge(['words' => LedgerWindows::line($bench->desk, $bench->window)]);
+        }
 
         return view(
             'workbench.page',
             Answer::parts($bench, $request) + [
                 'project' => $project,
+                'window' => $bench->window,
                 // The ledger by itself, in a window beside the one with the canvas.
                 'isAlone' => $request->string('window')->value() === 'ledger',
                 'sources' => $project->sources()->where('gone', false)->get(),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Middleware;
 
 use App\Bench\Bench;
+use App\Bench\LedgerWindows;
 use App\Models\Project;
 use App\Models\User;
 use Closure;
@@ -24,7 +25,9 @@ final class BringBench
         $person = $request->user();
         if ($route instanceof Route && $person instanceof User && self::wantsBench($route)) {
             $project = $route->parameter('project');
-            $route->setParameter('project', $project instanceof Project ? Bench::of($project, $person) : abort(404));
+            $bench = $project instanceof Project ? Bench::of($project, $person) : abort(404);
+            $bench->window = LedgerWindows::named($request->header('X-Window') ?? $request->query('w'));
+            $route->setParameter('project', $bench);
         }
         /** @var Response $response */
         $response = $next($request);

@@ -174,17 +174,16 @@ export function openFolds(bench, button) {
     const target = bench.ledger.target.join(',');
     bench.menus.back = button;
     bench.menus.show(button, undefined, [
-        ['Unfold all', '', () => bench.command('unfold-all')],
-        ['Fold all', '', () => bench.command('fold-all')],
-        null,
+        ['Every row, all the way in', '', () => bench.command('unfold-all')],
+        ['Only the outermost rows', '', () => bench.command('fold-all')],
+        ...[2, 3, 4, 5].map((rows) => [`${rows} rows deep`, '', () => bench.ledger.arrange({ depth: rows - 1, unfold: 1 })]),
         ...(target
             ? [
-                  ['Unfold the selected, with all inside', '', () => bench.ledger.arrange({ deep: target, unfold: 1 })],
-                  ['Fold the selected, with all inside', '', () => bench.ledger.arrange({ deep: target, unfold: 0 })],
+                  null,
+                  ['The current row, all the way in', '', () => bench.ledger.arrange({ deep: target, unfold: 1 })],
+                  ['The current row, nothing in it', '', () => bench.ledger.arrange({ deep: target, unfold: 0 })],
               ]
             : []),
-        null,
-        ...[1, 2, 3, 4, 5].map((depth) => [`Unfold to depth ${depth}`, '', () => bench.ledger.arrange({ depth, unfold: 1 })]),
         null,
         ['Picked first', '', () => bench.command('sort-picked')],
         ['By hand, or as the model has it', '', () => bench.command('sort-own')],

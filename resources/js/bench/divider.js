@@ -1,3 +1,5 @@
+import { remember, remembered } from './ownwindow.js';
+
 /**
  * The divider between ledger and canvas, by pointer and by keyboard; its place is remembered in this browser.
  * @param {HTMLElement} divider
@@ -7,9 +9,9 @@ export function listenToDivider(divider) {
         const kept = Math.round(Math.max(360, Math.min(900, innerWidth - 280, width)));
         document.documentElement.style.setProperty('--ledger', `${kept}px`);
         divider.setAttribute('aria-valuenow', String(kept));
-        localStorage.setItem('ledger-width', String(kept));
+        remember('ledger-width', String(kept));
     };
-    const kept = Number(localStorage.getItem('ledger-width'));
+    const kept = Number(remembered('ledger-width'));
     if (kept) set(kept);
     divider.addEventListener('pointerdown', (event) => divider.setPointerCapture(event.pointerId));
     divider.addEventListener('pointermove', (event) => divider.hasPointerCapture(event.pointerId) && set(event.clientX));

@@ -70,6 +70,7 @@ export class Finder {
         // A rule that was put together by clicks may be longer than the line.
         this.input.title = this.input.value;
         this.input.classList.toggle('is-rule', /[:=<>()"]|\b(and|or|not|is|has|inside|holding|beside)\b/i.test(this.input.value));
+        if (status === 200) this.bench.own.keepLine(this.bench.ledger.words);
         if (status === 200 && this.says.querySelector('.error')) this.says.replaceChildren();
         // Whoever has stepped on before the rows came reads which hit it is.
         if (status === 200 && this.place === 0)

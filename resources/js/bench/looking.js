@@ -1,6 +1,7 @@
 import { Box3 } from 'three';
 import { Walk } from '../canvas/walk.js';
 import { Frame } from './frame.js';
+import { remember, remembered } from './ownwindow.js';
 
 /** How a person looks at the model: what is framed, the kind of camera, walking; and the buttons that say so. */
 export class Looking {
@@ -137,12 +138,12 @@ export class Looking {
     /** The camera is this person's own, in this browser. */
     remember() {
         if (this.bench.canvas.framing.framed)
-            localStorage.setItem(`camera:${this.bench.server.base}`, JSON.stringify(this.bench.canvas.viewpoint.get()));
+            remember(`camera:${this.bench.server.base}`, JSON.stringify(this.bench.canvas.viewpoint.get()));
     }
 
     remembered() {
         try {
-            return JSON.parse(localStorage.getItem(`camera:${this.bench.server.base}`) ?? 'null');
+            return JSON.parse(remembered(`camera:${this.bench.server.base}`) ?? 'null');
         } catch {
             return null;
         }

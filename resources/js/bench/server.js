@@ -11,6 +11,8 @@ export class Server {
     constructor(base, windowNow) {
         this.base = base;
         this.windowNow = windowNow;
+        /** Name of this window, see {@link OwnWindow}. */
+        this.window = '';
         /** Requests run one after another: each starts from what the one before left behind. @type {Promise<any>} */
         this.last = Promise.resolve();
     }
@@ -103,7 +105,8 @@ export class Server {
 
     /** @param {string} path @param {RequestInit} how @returns {Promise<Response | null>} nothing when it failed; the page then says why */
     async fetch(path, how) {
-        const response = await fetch(this.base + path, how).catch(() => null);
+        const headers = { ...how.headers, ...(this.window === '' ? {} : { 'X-Window': this.window }) };
+        const response = await fetch(this.base + path, { ...how, headers }).catch(() => null);
         if (response?.ok) return response;
         await explain(response);
         return null;

@@ -1,3 +1,5 @@
+import { remembered } from './ownwindow.js';
+
 /** Where a cell is. @typedef {{place: number, column: number}} At */
 
 /**
@@ -189,6 +191,6 @@ export function widen(bench) {
     if (bench.isAlone) return;
     const { width } = bench.ledger.rowsNow;
     const room = isWidened() ? Math.min(innerWidth - 340, Number(width) + 40) : 0;
-    const kept = Number(localStorage.getItem('ledger-width')) || 496;
+    const kept = Number(remembered('ledger-width')) || 496;
     document.documentElement.style.setProperty('--ledger', `${Math.max(kept, room)}px`);
 }

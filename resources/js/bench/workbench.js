@@ -18,6 +18,7 @@ import { listenToLedger } from './gestures.js';
 import { inflated } from './inflated.js';
 import { keyOf } from './keys.js';
 import { Ledger } from './ledger.js';
+import { OwnWindow } from './ownwindow.js';
 import { Looking } from './looking.js';
 import { Menus } from './menus.js';
 import { Meter } from './meter.js';
@@ -62,6 +63,7 @@ export class Workbench {
         this.server = new Server(base, () => ({ ...this.ledger.window, shelf: this.shelf?.stamp ?? '' }));
         this.again = new Again(this);
         this.ledger = new Ledger(/** @type {HTMLElement} */ (element.querySelector('.ledger')), this.server);
+        this.own = new OwnWindow(this.server, this.ledger.rowsNow.rule ?? '');
         this.canvas = new Canvas(/** @type {HTMLElement} */ (document.getElementById('canvas')), settingsOf(element, base));
         this.dialogs = new Dialogs(this);
         listenToExports(this, this.dialogs.element);
@@ -123,6 +125,7 @@ export class Workbench {
         new MutationObserver(() => this.said()).observe(/** @type {HTMLElement} */ (document.getElementById('message')), {
             childList: true,
         });
+        if (this.ledger.rowsNow.rule) this.finder.search(this.ledger.rowsNow.rule);
         this.pulse();
         // The report of a take-in leads here.
         if (this.mayChange && new URLSearchParams(location.search).has('review')) this.openDialog('/views/review');

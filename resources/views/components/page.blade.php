@@ -1,4 +1,4 @@
-@props (['title', 'wide' => false, 'script' => 'app'])
+@props (['title', 'wide' => false, 'script' => 'app', 'window' => ''])
 <!doctype html>
 <html lang="en" data-theme="{{ auth()->user()->theme ?? 'auto' }}">
 <head>
@@ -10,7 +10,11 @@
     <link rel="icon" href="/mark.svg" type="image/svg+xml" />
     @vite (['resources/css/app.css', "resources/js/$script.js"])
 </head>
-<body hx-headers:inherited='{"X-CSRF-TOKEN": "{{ csrf_token() }}"}' {{ $attributes }}>
+<body
+    hx-headers:inherited='{"X-CSRF-TOKEN": "{{ csrf_token() }}"@if ($window !== ''), "X-Window": "{{ $window }}"@endif}'
+    @if ($window !== '') data-window="{{ $window }}" @endif
+    {{ $attributes }}
+>
     {{ $slot }}
 </body>
 </html>

@@ -3,7 +3,7 @@
 @if (in_array($ledger->name, ['layers', 'tags', 'sets'], true))
     <x-tool command="narrow-rows" icon="text-search" title="Find rows by their own names (;)" label="Find rows by their own names" />
 @endif
-<x-tool command="fold-menu" icon="unfold-vertical" title="Fold and unfold" aria-haspopup="menu" />
+<x-tool command="fold-menu" icon="unfold-vertical" title="How far rows are open" aria-haspopup="menu" />
 <button
     class="icon-button"
     data-command="follow"

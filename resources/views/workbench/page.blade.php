@@ -1,5 +1,5 @@
 @use ('App\View\Icon')
-<x-page title="{{ $project->name }}" class="bench">
+<x-page title="{{ $project->name }}" class="bench" :window="$window">
     <header class="top">
         <a class="brand" href="{{ route('projects') }}" title="All projects" aria-label="Vine Shelf: all projects"><x-logo /></a>
         <h1 class="project-title" title="{{ $project->name }}">{{ $project->name }}</h1>
