@@ -6,7 +6,6 @@ namespace App\Bench;
 
 use App\Models\Desk;
 use Illuminate\Database\Query\Builder;
-use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 
@@ -43,7 +42,7 @@ final class LedgerWindows
             'window' => $window,
             'arrangement' => $last->arrangement ?? (string) json_encode((object) $desk->ledger),
             'line' => $last->line ?? '',
-            'used_at' => Carbon::now(),
+            'used_at' => DB::raw('clock_timestamp()'),
         ]);
         if ($isNew > 0) {
             $oldest = self::all($desk)->orderByDesc('used_at')->skip(self::MOST)->take(1000)->pluck('window');
@@ -78,13 +77,13 @@ final class LedgerWindows
         $desk->ledger = $kept;
         if ($window !== '') {
             self::open($desk, $window);
-            self::all($desk)->where('window', $window)->update(['arrangement' => json_encode((object) $kept), 'used_at' => Carbon::now()]);
+            self::all($desk)->where('window', $window)->update(['arrangement' => json_encode((object) $kept), 'used_at' => DB::raw('clock_timestamp()')]);
         }
     }
 
     public static function putLine(Desk $desk, string $window, string $line): void
     {
-        self::all($desk)->where('window', $window)->update(['line' => $line, 'used_at' => Carbon::now()]);
+        self::all($desk)->where('window', $window)->update(['line' => $line, 'used_at' => DB::raw('clock_timestamp()')]);
     }
 
     /** @return object{arrangement: string, line: string}|null */

@@ -94,8 +94,12 @@ final class Storing
                 $placements .= $objects->instances[$row] ?? substr($objects->transforms, $row * 96, 96);
             }
         }
-        $names = array_map(static fn (string $name): string => str_replace("\0", '', $name), $objects->names);
-        unset($this->prepared, $objects);
+        $taken = $this->prepared->intake->meshes();
+        $names = [''];
+        for ($row = 1; $row <= $objects->count(); $row++) {
+            $names[] = str_replace("\0", '', $objects->called($row, $taken));
+        }
+        unset($this->prepared, $objects, $taken);
 
         return (new SceneQuery)->packed($project, $parents, $layers, $kinds, [], $triangles, $names, $meshes, $placed, $placements);
     }

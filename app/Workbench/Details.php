@@ -39,7 +39,7 @@ final readonly class Details
     /**
      * What is known of the pick, then what files and people have said of it by properties of any name, which may be called like the first.
      *
-     * @return list<non-empty-list<Detail>>
+     * @return array<string, non-empty-list<Detail>> by heading, "" for none
      */
     public function groups(): array
     {
@@ -55,12 +55,9 @@ final readonly class Details
             $this->sets(),
             $this->source(),
         ];
-        $groups = array_map(static fn (array $lines): array => array_values(array_filter($lines)), [
-            $known,
-            [...$this->properties(), ...$this->own()],
-        ]);
+        $groups = ['' => $known, 'From the file' => $this->properties(), 'Given here' => $this->own()];
 
-        return array_values(array_filter($groups, static fn (array $lines): bool => $lines !== []));
+        return array_filter(array_map(static fn (array $lines): array => array_values(array_filter($lines)), $groups));
     }
 
     /** The note that all of them have; "" when they have none, or different ones. */

@@ -57,7 +57,8 @@ final class PaletteTest extends TestCase
             $least = $index < 12 ? 0.12 : ($index < 24 ? 0.09 : 0.05);
             foreach ([...self::PICK, ...array_slice($colours, 0, $index)] as $other) {
                 $distance = self::plain($colour, $other);
-                self::assertGreaterThanOrEqual(in_array($other, self::PICK, true) ? min(0.08, $least) : $least, $distance, "colour $index, $colour, beside $other");
+                $from = in_array($other, self::PICK, true) ? min(0.08, $least) : $least;
+                self::assertGreaterThanOrEqual($from, $distance, "colour $index, $colour, beside $other");
             }
         }
     }

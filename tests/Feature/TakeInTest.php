@@ -283,6 +283,21 @@ final class TakeInTest extends TestCase
         $this->assertIndexTrue($project);
     }
 
+    public function test_what_has_no_name_is_called_by_its_mesh_and_is_found_again_by_where_it_stands(): void
+    {
+        $gltf = Gltf::triangle();
+        $gltf['meshes'][0]['name'] = 'Sash';
+        $gltf['nodes'] = [['mesh' => 0], ['name' => 'Own', 'mesh' => 0], ['children' => [0, 1]], ['mesh' => 0, 'name' => '']];
+        $gltf['scenes'] = [['nodes' => [2, 3]]];
+        $ida = $this->person();
+        $import = $this->takeIn($ida, Gltf::file($gltf), name: 'panes.gltf');
+        $project = $import->project ?? self::fail($import->error);
+        $stored = $project->objects()->orderBy('no')->get(['name', 'source_key']);
+        self::assertSame(['', 'Sash', 'Own', 'Sash'], $stored->pluck('name')->all());
+        self::assertSame(['#1', '#1/#1', '#1/Own', '#2'], $stored->pluck('source_key')->all(), 'the file gives no names to find them by');
+        self::assertSame(1, $project->sources()->sole()->report['unnamed'] ?? null, 'only the group has none');
+    }
+
     #[\PHPUnit\Framework\Attributes\TestWith([SortBy::Property, 'gr'])]
     #[\PHPUnit\Framework\Attributes\TestWith([SortBy::Material, ''])]
     #[\PHPUnit\Framework\Attributes\TestWith([SortBy::Groups, ''])]

@@ -1,9 +1,9 @@
 @if ($details !== null)
     @php ($note = $details->note())
     <div class="details-list">
-        @foreach ($details->groups() as $lines)
-            @if (! $loop->first)
-                <hr />
+        @foreach ($details->groups() as $heading => $lines)
+            @if ($heading !== '')
+                <h3 class="details-heading">{{ $heading }}</h3>
             @endif
             @foreach ($lines as $line)
                 <span class="details-label" title="{{ $line->label }}">{{ $line->label }}</span>
