@@ -354,4 +354,38 @@ final class GesturesTest extends BrowserTestCase
         $browser->driver->switchTo()->window($first);
         self::assertSame([], $browser->complaints());
     }
+
+    public function test_nothing_is_cut_off_in_narrow_windows_and_narrow_ledgers(): void
+    {
+        $browser = $this->workbench(drawn: false);
+        $out = static fn (string $selector): mixed => $browser->js(
+            'return [...document.querySelectorAll(arguments[0])].filter((each) => each.checkVisibility())'.
+                '.map((each) => [each.id || each.title, Math.round(each.getBoundingClientRect().right)])'.
+                '.filter(([, right]) => right > arguments[1]).map(([name]) => name)',
+            $selector,
+            $browser->js('return innerWidth'),
+        );
+        foreach ([1280, 1100, 1024, 900, 800] as $width) {
+            $browser->size($width, 800);
+            self::assertSame($width, $browser->js('return document.documentElement.scrollWidth'));
+            self::assertSame([], $out('.top button, .top .avatar, .tools button, .region-tools button, #slots button'), "$width wide");
+        }
+        $browser->size(1280, 800);
+        foreach ([360, 400, 440, 496] as $width) {
+            $browser->js('document.documentElement.style.setProperty("--ledger", `${arguments[0]}px`)', $width);
+            $browser->waitUntil(
+                'const lenses = document.querySelector(".lenses"); return lenses.scrollWidth === lenses.clientWidth',
+                "lenses or tools are cut off in a ledger $width wide",
+            );
+        }
+        // What does not fit stands in the menu, and the menu says where one is.
+        $browser->js('document.documentElement.style.setProperty("--ledger", "360px")');
+        $browser->waitUntil('return !document.getElementById("lens-nesting").offsetParent', 'five lenses are shown in a narrow ledger');
+        $browser->click('#more-lenses')->waitForText('#row-menu', 'Objects');
+        $browser->js('[...document.querySelectorAll("#row-menu button")].find((each) => each.textContent.includes("Nesting")).click()');
+        $browser->waitFor('.window[data-lens=nesting]')->waitForText('#more-lenses', 'Nesting');
+        $browser->js('document.documentElement.style.setProperty("--ledger", "600px")');
+        $browser->waitForText('#more-lenses', 'More');
+        self::assertSame([], $browser->complaints());
+    }
 }

@@ -1,4 +1,5 @@
 import { openFolds, openLayouts } from './columns.js';
+import { narrowAgain } from './wide.js';
 import { openExport } from './exporting.js';
 import { jump } from './jump.js';
 import { openDifference } from './difference.js';
@@ -350,6 +351,7 @@ export function commandsOf(bench) {
         command('Ledger', 'sort-picked', 'Picked first', '', () => ledger.arrange({ sort: 'picked' })),
         command('Ledger', 'sort-own', 'The order of the model, or by hand', '', () => ledger.arrange({ sort: '' })),
         command('Ledger', 'widen', 'Tags and sets as columns…', 'Shift+w', () => bench.openDialog('/memberships')),
+        command('Ledger', 'widen-end', 'Tags and sets are columns no longer', '', () => narrowAgain(bench)),
         command('Ledger', 'grid', 'Views as columns', 'Alt+v', () => bench.grid.turn()),
         command('Ledger', 'grid-file', 'Views as columns, as a file', '', () =>
             location.assign(`${bench.server.base}/grid/file?${new URLSearchParams(bench.grid.window())}`),

@@ -183,11 +183,13 @@ export class Menus {
         this.show(
             from,
             undefined,
-            ['kinds', 'materials', 'sources'].map((lens) => [
-                lens[0].toUpperCase() + lens.slice(1),
-                this.bench.ledger.lens === lens ? '✓' : '',
-                () => this.bench.command(`lens-${lens}`),
-            ]),
+            /** @type {HTMLElement[]} */ ([...document.querySelectorAll('.lenses [role=tab]')])
+                .filter((tab) => tab.offsetParent === null)
+                .map((tab) => [
+                    tab.textContent?.trim() ?? '',
+                    tab.dataset.lens === this.bench.ledger.lens ? '✓' : '',
+                    () => this.bench.command(`lens-${tab.dataset.lens}`),
+                ]),
         );
     }
 

@@ -186,6 +186,12 @@ function isWidened() {
     return document.querySelector('#ledger-head [data-member], #ledger-head [data-view-head]') !== null;
 }
 
+/** The columns of tags and sets are taken away. @param {import('./workbench.js').Workbench} bench */
+export async function narrowAgain(bench) {
+    await bench.ledger.arrange({ over: '' });
+    widen(bench);
+}
+
 /** Gives the ledger the room that its columns take, as far as there is any. @param {import('./workbench.js').Workbench} bench */
 export function widen(bench) {
     if (bench.isAlone) return;

@@ -45,9 +45,6 @@ import { listenToNesting, nameThere } from './nesting.js';
 import { Screens } from './screens.js';
 import { WeightPanel } from './weight.js';
 
-/** Lenses that stand in a menu where the ledger is narrow. */
-const MORE_LENSES = ['kinds', 'materials', 'sources'];
-
 /** @param {HTMLElement} element */
 export function startWorkbench(element) {
     // For the browser tests, which must know when the picture is finished.
@@ -103,7 +100,8 @@ export class Workbench {
         listenToLoss(this.canvas.surface);
         this.canvas.element.addEventListener('shelf:unable', () => sayUnable(element));
         this.canvas.element.addEventListener('shelf:failed', (event) => explain(/** @type {CustomEvent} */ (event).detail.response));
-        this.markLens();
+        // What does not fit beside the tools stands in a menu.
+        new ResizeObserver(() => this.markLens()).observe(/** @type {Element} */ (element.querySelector('.lenses')));
         listenToLedger(this);
         listenToColumns(this);
         listenToColumnsDialog(this, this.dialogs.element);
@@ -437,7 +435,7 @@ export class Workbench {
             tab.setAttribute('tabindex', open ? '0' : '-1');
         }
         const more = /** @type {HTMLElement} */ (document.getElementById('more-lenses'));
-        const isAmongMore = MORE_LENSES.includes(this.ledger.lens);
+        const isAmongMore = document.getElementById(`lens-${this.ledger.lens}`)?.offsetParent === null;
         more.classList.toggle('is-open', isAmongMore);
         more.textContent = isAmongMore ? (document.getElementById(`lens-${this.ledger.lens}`)?.textContent?.trim() ?? 'More') : 'More';
     }

@@ -1,5 +1,11 @@
 @use ('VineShelf\Folders\Folder')
 @php ($filter = $bench->arrangement()->views)
+@php ($over = count((new App\Ledger\Memberships($bench))->columns()))
+@if ($over > 0)
+    <span class="hint">{{ $over === 1 ? 'One tag or set as a column' : "$over tags and sets as columns" }}</span>
+    @if ($filter === null) <span class="gap"></span> @endif
+    <x-tool command="widen-end" icon="x" title="Tags and sets are columns no longer" />
+@endif
 @if ($filter !== null)
     <label class="unseen" for="grid-folder">Folder of views</label>
     <select id="grid-folder" name="grid_folder">
