@@ -77,7 +77,9 @@ final class LedgerWindows
         $desk->ledger = $kept;
         if ($window !== '') {
             self::open($desk, $window);
-            self::all($desk)->where('window', $window)->update(['arrangement' => json_encode((object) $kept), 'used_at' => DB::raw('clock_timestamp()')]);
+            self::all($desk)
+                ->where('window', $window)
+                ->update(['arrangement' => json_encode((object) $kept), 'used_at' => DB::raw('clock_timestamp()')]);
         }
     }
 

@@ -117,7 +117,15 @@ final class Exporting
         }
         $bytes = $this->keep($path);
 
-        return new Done(count($this->added), $this->drawing($rows->without($shown)), $this->reasons($shown->and($this->heldBack)), $bytes);
+        $holders = count(array_filter(array_keys($this->added), static fn (int $row): bool => ! $rows->has($row)));
+
+        return new Done(
+            count($this->added),
+            $this->drawing($rows->without($shown)),
+            $this->reasons($shown->and($this->heldBack)),
+            $bytes,
+            $holders,
+        );
     }
 
     /** How many of them are no groups. */

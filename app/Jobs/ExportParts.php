@@ -96,6 +96,7 @@ final class ExportParts implements ShouldQueue
         } finally {
             @unlink($path);
         }
-        $export->update(['state' => 'done', 'says' => $done->says(), 'bytes' => $done->bytes, 'done' => $export->total]);
+        $says = $done->says($export->asked['count'] ?? 0, $export->asked['held'] ?? 0);
+        $export->update(['state' => 'done', 'says' => $says, 'bytes' => $done->bytes, 'done' => $export->total]);
     }
 }

@@ -15,7 +15,8 @@ use Illuminate\Support\Carbon;
  * @property string $key
  * @property int $project_id
  * @property int $user_id
- * @property array{of: string, rows: string, side: string, view: int, quantized: bool, compressed: bool} $asked rows: deflated bits by
+ * @property array{of: string, rows: string, count?: int, held?: int, side: string, view: int, quantized: bool, compressed: bool} $asked
+ *     count: objects that were asked for; held: those that they hold besides; rows: deflated bits by
  *     object number, in base64
  * @property string $file_name
  * @property string $state "waiting", "running", "done", "failed" or "stopped"

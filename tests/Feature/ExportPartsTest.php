@@ -88,6 +88,41 @@ final class ExportPartsTest extends ProjectTestCase
         self::assertSame([], $done->heldBack);
     }
 
+    public function test_it_says_how_many_were_asked_for_and_what_came_along(): void
+    {
+        $says = function (string $keys): string {
+            $this->send('POST', 'pick', ['keys' => $keys, 'mode' => 'replace'])->assertOk();
+            $this->post($this->path('exports'), ['of' => 'pick', 'side' => 'output'])->assertOk();
+
+            $export = Export::query()->orderByDesc('id')->firstOrFail();
+            (new ExportParts($export->id))->handle();
+
+            return $export->refresh()->says;
+        };
+        $parents = DB::table('objects')->where('project_id', $this->project->id)->pluck('parent_no', 'no');
+        $above = static function (int $of) use ($parents): int {
+            for ($count = 0; ($of = (int) $parents[$of]) !== 0; $count++);
+
+            return $count;
+        };
+        $seat = $this->number('Seat_Shell_050');
+        $holders = $above($seat);
+        $whole = 1 + $holders;
+        self::assertGreaterThan(0, $holders);
+        $groups = $holders === 1 ? 'group' : 'groups';
+        self::assertSame("1 asked for, $whole exported: $holders $groups around came along.", $says("O$seat"));
+        // The group itself brings what it holds, and one group less has to come along.
+        $group = (int) $parents[$seat];
+        $inside = count(array_filter($parents->keys()->all(), static function (int $no) use ($parents, $group): bool {
+            for (; $no !== 0 && $no !== $group; $no = (int) $parents[$no]);
+
+            return $no === $group;
+        })) - 1;
+        self::assertStringContainsString('1 asked for, ', $said = $says("O$group"));
+        self::assertStringContainsString("$inside that it holds", $said);
+        self::assertStringNotContainsString('asked for', (new Done(3, 0, [], 1))->says(3));
+    }
+
     public function test_what_came_in_a_file_that_is_not_for_export_stays_out_until_that_is_taken_back(): void
     {
         $own = $this->project->sources()->firstOrFail();
@@ -215,7 +250,7 @@ final class ExportPartsTest extends ProjectTestCase
         (new ExportParts($export->id))->handle();
         $export->refresh();
         self::assertSame('done', $export->state, $export->says);
-        $this->get($this->path("exports/$export->key"))->assertOk()->assertSee('objects exported.')->assertSee('Save Marlpit Baths.glb');
+        $this->get($this->path("exports/$export->key"))->assertOk()->assertSee(' came along.')->assertSee('Save Marlpit Baths.glb');
         $file = $this->get($this->path("exports/$export->key/file"))->assertOk()->assertDownload('Marlpit Baths.glb')->streamedContent();
         self::assertSame($export->bytes, strlen($file));
         $kinds = Files::open(Gltf::keep($file, '.glb'))->objects()->kinds;

@@ -73,13 +73,16 @@ final class ExportController
             'quantized' => ['nullable', 'boolean'],
             'compressed' => ['nullable', 'boolean'],
         ]);
-        $rows = Relatives::within($bench->scene(), $this->rows($request, $bench, (string) $given['of']));
+        $wanted = $this->rows($request, $bench, (string) $given['of']);
+        $rows = Relatives::within($bench->scene(), $wanted);
         if ($rows->isEmpty()) {
             throw new Refused('There is nothing in that.', 'of');
         }
         $asked = [
             'of' => (string) $given['of'],
             'rows' => base64_encode(Members::pack($bench->scene()->numberBits($rows))),
+            'count' => $wanted->count(),
+            'held' => $rows->count() - $wanted->count(),
             'side' => (string) $given['side'],
             'view' => (int) ($given['view'] ?? 0),
             'quantized' => $request->boolean('quantized'),
