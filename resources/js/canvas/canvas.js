@@ -80,6 +80,8 @@ export class Canvas {
         this.movingUntil = 0;
         /** When the last picture was finished, and how many milliseconds it took. */
         this.drawnAt = 0;
+        /** @type {HTMLCanvasElement | undefined} */
+        this.lastPicture = undefined;
         this.drawnIn = 0;
         this.stale = true;
         /** What has come since the picture was begun that is seen. */
@@ -246,11 +248,24 @@ export class Canvas {
     resize() {
         const { clientWidth, clientHeight } = this.element;
         if (clientWidth === 0 || clientHeight === 0 || this.isAside) return;
+        this.keepPicture();
         this.painter.resize(clientWidth, clientHeight);
         this.draft?.resize(clientWidth, clientHeight);
         this.viewpoint.resize(clientWidth, clientHeight);
         this.stale = true;
         this.report('shelf:sight', {});
+    }
+
+    /** Another size empties the canvas: the last picture stays over it, at the new height, until there is one of that size. */
+    keepPicture() {
+        const { surface } = this;
+        if (this.lastPicture || this.drawnAt === 0 || surface.width === 0 || surface.height === 0) return;
+        const kept = document.createElement('canvas');
+        kept.className = 'last-picture';
+        [kept.width, kept.height] = [surface.width, surface.height];
+        kept.getContext('2d')?.drawImage(surface, 0, 0);
+        surface.after(kept);
+        this.lastPicture = kept;
     }
 
     cameraMoved() {
@@ -345,6 +360,10 @@ export class Canvas {
             // A hit is outlined itself, whatever a click there would take.
             this.painter.look.screen.anyTake.value = this.taken && this.hovered > 0 ? 1 : 0;
             this.painter.show(this.hovered || this.outlined);
+            if (!this.painter.pass || this.painter.pass.round > 0) {
+                this.lastPicture?.remove();
+                this.lastPicture = undefined;
+            }
         }
         this.endDraft(now);
     }
