@@ -121,6 +121,14 @@ final class WorkbenchTest extends BrowserTestCase
         $browser->js('shelfBench.setRung(["L5", "L6"], 0)');
         $browser->waitForText('#message', 'Hidden')->settled();
         self::assertNotSame($panel, $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y));
+        // While the canvas gets another size its last picture stays, until there is one of that size.
+        $browser->js('document.documentElement.style.setProperty("--ledger", "560px")');
+        $shades = $browser->waitFor('#canvas .last-picture')->js(
+            'const kept = document.querySelector("#canvas .last-picture"), { data } = kept.getContext("2d")'.
+                '.getImageData(0, 0, kept.width, kept.height); return new Set(data).size',
+        );
+        self::assertGreaterThan(20, $shades, 'what stays is empty');
+        $browser->settled()->waitUntil('return !document.querySelector("#canvas .last-picture")', 'it stays for good');
     }
 
     public function test_rows_that_come_late_do_not_stand_for_what_is_now(): void
