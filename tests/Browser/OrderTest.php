@@ -100,7 +100,7 @@ final class OrderTest extends BrowserTestCase
     {
         $browser = $this->workbench(drawn: false);
         $browser->press('Alt+t')->waitForText('#tidy', 'Each finding says why it matters.')->press('Enter');
-        $browser->waitForText('#tidy', 'Look again')->waitForText('#tidy', 'have no name');
+        $browser->waitForText('#tidy', 'Look again')->waitForText('#tidy', 'no name');
         $browser->js('for (const one of document.querySelectorAll("#tidy details")) one.open = true');
         self::assertNoFindings($browser, 'tidy');
         $mends = ['unnamed' => ['name', 'Rename'], 'exporters-names' => ['name', 'Rename'], 'empty' => ['clear-out', 'Clear out']];
