@@ -255,7 +255,7 @@ final class ControlTest extends BrowserTestCase
         );
         $browser->waitFor('[data-export]');
         self::assertSame('L16', $browser->js('return document.querySelector("#export-of").value'));
-        $browser->press('Tab', 'Tab', 'Tab', 'Tab', 'Enter')->waitForText('#dialog [role=status]', 'objects exported.');
+        $browser->press('Tab', 'Tab', 'Tab', 'Tab', 'Enter')->waitForText('#dialog [role=status]', 'came along.');
         $link = $browser->js('return document.querySelector("#dialog a").href');
         $first = $browser->driver->executeAsyncScript(
             'const done = arguments[arguments.length - 1]; fetch(arguments[0]).then((answer) => answer.text()).then((text) => '.
