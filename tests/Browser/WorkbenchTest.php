@@ -122,12 +122,14 @@ final class WorkbenchTest extends BrowserTestCase
         $browser->waitForText('#message', 'Hidden')->settled();
         self::assertNotSame($panel, $browser->js('return shelfBench.canvas.painter.numberAt(arguments[0], arguments[1])', $x, $y));
         // While the canvas gets another size its last picture stays, until there is one of that size.
+        self::stopDrawing($browser);
         $browser->js('document.documentElement.style.setProperty("--ledger", "560px")');
         $shades = $browser->waitFor('#canvas .last-picture')->js(
             'const kept = document.querySelector("#canvas .last-picture"), { data } = kept.getContext("2d")'.
                 '.getImageData(0, 0, kept.width, kept.height); return new Set(data).size',
         );
         self::assertGreaterThan(20, $shades, 'what stays is empty');
+        $browser->js('delete shelfBench.canvas.frame; shelfBench.canvas.frame()');
         $browser->settled()->waitUntil('return !document.querySelector("#canvas .last-picture")', 'it stays for good');
     }
 
