@@ -202,8 +202,8 @@ $browser->waitUntil(
 $browser->js('document.getElementById("pictures-all").click(); document.querySelectorAll("[name=views]")[1].click()');
 $browser->click('#pictures-clear')->click('#pictures-make')->waitForText('#pictures-done', 'Saved as', 120);
 $browser->screenshot("$folder/pictures.png");
-$browser->visit($base)->waitFor('.crumb a');
-$report = parse_url((string) $browser->find('.crumb a')->getAttribute('href'), PHP_URL_PATH);
+$browser->visit($base)->waitFor('#sources');
+$report = parse_url((string) $browser->js('return JSON.parse(document.getElementById("sources").dataset.sources)[0].report'), PHP_URL_PATH);
 foreach (['projects' => '/projects', 'report' => $report] as $name => $path) {
     $browser->dark(false);
     $browser->visit((string) $path);
