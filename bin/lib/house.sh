@@ -3,7 +3,7 @@
 
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)"
 # What scripts and checks need, and what the running application needs besides.
-SCRIPT_PACKAGES=(php8.2-{cli,pgsql,zip,curl,xml,mbstring,intl} php-apcu composer unzip nodejs npm)
+SCRIPT_PACKAGES=(php8.2-{cli,pgsql,zip,curl,xml,mbstring,intl,gd} php-apcu composer unzip nodejs npm)
 SERVER_PACKAGES=(postgresql-15 php8.2-fpm nginx)
 BROWSER_PACKAGES=(chromium chromium-driver)
 PG_BIN=/usr/lib/postgresql/15/bin

@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Changes\History;
 use App\Changes\ReadBcf;
+use App\Files\Kept;
 use App\Models\View;
 use App\Workbench\BcfOf;
 use Illuminate\Http\UploadedFile;
@@ -96,6 +97,22 @@ final class BcfTest extends ProjectTestCase
         $this->send('POST', 'undo')->assertSee('Undone: Read 2 views');
         self::assertSame(2, $this->project->views()->count());
         $this->assertIndexTrue($this->project->refresh());
+    }
+
+    public function test_the_picture_of_a_view_goes_along_as_the_format_wants_it(): void
+    {
+        $this->send('POST', 'views', ['name' => 'Arrival', 'keep_camera' => 1, 'camera' => self::CAMERA])->assertOk();
+        $view = $this->project->views()->sole();
+        $file = "views/{$this->project->id}/arrival.jpg";
+        Kept::put($file, (string) file_get_contents(base_path('demo/pictures/arrival.jpg')));
+        $view->update(['picture' => $file]);
+        $bcf = new BcfOf($this->bench(), Version::V30);
+        BcfWriter::write($bcf->topics([$view->refresh()]), Version::V30, 'Hall', BcfOf::guid('hall'), $this->file);
+        $snapshot = BcfReader::read($this->file)[0][0]->viewpoints[0]->snapshot;
+        self::assertSame("\x89PNG", substr($snapshot, 0, 4));
+        // Width and height as the format itself has them, in the first chunk.
+        $size = getimagesize(base_path('demo/pictures/arrival.jpg'));
+        self::assertSame(array_slice((array) $size, 0, 2), array_values((array) unpack('N2', $snapshot, 16)));
     }
 
     public function test_what_others_write_is_matched_and_what_is_not_there_is_counted(): void
