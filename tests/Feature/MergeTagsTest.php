@@ -9,6 +9,30 @@ use App\SortingRules\StoredLine;
 /** Two tags become one; and tags and layers along a path are made where they are missing. */
 final class MergeTagsTest extends ProjectTestCase
 {
+    public function test_tags_and_layers_are_asked_for_alike_with_what_each_holds(): void
+    {
+        foreach (['Oak' => 'O5,O6', 'Slate' => 'O7'] as $name => $keys) {
+            $this->tag($name, $keys);
+        }
+        $asked = [
+            ['tags/merge?keys=T2,T1', 'T2,T1', ['Slate' => 1, 'Oak' => 2], 'kind-tag'],
+            ['layers/merge?keys=L5,L7', 'L5,L7', [], 'swatch'],
+        ];
+        foreach ([5, 7] as $layer) {
+            $name = (string) $this->project->layers()->where('no', $layer)->value('name');
+            $asked[1][2][$name] = $this->project->objects()->where('layer_no', $layer)->count();
+        }
+        foreach ($asked as [$path, $keys, $rows, $swatch]) {
+            $html = (string) $this->get($this->path($path))->assertOk()->assertSee($swatch)->getContent();
+            self::assertStringContainsString("value=\"$keys\"", $html);
+            self::assertSame(1, substr_count($html, ' checked'), 'one is chosen to begin with');
+            preg_match_all('~class="label">([^<]+)</span>\s*<small>([\d,]+)</small>~', $html, $found);
+            self::assertSame($rows, array_combine($found[1], array_map(intval(...), $found[2])));
+        }
+        $this->get($this->path('tags/merge?keys=T1'))->assertStatus(422);
+        $this->get($this->path('layers/merge?keys=L5,L999'))->assertStatus(422);
+    }
+
     public function test_members_come_together_rules_follow_and_everything_is_taken_back_at_once(): void
     {
         $this->tag('Wet', 'O12,O14,O15');
