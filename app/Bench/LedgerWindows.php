@@ -75,11 +75,13 @@ final class LedgerWindows
     public static function put(Desk $desk, string $window, array $kept): void
     {
         $desk->ledger = $kept;
-        if ($window !== '') {
+        $write = static fn (): int => self::all($desk)
+            ->where('window', $window)
+            ->update(['arrangement' => json_encode((object) $kept), 'used_at' => DB::raw('clock_timestamp()')]);
+        // One that was forgotten meanwhile is opened once more.
+        if ($window !== '' && $write() === 0) {
             self::open($desk, $window);
-            self::all($desk)
-                ->where('window', $window)
-                ->update(['arrangement' => json_encode((object) $kept), 'used_at' => DB::raw('clock_timestamp()')]);
+            $write();
         }
     }
 
