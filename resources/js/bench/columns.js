@@ -176,7 +176,7 @@ export function openFolds(bench, button) {
     bench.menus.show(button, undefined, [
         ['Every row, all the way in', '', () => bench.command('unfold-all')],
         ['Only the outermost rows', '', () => bench.command('fold-all')],
-        ...[2, 3, 4, 5].map((rows) => [`${rows} rows deep`, '', () => bench.ledger.arrange({ depth: rows - 1, unfold: 1 })]),
+        ...[2, 3, 4, 5].map((levels) => [`${levels} levels deep`, '', () => bench.ledger.arrange({ depth: levels - 1, unfold: 1 })]),
         ...(target
             ? [
                   null,
