@@ -6,6 +6,7 @@ namespace Tests\Feature;
 
 use App\Bench\PickHistory;
 use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\TestWith;
 
 /** The pick before and the pick after: one history per person and project. */
 final class PickHistoryTest extends ProjectTestCase
@@ -45,6 +46,39 @@ final class PickHistoryTest extends ProjectTestCase
         $this->actingAs($this->ida);
         $this->project->delete();
         self::assertSame(0, DB::table('picks')->count());
+    }
+
+    #[TestWith([3])]
+    #[TestWith([29])]
+    public function test_a_list_on_paper_says_the_same_of_a_hundred_and_fifty_random_picks_and_steps(int $seed): void
+    {
+        mt_srand($seed);
+        $paper = $now = [];
+        $at = -1;
+        for ($round = 0; $round < 150; $round++) {
+            if (mt_rand(0, 2) === 0) {
+                $way = mt_rand(0, 1) === 0 ? -1 : 1;
+                $this->send('POST', 'pick/step', ['way' => $way])->assertOk();
+                for ($next = $way < 0 && $now === [] ? $at : $at + $way; isset($paper[$next]); $next += $way) {
+                    if ($paper[$next] !== $now) {
+                        [$at, $now] = [$next, $paper[$next]];
+                        break;
+                    }
+                }
+            } else {
+                $picked = mt_rand(0, 4) === 0 ? [] : array_values(array_unique([mt_rand(1, 4), mt_rand(1, 4)]));
+                sort($picked);
+                $keys = implode(',', array_map(static fn (int $number): string => "O$number", $picked));
+                $this->send('POST', 'pick', ['keys' => $keys, 'mode' => 'replace'])->assertOk();
+                if ($picked !== [] && $picked !== ($paper[$at] ?? null)) {
+                    $paper = array_slice([...array_slice($paper, 0, $at + 1), $picked], -PickHistory::DEPTH);
+                    $at = count($paper) - 1;
+                }
+                $now = $picked;
+            }
+            self::assertSame($now, $this->bench()->pick()->numbers(), "round $round");
+        }
+        self::assertGreaterThan(10, count($paper));
     }
 
     public function test_what_is_gone_from_the_project_is_passed_over_and_what_regions_and_sets_pick_counts_as_well(): void
