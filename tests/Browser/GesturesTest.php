@@ -352,6 +352,12 @@ final class GesturesTest extends BrowserTestCase
             }
         }
         $browser->driver->switchTo()->window($first);
+        // Pages that lead back lead to the list of their own window, whichever was used last.
+        $before = $name();
+        $browser->js('shelfBench.command("summary")');
+        $browser->waitFor('.summary-page')->click('a.project-title');
+        $shows('objects', 'bench');
+        self::assertSame($before, $name());
         self::assertSame([], $browser->complaints());
     }
 

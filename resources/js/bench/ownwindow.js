@@ -1,3 +1,5 @@
+import { noteWindow } from '../wayback.js';
+
 /**
  * Each window has its own lens, columns, sorting, folding, width, line and camera. The server remembers them under the window's name, which
  * stands in the address, so that they are there again when it is loaded anew; a window that was doubled takes a name of its own.
@@ -51,6 +53,7 @@ export class OwnWindow {
         address.searchParams.set('w', this.name);
         address.searchParams.delete('like');
         history.replaceState(history.state, '', address);
+        noteWindow(this.server.base, this.name);
         this.server.window = this.name;
         const headers = JSON.parse(document.body.getAttribute('hx-headers:inherited') ?? '{}');
         document.body.setAttribute('hx-headers:inherited', JSON.stringify({ ...headers, 'X-Window': this.name }));

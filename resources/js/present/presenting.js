@@ -7,6 +7,7 @@ import { settingsOf } from '../canvas/settings.js';
 import { foresee } from '../canvas/foresight.js';
 import { Guest } from './guest.js';
 import { stage } from './stage.js';
+import { wayBack } from '../wayback.js';
 
 /** @typedef {import('./stage.js').Step} Step */
 
@@ -180,6 +181,6 @@ export class Presenting {
 
     leave() {
         if (document.fullscreenElement) document.exitFullscreen();
-        else if (this.page.dataset.back) location.assign(this.page.dataset.back);
+        else if (this.page.dataset.back) location.assign(wayBack(this.page.dataset.back));
     }
 }
