@@ -50,6 +50,18 @@ final class GesturesTest extends BrowserTestCase
         $browser->waitUntil('return document.activeElement.dataset.word === "0"', 'the rung that it has is not pointed out');
         $browser->press('ArrowUp', 'ArrowUp')->press('Enter')->waitForText('#message', '20 Roof: Ghost.');
         $browser->waitUntil('return document.activeElement.dataset.key === "L5"', 'the row has lost the keyboard');
+
+        // Rested on, it unfolds though its row is drawn anew and the list moves meanwhile; not where another row came to be.
+        $browser->click('#row-L7 .name');
+        [$x, $y] = $browser->middleOf('#row-L6 .rung');
+        $browser->mouse('moved', $x, $y)->js(
+            'const row = document.querySelector("#row-L6"); row.replaceWith(row.cloneNode(true));'.
+                'shelfBench.ledger.scroll.dispatchEvent(new Event("scroll"))',
+        );
+        $browser->waitFor('#unfolded:popover-open')->press('Escape');
+        $browser->mouse('moved', $x, $y + 56)->mouse('moved', $x, $y + 57)->js('shelfBench.ledger.scroll.scrollTop = 28');
+        usleep(1_200_000);
+        self::assertNull($browser->js('return document.querySelector("#unfolded:popover-open")'));
         self::assertSame([], $browser->complaints());
     }
 

@@ -5,6 +5,9 @@ import { bars, markOf } from './rungmarks.js';
 const REST = 550;
 const AWAY = 280;
 
+/** @param {HTMLElement} mark @returns {string | undefined} */
+const rowOf = (mark) => /** @type {HTMLElement | null} */ (mark.closest('.rows .row'))?.dataset.key;
+
 /**
  * The rungs with their names beside a mark: they unfold where the pointer rests, or by key, and a click sets one. Above them stands why
  * the mark says what it says.
@@ -22,7 +25,7 @@ export class Unfolded {
         /** Whether a finger that rested has unfolded the rungs, so that lifting it is no click. */
         this.tookOver = false;
         bench.element.addEventListener('pointerover', (event) => this.over(event));
-        bench.element.addEventListener('pointermove', (event) => event.pointerType === 'mouse' && this.rests(markOf(event.target)));
+        bench.element.addEventListener('pointermove', (event) => event.pointerType === 'mouse' && this.rests(markOf(event.target), event));
         bench.element.addEventListener(
             'contextmenu',
             (event) => {
@@ -41,7 +44,7 @@ export class Unfolded {
         addEventListener('pointerdown', ({ target }) => {
             if (target instanceof Node && !this.element.contains(target)) this.fold();
         });
-        bench.ledger.scroll.addEventListener('scroll', () => this.fold());
+        bench.ledger.scroll.addEventListener('scroll', () => this.mark && this.fold());
     }
 
     /** @param {PointerEvent} event */
@@ -52,12 +55,20 @@ export class Unfolded {
         if (mark === null || event.pointerType !== 'mouse' || event.buttons !== 0) clearTimeout(this.resting);
     }
 
-    /** @param {HTMLElement | null} mark */
-    rests(mark) {
+    /**
+     * What the pointer rests on unfolds also when its row was drawn anew meanwhile, and not when another row was scrolled there.
+     *
+     * @param {HTMLElement | null} mark @param {{ clientX: number, clientY: number }} at
+     */
+    rests(mark, { clientX, clientY }) {
         clearTimeout(this.resting);
         if (!mark || mark === this.left || this.marks.stroke || mark.hasAttribute('disabled')) return;
         if (mark === this.mark) return void clearTimeout(this.folding);
-        this.resting = window.setTimeout(() => mark.isConnected && !this.marks.stroke && this.open(mark), REST);
+        const row = rowOf(mark);
+        this.resting = window.setTimeout(() => {
+            const now = markOf(document.elementFromPoint(clientX, clientY));
+            if (now && rowOf(now) === row && !this.marks.stroke) this.open(now);
+        }, REST);
     }
 
     /** @param {HTMLElement} mark */
