@@ -285,6 +285,7 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/share-links', [ShareLinkController::class, 'index'])->name('share-links');
             Route::post('/share-links', [ShareLinkController::class, 'store'])->name('share-links.store');
             Route::post('/share-links/{link}/revoke', [ShareLinkController::class, 'revoke'])->name('share-links.revoke');
+            Route::post('/share-links/{link}/change', [ShareLinkController::class, 'change'])->name('share-links.change');
             Route::post('/comments/{comment}/settle', [ShareLinkController::class, 'settle'])->name('comments.settle');
             Route::post('/bcf', [BcfController::class, 'read'])->name('bcf.read');
             Route::post('/cameras', [CameraController::class, 'keep'])->name('cameras.keep');

@@ -95,6 +95,24 @@ final readonly class Organizer
     }
 
     /**
+     * The number of the row of a name that lies in another, whatever the case; null where there is none.
+     *
+     * @param string $family as {@see inside()} has it
+     * @param string $what   "layer", "tag", "set", "view" or "folder"
+     * @param int    $in     number of what it lies in, 0 for the top
+     */
+    public static function called(Bench $bench, string $family, string $what, int $in, string $name): ?int
+    {
+        foreach (self::inside($bench, $family, $in) as $row) {
+            if ($row->kind->word() === $what && mb_strtolower($row->name) === mb_strtolower($name)) {
+                return $row->number;
+            }
+        }
+
+        return null;
+    }
+
+    /**
      * The row and all that lies in it, at any depth; what holds comes before what it holds.
      *
      * @return list<self>

@@ -150,13 +150,7 @@ final class AlongPath
     private function find(string $family, string $what, int $in, string $name): ?int
     {
         // What was just made holds nothing that is stored.
-        foreach ($in > 0 && isset($this->last["$family made $in"]) ? [] : Organizer::inside($this->bench, $family, $in) as $row) {
-            if ($row->kind->word() === $what && mb_strtolower($row->name) === mb_strtolower($name)) {
-                return $row->number;
-            }
-        }
-
-        return null;
+        return $in > 0 && isset($this->last["$family made $in"]) ? null : Organizer::called($this->bench, $family, $what, $in, $name);
     }
 
     private function makeLayer(int $parent, string $name): int

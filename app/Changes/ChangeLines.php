@@ -35,23 +35,23 @@ final class ChangeLines extends Command
     {
         $lines = StoredLine::all($bench->project);
         self::checkMany(count($lines) + 1);
-        [$columns, $made] = self::written($bench, $line, $lines === [] ? 1 : $lines[count($lines) - 1]->position + 1);
+        $columns = self::written($bench, $line, $lines === [] ? 1 : $lines[count($lines) - 1]->position + 1);
         $number = $bench->project->next_line++;
 
-        return new self("Add the sorting rule $line->rule", [...$made, new RowEdit('sorting_lines', $number, null, $columns)], $number);
+        return new self("Add the sorting rule $line->rule", [new RowEdit('sorting_lines', $number, null, $columns)], $number);
     }
 
     /** What a line says is replaced. @throws Refused */
     public static function write(Bench $bench, int $number, SortingLine $line): self
     {
         $old = self::line($bench, $number);
-        [$columns, $made] = self::written($bench, $line, $old->position);
+        $columns = self::written($bench, $line, $old->position);
         $before = array_diff_assoc($old->columns(), $columns);
         $after = array_intersect_key($columns, $before);
 
         return new self(
             "Change the sorting rule $old->rule",
-            $after === [] ? [] : [...$made, new RowEdit('sorting_lines', $number, $before, $after)],
+            $after === [] ? [] : [new RowEdit('sorting_lines', $number, $before, $after)],
             $number,
         );
     }
@@ -117,20 +117,20 @@ final class ChangeLines extends Command
      */
     public static function read(Bench $bench, SortingRules $list, bool $replaces, array $layers = [], array $tags = []): self
     {
-        $along = new LinesAlong($bench, $list, $layers, $tags);
+        $read = LinesAlong::waiting($bench, $list, $layers, $tags);
         $lines = StoredLine::all($bench->project);
-        self::checkMany(count($along->lines) + ($replaces ? 0 : count($lines)));
-        $steps = $along->steps();
+        self::checkMany(count($read) + ($replaces ? 0 : count($lines)));
+        $steps = [];
         $position = $replaces || $lines === [] ? 0 : $lines[count($lines) - 1]->position;
         foreach ($replaces ? $lines : [] as $line) {
             $steps[] = new RowEdit('sorting_lines', $line->number, $line->columns(), null);
         }
-        foreach ($along->lines as $at => $line) {
+        foreach ($read as $at => $line) {
             self::check($line->rule, 'Line '.($at + 1).': ');
             $columns = ['position' => ++$position] + $line->columns();
             $steps[] = new RowEdit('sorting_lines', $bench->project->next_line++, null, $columns);
         }
-        $many = count($along->lines);
+        $many = count($read);
 
         return new self('Read '.number_format($many).' sorting '.($many === 1 ? 'rule' : 'rules'), $steps);
     }
@@ -147,16 +147,15 @@ final class ChangeLines extends Command
     }
 
     /**
-     * @return array{array<string, mixed>, list<RowEdit>} columns, and what has to be made for them
+     * @return array<string, mixed> columns
      *
      * @throws Refused
      */
     private static function written(Bench $bench, SortingLine $line, int $position): array
     {
         self::check($line->rule, '');
-        $along = new LinesAlong($bench, new SortingRules([$line]));
 
-        return [['position' => $position] + $along->lines[0]->columns(), $along->steps()];
+        return ['position' => $position] + LinesAlong::waiting($bench, new SortingRules([$line]))[0]->columns();
     }
 
     /** @throws Refused */

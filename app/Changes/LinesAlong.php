@@ -66,15 +66,47 @@ final class LinesAlong
      */
     public static function unknown(Bench $bench, SortingRules $list): array
     {
+        $along = self::unmade($bench, $list);
+
+        return [array_values($along->newLayers), array_values($along->newTags)];
+    }
+
+    /**
+     * The lines with nothing made for them: layers and tags that are missing wait until something goes there.
+     *
+     * @param array<string, string> $layers what layers of the list are called here instead, as the constructor has it
+     * @param array<string, string> $tags
+     *
+     * @return list<StoredLine>
+     *
+     * @throws Refused when a name is none
+     */
+    public static function waiting(Bench $bench, SortingRules $list, array $layers = [], array $tags = []): array
+    {
+        $along = self::unmade($bench, $list, $layers, $tags);
+
+        return array_map(
+            static fn (StoredLine $line): StoredLine => $line->goingTo(
+                isset($along->newLayers[$line->layer]) ? 0 : $line->layer,
+                array_map(static fn (array $tag): array => [isset($along->newTags[$tag[0]]) ? 0 : $tag[0], $tag[1]], $line->tags),
+            ),
+            $along->lines,
+        );
+    }
+
+    /**
+     * @param array<string, string> $layers
+     * @param array<string, string> $tags
+     */
+    private static function unmade(Bench $bench, SortingRules $list, array $layers = [], array $tags = []): self
+    {
         // Nothing is kept of what is made here.
         $next = $bench->project->only(['next_layer', 'next_tag', 'next_folder']);
         try {
-            $along = new self($bench, $list);
+            return new self($bench, $list, $layers, $tags);
         } finally {
             $bench->project->forceFill($next);
         }
-
-        return [array_values($along->newLayers), array_values($along->newTags)];
     }
 
     private function line(SortingLine $line, int $number): StoredLine

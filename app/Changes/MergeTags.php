@@ -158,7 +158,8 @@ final class MergeTags extends Command
         foreach (StoredLine::all($bench->project) as $line) {
             $gives = [];
             foreach ($line->tags as [$number, $path]) {
-                $gives[isset($gone[$number]) ? $kept->number : $number] ??= isset($gone[$number])
+                // One that is not there yet has no number.
+                $gives[isset($gone[$number]) ? $kept->number : ($number === 0 ? $path : $number)] ??= isset($gone[$number])
                     ? [$kept->number, $bench->tags()->tree->path($kept)]
                     : [$number, $path];
             }

@@ -13,6 +13,7 @@ use App\Changes\Edits\ObjectsEdit;
 use App\Changes\Edits\PlacesEdit;
 use App\Changes\Edits\RowEdit;
 use App\SortingRules\DryRun;
+use VineShelf\Folders\Holds;
 use VineShelf\Naming\Renaming;
 use VineShelf\Scene\Bits;
 
@@ -23,6 +24,12 @@ final class SortByLines extends Command
     public readonly int $sorted;
 
     private readonly Edits $edits;
+
+    /** @var array<int, int> numbers of layers that waited to be made, by that below zero */
+    private array $layers = [];
+
+    /** @var array<int, int> the same for tags */
+    private array $tags = [];
 
     /** @param list<RowEdit> $made layers, folders and tags that are made for it, those that nothing needs among them */
     public function __construct(
@@ -37,8 +44,9 @@ final class SortByLines extends Command
         sort($named);
         $this->sorted = $changed->with(Bits::ofRows($named === [] ? 0 : $named[count($named) - 1], $named))->count();
         $this->leftAlone = self::lockedInWords($dry->run->left()->count());
-        $steps = [...$this->filing(), ...$this->tagging()];
-        $this->edits = new Edits([...$this->needed($made), ...$steps, ...$after === [] ? [] : [new NamesEdit($before, $after)]]);
+        $waited = $this->waited();
+        $steps = [...$this->filing(), ...$this->tagging(), ...$after === [] ? [] : [new NamesEdit($before, $after)]];
+        $this->edits = new Edits([...$this->needed($made), ...$waited, ...$steps, ...$steps === [] ? [] : $this->found()]);
     }
 
     public function name(): string
@@ -56,6 +64,40 @@ final class SortByLines extends Command
         return $this->edits;
     }
 
+    /** @return list<RowEdit> layers, folders and tags that waited until something goes there */
+    private function waited(): array
+    {
+        $along = new AlongPath($this->bench);
+        $isSome = static fn (Bits $rows): bool => ! $rows->isEmpty();
+        foreach (array_intersect_key($this->dry->waiting->layers, array_filter($this->dry->run->filed, $isSome)) as $number => $path) {
+            $this->layers[$number] = $along->layer(AlongPath::names($path, 'layer'))->number;
+        }
+        foreach (array_intersect_key($this->dry->waiting->tags, array_filter($this->dry->run->tagged, $isSome)) as $number => $path) {
+            $names = AlongPath::names($path, 'tag');
+            $name = array_pop($names);
+            $this->tags[$number] = $along->makeMember(Holds::Tags, $along->folder(Holds::Tags, $names), $name, []);
+        }
+
+        return $along->steps;
+    }
+
+    /** @return list<RowEdit> the rules go by the numbers of what is there now, whatever it will be called */
+    private function found(): array
+    {
+        $steps = [];
+        foreach ($this->dry->stored as $at => $stored) {
+            $line = $this->dry->lines[$at];
+            $tags = array_map(fn (array $tag): array => [max(0, $this->tags[$tag[0]] ?? $tag[0]), $tag[1]], $line->tags);
+            $now = $stored->goingTo(max(0, $this->layers[$line->layer] ?? $line->layer), $tags)->columns();
+            $before = array_diff_assoc($stored->columns(), $now);
+            if ($stored->isWaiting() && $before !== []) {
+                $steps[] = new RowEdit('sorting_lines', $stored->number, $before, array_intersect_key($now, $before));
+            }
+        }
+
+        return $steps;
+    }
+
     /** @return list<Edit> */
     private function filing(): array
     {
@@ -65,7 +107,7 @@ final class SortByLines extends Command
             foreach (array_keys($scene->layers()->histogram($rows)) as $home) {
                 $numbers = $scene->numbersIn($rows->and($scene->layers()->rowsOf([$home => true]))->ranges());
                 $before[$home] = [...$before[$home] ?? [], ...$numbers];
-                $after[$layer] = [...$after[$layer] ?? [], ...$numbers];
+                $after[$this->layers[$layer] ?? $layer] = [...$after[$this->layers[$layer] ?? $layer] ?? [], ...$numbers];
             }
         }
 
@@ -77,7 +119,7 @@ final class SortByLines extends Command
     {
         $steps = [];
         foreach ($this->dry->run->tagged as $tag => $rows) {
-            $steps[] = new MembersEdit('tags', $tag, $this->bench->scene()->numberBits($rows), Bits::none(0));
+            $steps[] = new MembersEdit('tags', $this->tags[$tag] ?? $tag, $this->bench->scene()->numberBits($rows), Bits::none(0));
         }
 
         return $steps;

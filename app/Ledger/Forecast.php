@@ -6,7 +6,6 @@ namespace App\Ledger;
 
 use App\Bench\Bench;
 use App\SortingRules\DryRun;
-use App\SortingRules\Paths;
 use App\SortingRules\StoredLine;
 use VineShelf\Scene\Bits;
 
@@ -69,7 +68,7 @@ final class Forecast
     {
         foreach ($this->dry()->run->filed as $layer => $rows) {
             if ($rows->has($row)) {
-                return '→ '.Paths::layer($this->bench, $layer);
+                return '→ '.$this->dry()->layerPath($layer);
             }
         }
 

@@ -15,6 +15,11 @@ final readonly class DryRun
 {
     public Run $run;
 
+    /** @var list<StoredLine> with numbers for what is not there yet, see {@see Waiting} */
+    public array $lines;
+
+    public Waiting $waiting;
+
     /** @var array<int, string> by place of the line: why it cannot be run */
     public array $troubles;
 
@@ -25,18 +30,20 @@ final readonly class DryRun
     public array $matched;
 
     /**
-     * @param list<StoredLine>   $lines
+     * @param list<StoredLine>   $stored
      * @param Bits|null          $among only these rows are looked at
      * @param array<int, string> $made  paths of layers that are only made for the run, by number
      * @param array<int, true>   $tags  tags that are only made for the run, by number
      */
     public function __construct(
         public Bench $bench,
-        public array $lines,
+        public array $stored,
         ?Bits $among = null,
         private array $made = [],
         private array $tags = [],
     ) {
+        $this->waiting = new Waiting($bench);
+        $this->lines = $lines = array_map($this->waiting->complete(...), $stored);
         $troubles = $remarks = $matched = $run = $members = [];
         $scene = $bench->scene();
         $none = Bits::none($scene->count());
@@ -73,7 +80,7 @@ final readonly class DryRun
     /** The path of a layer that lines file under, or that objects leave. */
     public function layerPath(int $number): string
     {
-        return $this->made[$number] ?? (Paths::layer($this->bench, $number) ?? '');
+        return $this->waiting->layers[$number] ?? $this->made[$number] ?? (Paths::layer($this->bench, $number) ?? '');
     }
 
     /** How many lines are on and in order. */
@@ -86,11 +93,11 @@ final readonly class DryRun
 
     private function missing(StoredLine $line): string
     {
-        if ($line->layer !== 0 && ! isset($this->made[$line->layer]) && ! $this->bench->layers()->has($line->layer)) {
+        if ($line->layer > 0 && ! isset($this->made[$line->layer]) && ! $this->bench->layers()->has($line->layer)) {
             return "The layer $line->layerPath is no longer there.";
         }
         foreach ($line->tags as [$tag, $path]) {
-            if (! isset($this->tags[$tag]) && ! $this->bench->tags()->has($tag)) {
+            if ($tag > 0 && ! isset($this->tags[$tag]) && ! $this->bench->tags()->has($tag)) {
                 return "The tag $path is no longer there.";
             }
         }

@@ -13,9 +13,11 @@ use VineShelf\Exchange\SortingLine;
 final readonly class StoredLine
 {
     /**
-     * @param int                      $layer     number of the layer, 0 to leave layers alone
+     * @param int                      $layer     number of the layer, 0 to leave layers alone, or where it is made once the line files
+     *                                            something there
      * @param string                   $layerPath what the layer was called when the line was written, "Stands / Seats"
-     * @param list<array{int, string}> $tags      number of each tag, and its path through folders when the line was written
+     * @param list<array{int, string}> $tags      number of each tag, and its path through folders when the line was written; 0 where it is
+     *                                            made once something gets it
      * @param string                   $pattern   of new names, empty to leave them alone
      * @param bool                     $only      whether what a picked group holds stays out of it
      */
@@ -83,6 +85,30 @@ final readonly class StoredLine
         ];
     }
 
+    /** Whether it names layers or tags that are made once they are needed. */
+    public function isWaiting(): bool
+    {
+        return ($this->layer === 0 && $this->layerPath !== '') || in_array(0, array_column($this->tags, 0), true);
+    }
+
+    /** @param list<array{int, string}> $tags */
+    public function goingTo(int $layer, array $tags): self
+    {
+        return new self(
+            $this->number,
+            $this->position,
+            $this->rule,
+            $layer,
+            $this->layerPath,
+            $tags,
+            $this->pattern,
+            $this->only,
+            $this->goesOn,
+            $this->isOff,
+            $this->note,
+        );
+    }
+
     /** As it goes from project to project, with what layers and tags are called now. */
     public function toFile(Bench $bench): SortingLine
     {
@@ -94,7 +120,7 @@ final readonly class StoredLine
         return new SortingLine(
             $this->rule,
             match (true) {
-                $this->layer === 0 => [],
+                $this->layerPath === '' => [],
                 $bench->layers()->has($this->layer) => Paths::layerNames($bench, $this->layer),
                 default => explode(' / ', $this->layerPath),
             },

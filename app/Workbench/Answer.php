@@ -72,6 +72,15 @@ final class Answer
         );
     }
 
+    /** One sentence more. @param string $undo what takes back all of it, as {@see saying()} has it */
+    public function also(string $sentence, string $undo): self
+    {
+        $this->message = trim("$this->message $sentence");
+        $this->undo = $undo;
+
+        return $this;
+    }
+
     /**
      * Says what still holds what was to be raised, and offers to mend it.
      *

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Workbench;
 
 use App\Bench\Bench;
+use App\Bench\Organizer;
 use App\Bench\Targets;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Rungs\OneAtATime;
 use VineShelf\Rungs\Rows;
 use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
@@ -72,10 +74,20 @@ final readonly class RungsOf
         return ($this->rung?->label() ?? 'Nothing set').": $this->what";
     }
 
-    /** What is said of it, for example "Glazing: Ghost." */
-    public function said(): string
+    /** What is said of it, for example "Glazing: Ghost." @param Bench $bench as it is now */
+    public function said(Bench $bench): string
     {
-        return "$this->what: ".($this->rung?->label() ?? 'nothing set').'.';
+        $said = "$this->what: ".($this->rung?->label() ?? 'nothing set').'.';
+        if ($this->rung === null || $this->rung === Turn::Hide || $this->rung === Rung::Hidden) {
+            return $said;
+        }
+        $rows = $this->rows;
+        $stays = array_map(
+            static fn (string $key): string => Organizer::named($bench, strtr($key, 'M', 'T'))->name,
+            OneAtATime::staying($bench->settings(), $this->organizers, $rows->layers, $rows->tags, $rows->folders),
+        );
+
+        return $stays === [] ? $said : "$said One at a time: of them ".implode(' and ', $stays).' stays.';
     }
 
     /** @param Settings $known what hidden rows had before, as {@see \VineShelf\Rungs\BeforeHiding} has it */

@@ -56,22 +56,13 @@ final class OneAtATime
      */
     public static function next(Settings $settings, Organizers $organizers, string $key, int $way): array
     {
-        $number = (int) substr($key, 1);
-        $members =
-            $key[0] === 'L'
-                ? array_map(static fn (int $layer): string => "L$layer", $organizers->layers->inside($number))
-                : $organizers->tags->tree->inside($number);
+        $members = self::members($organizers, $key);
         if ($members === []) {
             return [$settings, null];
         }
-        $rung = static fn (string $member): ?Rung => match ($member[0]) {
-            'L' => $settings->layer((int) substr($member, 1)),
-            'M' => $settings->tag((int) substr($member, 1)),
-            default => $settings->folder((int) substr($member, 1)),
-        };
         $at = $way > 0 ? -1 : 0;
         foreach ($members as $index => $member) {
-            if ($rung($member) !== Rung::Hidden) {
+            if (self::rung($settings, $member) !== Rung::Hidden) {
                 $at = $index;
                 break;
             }
@@ -88,6 +79,84 @@ final class OneAtATime
             },
             $next,
         ];
+    }
+
+    /**
+     * The settings with only the first of those members of a folder or layer shown that are.
+     *
+     * @param string $key "F3" for a folder of tags, "L5" for a layer
+     *
+     * @return array{Settings, string|null, int} and the key of the one that stays, null where at most one is shown; how many are hidden
+     */
+    public static function first(Settings $settings, Organizers $organizers, string $key): array
+    {
+        $shown = array_values(
+            array_filter(
+                self::members($organizers, $key),
+                static fn (string $member): bool => self::rung($settings, $member) !== Rung::Hidden,
+            ),
+        );
+
+        return count($shown) < 2
+            ? [$settings, null, 0]
+            : [self::hidden($settings, array_slice($shown, 1)), $shown[0], count($shown) - 1];
+    }
+
+    /**
+     * Those that stay where several of what is shown one at a time were to be shown at once.
+     *
+     * @param Settings  $now     as {@see shown()} has left them
+     * @param list<int> $layers  numbers of the layers that were set
+     * @param list<int> $tags    of the tags
+     * @param list<int> $folders of the folders of tags
+     *
+     * @return list<string> "L7", "M4" or "F5"
+     */
+    public static function staying(Settings $now, Organizers $organizers, array $layers, array $tags, array $folders): array
+    {
+        $inside = [];
+        foreach ($layers as $layer) {
+            $inside['L'.$organizers->layers->get($layer)->parent][] = "L$layer";
+        }
+        foreach ($tags as $tag) {
+            $inside['F'.$organizers->tags->get($tag)->folder][] = "M$tag";
+        }
+        foreach ($folders as $folder) {
+            $inside['F'.$organizers->tags->folder($folder)->parent][] = "F$folder";
+        }
+        $staying = [];
+        foreach ($inside as $holder => $members) {
+            $number = (int) substr($holder, 1);
+            $isOne = $number > 0 && ($holder[0] === 'L' ? $organizers->layers->get($number) : $organizers->tags->folder($number))->oneAtATime;
+            $shown = array_filter($members, static fn (string $member): bool => self::rung($now, $member) !== Rung::Hidden);
+            if ($isOne && count($members) > 1 && count($shown) === 1) {
+                $staying[] = current($shown);
+            }
+        }
+
+        return $staying;
+    }
+
+    /** @return list<string> "L7", "M4" or "F5", in the order of the rows */
+    private static function members(Organizers $organizers, string $key): array
+    {
+        $number = (int) substr($key, 1);
+
+        return $key[0] === 'L'
+            ? array_map(static fn (int $layer): string => "L$layer", $organizers->layers->inside($number))
+            : $organizers->tags->tree->inside($number);
+    }
+
+    /** @param string $member "L7", "M4" or "F5" */
+    private static function rung(Settings $settings, string $member): ?Rung
+    {
+        $number = (int) substr($member, 1);
+
+        return match ($member[0]) {
+            'L' => $settings->layer($number),
+            'M' => $settings->tag($number),
+            default => $settings->folder($number),
+        };
     }
 
     /** @param array<string> $members "L7", "M4" or "F5" */

@@ -49,9 +49,11 @@ final class PresentingTest extends BrowserTestCase
         $browser->js('return shelfBench.server.ask("POST", "/rungs", { keys: "L5,L6", rung: 5 })');
         $browser->waitFor('#shelf-V2')->press('Alt+l')->waitFor('#share-name');
         self::assertNoFindings($browser, 'share');
-        $browser->click('[name=may_pick]')->click('[name=may_comment]')->press('Enter')->waitFor('[data-revoke]');
+        $browser->click('[name=may_pick]')->press('Enter')->waitFor('#made-link');
+        $browser->waitUntil('return document.activeElement.id === "made-link"', 'the address is not ready to be copied');
+        $browser->click('[data-may-comment]')->waitForText('#message', 'may comment');
         self::assertNoFindings($browser, 'links');
-        $address = (string) parse_url((string) $browser->find('[data-copy]')->getAttribute('data-copy'), PHP_URL_PATH);
+        $address = (string) parse_url((string) $browser->js('return document.querySelector("#made-link").value'), PHP_URL_PATH);
         $guest = $this->browser()->visit($address)->waitFor('#present');
         $this->assertStep($guest, 1, 'From the gate');
         $guest->press('ArrowRight');
@@ -108,6 +110,8 @@ final class PresentingTest extends BrowserTestCase
         $browser->press('Alt+l')->waitFor('[data-revoke]')->click('[data-revoke]')->waitForText('#message', 'leads nowhere');
         $guest->visit($address)->waitForText('main', 'Nothing is shown here');
         self::assertNoFindings($guest, 'a link that has ended');
+        $browser->click('[data-revoke][data-back]')->waitForText('#message', 'leads to its views again');
+        $guest->visit($address)->waitFor('#present');
         self::assertSame([], $browser->complaints());
     }
 

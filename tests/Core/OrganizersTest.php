@@ -86,6 +86,14 @@ final class OrganizersTest extends TestCase
         );
         self::assertSame([[], [], [3 => 5, 4 => 0]], $rungs(OneAtATime::shown(Settings::of([3 => 5], []), $organizers, [3], [], [])));
 
+        // Which of several stays, when it begins and when several are set at once.
+        [$first, $stays, $hidden] = OneAtATime::first(Settings::of([], [], [1 => 3]), $organizers, 'F1');
+        self::assertSame([[[1 => 3, 2 => 0], [2 => 0], []], 'M1', 2], [$rungs($first), $stays, $hidden]);
+        self::assertSame([null, 0], array_slice(OneAtATime::first(Settings::of([], [], [1 => 0, 2 => 0]), $organizers, 'F1'), 1));
+        self::assertSame('L3', OneAtATime::first(new Settings, $organizers, 'L2')[1]);
+        self::assertSame(['M1'], OneAtATime::staying(Settings::of([], [], [2 => 0]), $organizers, [3], [1, 2, 4], []));
+        self::assertSame([], OneAtATime::staying(Settings::of([], [], [2 => 0]), $organizers, [1, 2], [1], []));
+
         // Scheme A, then the folder of Scheme C, then Scheme B: their order on screen.
         $settings = new Settings;
         $order = [];

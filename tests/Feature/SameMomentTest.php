@@ -195,7 +195,7 @@ final class SameMomentTest extends CommittedTestCase
 
     public function test_rules_groups_copies_and_undos_of_two_people_in_the_same_moment_leave_a_whole_project(): void
     {
-        $this->actingAs($this->ida)->post($this->path('sorting-rules'), ['rule' => 'seat*', 'layer' => 'Stands / All']);
+        $this->actingAs($this->ida)->post($this->path('sorting-rules'), ['rule' => 'kind:part', 'layer' => 'Stands / All']);
         $post = fn (User $person, string $path, array $values = []): array => [$person, 'POST', $this->path($path), $values];
         $keys = static fn (int $from, int $to): string => implode(
             ',',
@@ -204,7 +204,7 @@ final class SameMomentTest extends CommittedTestCase
         $answers = $this->atOnce(
             [
                 $post($this->ida, 'sorting-rules/run'),
-                $post($this->bea, 'sorting-rules', ['rule' => 'pump*', 'layer' => 'Stands / All']),
+                $post($this->bea, 'sorting-rules', ['rule' => 'kind:group', 'layer' => 'Stands / All']),
                 $post($this->bea, 'objects/group', ['keys' => $keys(40, 60), 'name' => 'Hers']),
                 $post($this->ida, 'objects/group', ['keys' => $keys(50, 70), 'name' => 'His']),
                 $post($this->ida, 'objects/copy', ['keys' => $keys(45, 47), 'way' => 'row', 'count' => 3, 'x' => 1]),

@@ -270,6 +270,35 @@ final class ShareLinksTest extends ProjectTestCase
         $this->postJson($this->path('comments/999999/settle'), ['done' => 1])->assertStatus(422);
     }
 
+    public function test_a_link_is_shown_when_made_comments_come_later_and_revoking_is_taken_back(): void
+    {
+        $link = $this->link(['keys' => 'F1', 'may_comment' => '']);
+        $id = (int) ShareLink::query()->value('id');
+        $this->get($this->path("share-links?made=$id"))->assertOk()->assertSee($link.'" readonly', false);
+        $this->get($this->path('share-links?made=999999'))->assertOk()->assertDontSee('made-link');
+        $words = ['step' => 0, 'view' => 2, 'by' => 'A guest', 'words' => 'Lower, please'];
+        $this->postJson("$link/comments", $words)->assertNotFound();
+        $this->postJson($this->path("share-links/$id/change"), ['may_comment' => '1'])->assertOk();
+        $this->postJson("$link/comments", $words)->assertSuccessful();
+        $this->postJson($this->path("share-links/$id/change"), ['may_comment' => ''])->assertOk();
+        $this->postJson("$link/comments", $words)->assertNotFound();
+        self::assertSame(1, GuestComment::query()->count());
+
+        $this->postJson($this->path("share-links/$id/revoke"), ['back' => 1])->assertStatus(422);
+        $this->postJson($this->path("share-links/$id/revoke"))->assertOk();
+        $this->get($link)->assertNotFound();
+        $this->get($this->path('share-links'))->assertSee('Open again');
+        $this->postJson($this->path("share-links/$id/revoke"), ['back' => 1])->assertOk();
+        $this->get($link)->assertOk();
+
+        // What has ended stays so.
+        $this->postJson($this->path("share-links/$id/revoke"))->assertOk();
+        ShareLink::query()->update(['ends_at' => now()->subSecond()]);
+        $this->postJson($this->path("share-links/$id/revoke"), ['back' => 1])->assertStatus(422);
+        $this->get($this->path('share-links'))->assertDontSee('Open again');
+        $this->postJson($this->path('share-links/999999/change'), ['may_comment' => '1'])->assertStatus(422);
+    }
+
     public function test_links_are_listed_and_odd_values_are_refused(): void
     {
         $this->get($this->path('share-links?keys=F1'))->assertOk()->assertSee('Share 2 views')->assertDontSee('Links of this project');

@@ -56,6 +56,40 @@ final class SortingRulesTest extends ProjectTestCase
         $this->assertIndexTrue($this->project);
     }
 
+    public function test_layers_and_tags_that_rules_name_come_with_the_sorting_and_go_when_it_is_taken_back(): void
+    {
+        $count = fn (): array => [$this->project->layers()->count(), DB::table('tags')->where('project_id', $this->project->id)->count()];
+        $layer = fn (): array => array_map(static fn (StoredLine $line): int => $line->layer, StoredLine::all($this->project));
+        $before = $count();
+        $this->add(['rule' => 'seat*', 'layer' => 'Rows / All seats', 'tags' => 'Phases / First']);
+        $this->add(['rule' => 'kind:part seat', 'layer' => 'rows / all seats', 'goes_on' => 1]);
+        $this->add(['rule' => 'name=nothing-is-called-so', 'layer' => 'Never', 'tags' => 'Not at all; Phases / First']);
+        self::assertSame([$before, [0, 0, 0]], [$count(), $layer()], 'they come before anything goes there');
+        $this->get($this->path('sorting-rules'))->assertSee('Rows / All seats')->assertSee('>new</span>', false);
+
+        $this->send('POST', 'sorting-rules/run')->assertSee('by rules.');
+        $made = (int) $this->project->layers()->where('name', 'All seats')->value('no');
+        self::assertSame([[$before[0] + 2, $before[1] + 1], [$made, $made, 0]], [$count(), $layer()]);
+        // The rule goes on to the same layer, whatever it is called.
+        $this->send('PATCH', "rows/L$made", ['name' => 'Chairs']);
+        $this->send('POST', 'sorting-rules/run')->assertSee('All of it is sorted so already.');
+        $this->send('POST', 'undo')->assertSee('Rename');
+        $this->send('POST', 'undo')->assertSee('Undone: Sort');
+        self::assertSame([$before, [0, 0, 0]], [$count(), $layer()]);
+        $this->send('POST', 'redo')->assertSee('Sort');
+        self::assertSame([[$before[0] + 2, $before[1] + 1], [$made, $made, 0]], [$count(), $layer()]);
+        $this->send('POST', 'undo');
+
+        // What somebody made meanwhile is taken, in any case of letters.
+        $this->send('POST', 'layers', ['name' => 'ROWS']);
+        $this->send('POST', 'sorting-rules/run')->assertSee('by rules.');
+        self::assertSame(1, $this->project->layers()->whereIn('name', ['ROWS', 'Rows'])->count());
+        self::assertSame($this->held('seat*')->rows(), $this->rows('layer="All seats" tag=First')->rows());
+        $this->assertIndexTrue($this->project);
+        $again = SortingRules::read((string) $this->get($this->path('sorting-rules/file'))->getContent());
+        self::assertSame([['ROWS', 'All seats'], ['ROWS', 'All seats'], ['Never']], array_column($again->lines, 'layer'));
+    }
+
     public function test_lines_move_are_turned_off_duplicated_changed_and_deleted_and_each_is_taken_back(): void
     {
         foreach (['seat*', 'pump*', 'roof*'] as $rule) {
@@ -107,6 +141,7 @@ final class SortingRulesTest extends ProjectTestCase
         self::assertSame([], $this->rules());
 
         // A layer that goes leaves its line in trouble; other lines are not kept from their work.
+        $this->send('POST', 'layers', ['name' => 'Short-lived']);
         $this->add(['rule' => 'seat*', 'layer' => 'Short-lived']);
         $this->add(['rule' => 'pump*', 'tags' => 'Wet']);
         $this->send('DELETE', 'layers/'.$this->layer($this->project, 'Short-lived'), ['target' => '1'])->assertOk();
@@ -142,6 +177,7 @@ final class SortingRulesTest extends ProjectTestCase
 
     public function test_the_ledger_shows_what_would_come_and_go(): void
     {
+        $this->send('POST', 'layers', ['name' => 'Elsewhere']);
         $this->add(['rule' => 'layer="51 Seats"', 'layer' => 'Elsewhere', 'only' => 1]);
         $many = $this->rows('layer="51 Seats"')->count();
         self::assertGreaterThan(10, $many);

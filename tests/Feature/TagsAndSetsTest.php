@@ -40,15 +40,28 @@ final class TagsAndSetsTest extends ProjectTestCase
         $this->send('POST', 'rungs', ['keys' => 'F1', 'rung' => 5]);
         self::assertSame([3, null], [$this->bench()->settings()->tag(1)?->value, $this->bench()->settings()->tag(2)?->value]);
 
-        $this->send('PATCH', 'rows/F1', ['one_at_a_time' => 1])->assertOk();
-        $this->send('POST', 'rungs', ['keys' => 'T2', 'rung' => 5])->assertOk();
+        // Of both that are shown the first stays, and the answer says so.
+        $this->send('PATCH', 'rows/F1', ['one_at_a_time' => 1])
+            ->assertOk()
+            ->assertSee('Oak stays shown on your desk, the other is hidden.')
+            ->assertSee('data-command="undo-both"', false);
+        self::assertSame([3, 0], [$this->bench()->settings()->tag(1)?->value, $this->bench()->settings()->tag(2)?->value]);
+        $this->send('POST', 'rungs', ['keys' => 'T1,T2', 'rung' => 4])->assertSee('One at a time: of them Oak stays.');
+        $this->send('POST', 'desk/undo');
+        $this->send('POST', 'rungs', ['keys' => 'T2', 'rung' => 5])->assertOk()->assertDontSee('One at a time');
         self::assertSame([0, 5], [$this->bench()->settings()->tag(1)?->value, $this->bench()->settings()->tag(2)?->value]);
         $this->send('POST', 'rungs/turn', ['row' => 'T2', 'way' => 1])->assertSee('Schemes: Oak.');
         self::assertSame([5, 0], [$this->bench()->settings()->tag(1)?->value, $this->bench()->settings()->tag(2)?->value]);
         // Each was one step of the desk.
         $this->send('POST', 'desk/undo');
         $this->send('POST', 'desk/undo');
+        self::assertSame([3, 0], [$this->bench()->settings()->tag(1)?->value, $this->bench()->settings()->tag(2)?->value]);
+        $this->send('POST', 'desk/undo');
         self::assertSame([3, null], [$this->bench()->settings()->tag(1)?->value, $this->bench()->settings()->tag(2)?->value]);
+        // Where at most one is shown, it stays as it is.
+        $this->send('POST', 'rungs', ['keys' => 'T1', 'rung' => 0]);
+        $this->send('PATCH', 'rows/F1', ['one_at_a_time' => 0])->assertDontSee('stays shown');
+        $this->send('PATCH', 'rows/F1', ['one_at_a_time' => 1])->assertDontSee('stays shown');
         $this->send('POST', 'rungs/turn', ['row' => 'L5'])->assertSee('is shown one at a time');
     }
 

@@ -54,6 +54,6 @@ final class SetRung extends OnBench
         $rungs = new RungsOf($bench, $targets, $rung);
         $changed = DeskSteps::take($bench, $rungs->name(), $rungs->on(...));
 
-        return $this->answer(trim(($changed ? $rungs->said() : 'It is so already.').' '.Command::lockedInWords($rungs->locked)));
+        return $this->answer(trim(($changed ? $rungs->said($bench) : 'It is so already.').' '.Command::lockedInWords($rungs->locked)));
     }
 }

@@ -34,7 +34,7 @@ final class DeskController
 
         return Answer::to($bench, $request)
             ->saying(
-                trim(($changed || $held !== null ? $rungs->said().' ' : '').Command::lockedInWords($rungs->locked)),
+                trim(($changed || $held !== null ? $rungs->said($bench).' ' : '').Command::lockedInWords($rungs->locked)),
                 $changed ? 'desk' : '',
                 $rungs->locked > 0,
             )

@@ -110,6 +110,9 @@ final class GridController
     public function preview(Request $request, Bench $bench): View
     {
         $text = self::sheet($request);
+        if ($text === '' && $request->boolean('chosen')) {
+            throw new Refused('The file is empty.', 'sheet');
+        }
 
         return view('workbench.grid-sheet', [
             'bench' => $bench,
@@ -164,6 +167,6 @@ final class GridController
             return $answer->saying("{$command->name()}. On the desk as well. $command->leftAlone", 'both', $command->leftAlone !== '');
         }
 
-        return $answer->saying($onDesk?->said() ?? 'It is so already.', $onDesk === null ? '' : 'desk');
+        return $answer->saying($onDesk?->said($bench) ?? 'It is so already.', $onDesk === null ? '' : 'desk');
     }
 }

@@ -60,8 +60,29 @@ final class OrganizerController
             default => throw new Refused('Say what is to change: name, colour, line, note, held_back, one_at_a_time or rule.', 'name'),
         };
         $command = $this->history->carryOut($bench, $make);
+        $answer = Answer::to($bench, $request)->after($command, '')->with(self::shown($bench, $row));
+        if ($command->change !== null && $request->boolean('one_at_a_time')) {
+            $this->showFirst($bench, Organizer::named($bench, $row), $answer);
+        }
 
-        return Answer::to($bench, $request)->after($command, '')->with(self::shown($bench, $row))->send();
+        return $answer->send();
+    }
+
+    /** Of what is shown one at a time from now on, and of which the desk shows several, the first stays. */
+    private function showFirst(Bench $bench, Organizer $holder, Answer $answer): void
+    {
+        $organizers = $bench->organizers();
+        [, $stays, $others] = OneAtATime::first($bench->settings(), $organizers, $holder->key());
+        if ($stays === null) {
+            return;
+        }
+        $name = Organizer::named($bench, strtr($stays, 'M', 'T'))->name;
+        DeskSteps::take(
+            $bench,
+            "$holder->name: $name",
+            static fn (Settings $desk): Settings => OneAtATime::first($desk, $organizers, $holder->key())[0],
+        );
+        $answer->also("$name stays shown on your desk, the ".($others === 1 ? 'other is' : "$others others are").' hidden.', 'both');
     }
 
     /** Several rows, with what is nested in them where that is asked for, get a colour, colours anew, edges or a note. */

@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Models\GuestComment;
 use App\Models\ShareLink;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Carbon;
@@ -40,6 +41,7 @@ final class ShareLinkController
             'called' => self::called($bench, $keys),
             'ends' => now()->addDays(self::DAYS)->toDateString(),
             'links' => $links,
+            'made' => $links->find($request->integer('made')),
             'open' => ShareLink::open($links),
         ]);
     }
@@ -81,19 +83,36 @@ final class ShareLinkController
         return new JsonResponse(['address' => route('shown', $token), 'id' => $link->id], 201);
     }
 
-    /** A link leads nowhere from now on, also for those who have it open. */
-    public function revoke(Bench $bench, int $link): JsonResponse
+    /** A link leads nowhere from now on, also for those who have it open; or, with "back", to where it led before. */
+    public function revoke(Request $request, Bench $bench, int $link): JsonResponse
     {
-        $revoked = ShareLink::query()
-            ->where('project_id', $bench->project->id)
-            ->whereKey($link)
-            ->whereNull('revoked_at')
-            ->update(['revoked_at' => now()]);
-        if ($revoked === 0) {
-            throw new Refused('This link is no longer open.');
+        $isBack = $request->boolean('back');
+        $links = self::link($bench, $link)->where('ends_at', '>', now());
+        $changed = $isBack
+            ? $links->whereNotNull('revoked_at')->update(['revoked_at' => null])
+            : $links->whereNull('revoked_at')->update(['revoked_at' => now()]);
+        if ($changed === 0) {
+            throw new Refused($isBack ? 'This link has ended, or was open all along.' : 'This link is no longer open.');
         }
 
-        return new JsonResponse(['says' => 'The link leads nowhere from now on.']);
+        return new JsonResponse(['says' => $isBack ? 'The link leads to its views again.' : 'The link leads nowhere from now on.']);
+    }
+
+    /** Guests may comment from now on, or no longer; what they have said stays. */
+    public function change(Request $request, Bench $bench, int $link): JsonResponse
+    {
+        $may = $request->boolean('may_comment');
+        if (self::link($bench, $link)->update(['may_comment' => $may]) === 0) {
+            throw new Refused('This link is not there.');
+        }
+
+        return new JsonResponse(['says' => $may ? 'Guests of this link may comment.' : 'Guests of this link no longer comment.']);
+    }
+
+    /** @return Builder<ShareLink> */
+    private static function link(Bench $bench, int $link): Builder
+    {
+        return ShareLink::query()->where('project_id', $bench->project->id)->whereKey($link);
     }
 
     public function comments(Request $request, Bench $bench): View

@@ -1,3 +1,7 @@
+/** Pixels around what was just picked that the card leaves clear. */
+const CLEAR = 10;
+const LEGEND = '#legend:not([hidden])';
+
 /** The pick card unfolded: what is known of the pick, brought up to date as it changes. */
 export class Details {
     /** @param {import('./workbench.js').Workbench} bench */
@@ -5,7 +9,15 @@ export class Details {
         this.bench = bench;
         this.open = false;
         this.card = /** @type {HTMLElement} */ (document.getElementById('card'));
+        /** Where in the canvas something was picked last; none once something else was touched. @type {{x: number, y: number} | null} */
+        this.picked = null;
         this.card.addEventListener('click', (event) => this.click(/** @type {HTMLElement} */ (event.target)));
+        this.bench.canvas.element.addEventListener('shelf:pick', (event) => (this.picked = /** @type {CustomEvent} */ (event).detail));
+        const elsewhere = (/** @type {Event} */ { target }) => {
+            if (!bench.canvas.element.contains(/** @type {Node} */ (target))) this.picked = null;
+        };
+        addEventListener('pointerdown', elsewhere, true);
+        addEventListener('keydown', elsewhere, true);
     }
 
     get place() {
@@ -42,9 +54,39 @@ export class Details {
     settle() {
         const { place } = this;
         if (!place) return;
-        place.hidden = !this.open;
-        this.card.querySelector('.unfold-card')?.setAttribute('aria-expanded', String(this.open));
-        this.card.classList.toggle('is-unfolded', this.open);
+        const card = /** @type {HTMLElement} */ (this.card.querySelector('.card'));
+        // The first place that leaves clear what was just picked; folded where it would be covered all the same.
+        for (const isOpen of this.open ? [true, false] : [false]) {
+            place.hidden = !isOpen;
+            this.card.querySelector('.unfold-card')?.setAttribute('aria-expanded', String(isOpen));
+            this.card.classList.toggle('is-unfolded', isOpen);
+            for (const corner of this.corners()) {
+                card.classList.remove('is-right', 'is-high');
+                if (corner !== '') card.classList.add(corner);
+                if (!this.covers(card)) return;
+            }
+        }
+        card.classList.remove('is-right', 'is-high');
+    }
+
+    /** Where the card may stand now, its own corner first. */
+    corners() {
+        const isFree = (/** @type {string} */ what) => document.querySelector(what) === null;
+        const isLittle = document.body.classList.contains('has-little-canvas');
+        return [
+            '',
+            ...(!isLittle && isFree(LEGEND) ? ['is-right'] : []),
+            ...(isFree('#section-panel:not([hidden])') && isFree('.isolated') && (!isLittle || isFree(LEGEND)) ? ['is-high'] : []),
+        ];
+    }
+
+    /** Whether it lies over what was just picked. @param {HTMLElement} card */
+    covers(card) {
+        if (this.picked === null) return false;
+        const at = card.getBoundingClientRect();
+        const { left, top } = this.bench.canvas.element.getBoundingClientRect();
+        const [x, y] = [this.picked.x + left, this.picked.y + top];
+        return x > at.left - CLEAR && x < at.right + CLEAR && y > at.top - CLEAR && y < at.bottom + CLEAR;
     }
 
     /** @param {HTMLElement} on */

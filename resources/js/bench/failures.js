@@ -33,14 +33,16 @@ export function warn(sentence) {
     document.getElementById('message')?.replaceChildren(line);
 }
 
-/** Says why an answer failed. @param {Response | null} response none when there was no answer */
+/** Says why an answer failed: in the dialog that asked, where one is open. @param {Response | null} response none when there was no answer */
 export async function explain(response) {
     const status = response?.status ?? 0;
     const own =
         response && SPEAK.includes(status)
             ? new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('.warns span')?.textContent
             : null;
-    warn(own ?? sentenceOf(status));
+    const place = /** @type {HTMLElement | null} */ (document.querySelector('dialog[open] .error'));
+    if (place) Object.assign(place, { textContent: own ?? sentenceOf(status), hidden: false });
+    else warn(own ?? sentenceOf(status));
 }
 
 const UNABLE =

@@ -283,7 +283,8 @@ export class Finder {
         const keep = /** @type {HTMLElement} */ (document.getElementById('rule-keep'));
         back.hidden = this.steps.length === 0;
         keep.hidden = !this.editing;
-        keep.title = this.editing ? `Keep this as the rule of ${this.editing.name}` : '';
+        keep.textContent = this.editing ? `Keep in ${this.editing.name}` : '';
+        keep.title = this.editing ? `The rule in the line becomes the rule of the set ${this.editing.name}` : '';
     }
 }
 

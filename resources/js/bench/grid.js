@@ -380,8 +380,10 @@ export class Grid {
     /** Shows what the cells of a file would set; asks for one where there is none yet. @param {HTMLInputElement} [input] */
     async askFile(input) {
         const sheet = (await input?.files?.[0]?.text()) ?? '';
-        const html = input && sheet === '' ? null : await this.bench.server.htmlOf('/grid/preview', { sheet });
-        if (html) this.bench.dialogs.open(html);
+        const html = await this.bench.server.htmlOf('/grid/preview', { sheet, ...(input ? { chosen: '1' } : {}) });
+        if (html) return this.bench.dialogs.open(html);
+        // The same file is read again once it was mended.
+        if (input) Object.assign(input, { value: '' }).setAttribute('aria-invalid', 'true');
     }
 
     /** @param {HTMLInputElement | HTMLSelectElement} field */

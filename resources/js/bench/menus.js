@@ -293,7 +293,7 @@ export class Menus {
         });
         input.setAttribute('aria-label', label);
         // Beside the row, not in it: rows are replaced while somebody chooses.
-        const { left, bottom } = by.getBoundingClientRect();
+        const { left, bottom } = (by.querySelector('.swatch') ?? by).getBoundingClientRect();
         Object.assign(input.style, { left: `${left}px`, top: `${bottom}px` });
         document.body.append(input);
         input.addEventListener('change', () => {

@@ -13,14 +13,19 @@ export function listenToSharing(bench, dialog) {
         event.preventDefault();
         make(bench, form);
     });
+    dialog.addEventListener('change', async ({ target }) => {
+        if (!(target instanceof HTMLInputElement) || !target.dataset.mayComment) return;
+        const isDone = await send(bench, `/share-links/${target.dataset.mayComment}/change`, { may_comment: target.checked ? '1' : '' });
+        if (!isDone) target.checked = !target.checked;
+    });
     dialog.addEventListener('click', async (event) => {
         const on = /** @type {Element} */ (event.target);
         const button = /** @type {HTMLElement | null} */ (on.closest('[data-copy], [data-revoke], [data-settle], [data-said-at]'));
         if (!button) return;
-        const { copy, revoke, settle, done = '1', saidAt, by = '', words = '' } = button.dataset;
+        const { copy, revoke, back = '', settle, done = '1', saidAt, by = '', words = '' } = button.dataset;
         const view = Number(dialog.dataset.view);
         if (copy) await copied(bench, copy);
-        if (revoke && (await send(bench, `/share-links/${revoke}/revoke`, {}))) await openSharing(bench);
+        if (revoke && (await send(bench, `/share-links/${revoke}/revoke`, { back }))) await openSharing(bench);
         if (settle && (await send(bench, `/comments/${settle}/settle`, { done }))) await openComments(bench, view);
         if (saidAt) {
             bench.dialogs.close();
@@ -29,9 +34,17 @@ export function listenToSharing(bench, dialog) {
     });
 }
 
-/** @param {import('./workbench.js').Workbench} bench @param {string[]} [keys] of folders and views; all without them */
-export function openSharing(bench, keys = []) {
-    return bench.openDialog(`/share-links${keys.length > 0 ? `?keys=${keys.join(',')}` : ''}`);
+/**
+ * @param {import('./workbench.js').Workbench} bench
+ * @param {string[]} [keys] of folders and views; all without them
+ * @param {number} [made] id of a link whose address is shown
+ */
+export function openSharing(bench, keys = [], made = 0) {
+    const asked = new URLSearchParams({
+        ...(keys.length > 0 ? { keys: keys.join(',') } : {}),
+        ...(made > 0 ? { made: String(made) } : {}),
+    });
+    return bench.openDialog(`/share-links?${asked}`);
 }
 
 /** @param {import('./workbench.js').Workbench} bench @param {number} view */
@@ -44,8 +57,9 @@ export async function openComments(bench, view) {
 async function make(bench, form) {
     const response = await posted(`${bench.server.base}/share-links`, valuesOf(form));
     if (!response?.ok) return sayRefused(form, response);
-    const { address } = await response.json();
-    await openSharing(bench);
+    const { address, id } = await response.json();
+    const { keys } = /** @type {{keys: string}} */ (Object.fromEntries(valuesOf(form)));
+    await openSharing(bench, keys === 'all' ? [] : keys.split(','), id);
     await copied(bench, address);
 }
 

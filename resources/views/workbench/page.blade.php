@@ -153,10 +153,10 @@
                     data-of="rule"
                     title="Keep the rule as a live set, or the hits as a fixed one (S)"
                 >
-                    Keep
+                    Keep as set…
                 </button>
                 <x-tool command="pin-rule" icon="pin" title="Pin the rule beside the slots" />
-                <button class="button small primary" id="rule-keep" data-command="rule-keep" hidden>Keep rule</button>
+                <button class="button small primary" id="rule-keep" data-command="rule-keep" hidden></button>
             </div>
             <div class="grid-strip" id="grid-strip">@include ('workbench.grid-strip')</div>
             <div

@@ -1,10 +1,17 @@
 <div class="ask wide share-links">
     <h2 id="dialog-title">Share {{ $count === 1 ? 'a view' : number_format($count) . ' views' }} by a link</h2>
+    @if ($made !== null)
+        <div class="made-link">
+            <label for="made-link">The link to {{ $made->name }}</label>
+            <input id="made-link" value="{{ route('shown', $made->token) }}" readonly autofocus />
+            <button type="button" class="button" data-copy="{{ route('shown', $made->token) }}">Copy</button>
+        </div>
+    @endif
     @if ($count > 0)
         <form id="share-new" class="share-new" novalidate>
             <input type="hidden" name="keys" value="{{ $keys }}" />
             <label for="share-name">Called</label>
-            <input id="share-name" name="name" value="{{ $called }}" maxlength="120" required autofocus />
+            <input id="share-name" name="name" value="{{ $called }}" maxlength="120" required @if ($made === null) autofocus @endif />
             <label for="share-ends">Ends on</label>
             <input id="share-ends" name="ends" type="date" value="{{ $ends }}" required />
             <label for="share-password">Password</label>
@@ -56,10 +63,15 @@
                                             $link->password === '' ? '' : 'password',
                                             $link->as_pictures ? '' : 'as kept for the desk',
                                             $link->may_pick ? 'names' : '',
-                                            $link->may_comment ? 'comments' : '',
+                                            $link->may_comment && !$open[$link->id] ? 'comments' : '',
                                         ]),
                                     )
                                 }}
+                                @if ($open[$link->id])
+                                    <label class="tick"
+                                        ><input type="checkbox" data-may-comment="{{ $link->id }}" @checked ($link->may_comment) /> comments</label
+                                    >
+                                @endif
                             </td>
                             <td>{{ $link->revoked_at !== null ? 'revoked' : $link->ends_at->format('j M Y') }}</td>
                             <td class="number" title="{{ $link->visited_at?->diffForHumans() ?? 'never' }}">
@@ -69,6 +81,8 @@
                                 @if ($open[$link->id])
                                     <button type="button" class="link" data-copy="{{ route('shown', $link->token) }}">Copy</button>
                                     <button type="button" class="link" data-revoke="{{ $link->id }}">Revoke</button>
+                                @elseif ($link->revoked_at !== null && $link->ends_at->isFuture())
+                                    <button type="button" class="link" data-revoke="{{ $link->id }}" data-back="1">Open again</button>
                                 @endif
                             </td>
                         </tr>

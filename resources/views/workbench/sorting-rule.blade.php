@@ -32,11 +32,13 @@
             <span class="sorting-part" title="Go under {{ $layer }}"
                 >{!! Icon::svg('layers') !!}<span>{{ $layer }}</span></span
             >
+            @if ($line->layer < 0) <span class="aside" title="It is made once the rule files something there">new</span> @endif
         @endif
         @foreach ($line->tags as [$tag, $path])
             <span class="sorting-part" title="Get the tag {{ Paths::tag($bench, $tag) ?? $path }}"
                 >{!! Icon::svg('tag') !!}<span>{{ Paths::tag($bench, $tag) ?? $path }}</span></span
             >
+            @if ($tag < 0) <span class="aside" title="It is made once something gets it">new</span> @endif
         @endforeach
         @if ($line->pattern !== '')
             <span class="sorting-part" title="Are called {{ $line->pattern }}"
