@@ -55,11 +55,14 @@ final class GesturesTest extends BrowserTestCase
         $browser->click('#row-L7 .name');
         [$x, $y] = $browser->middleOf('#row-L6 .rung');
         $browser->mouse('moved', $x, $y)->js(
-            'const row = document.querySelector("#row-L6"); row.replaceWith(row.cloneNode(true));'.
+            'const row = document.querySelector("#row-L6"), copy = row.cloneNode(true); row.remove();'.
+                'setTimeout(() => document.querySelector("#row-L5").after(copy), 200);'.
                 'shelfBench.ledger.scroll.dispatchEvent(new Event("scroll"))',
         );
-        $browser->waitFor('#unfolded:popover-open')->press('Escape');
-        $browser->mouse('moved', $x, $y + 56)->mouse('moved', $x, $y + 57)->js('shelfBench.ledger.scroll.scrollTop = 28');
+        $browser->waitFor('#unfolded:popover-open');
+        // From one to the next: the next unfolds once the first has folded.
+        $browser->mouse('moved', $x, $y + 28)->waitUntil('return shelfBench.marks.unfolded.mark?.closest(".row").id === "row-L7"', 'stays');
+        $browser->press('Escape')->mouse('moved', $x, $y + 56)->mouse('moved', $x, $y + 57)->js('shelfBench.ledger.scroll.scrollTop = 28');
         usleep(1_200_000);
         self::assertNull($browser->js('return document.querySelector("#unfolded:popover-open")'));
         self::assertSame([], $browser->complaints());

@@ -357,9 +357,10 @@ export function commandsOf(bench) {
             location.assign(`${bench.server.base}/grid/file?${new URLSearchParams(bench.grid.window())}`),
         ),
         command('Ledger', 'grid-read', 'Read a file into views…', '', () => bench.grid.askFile(), { changes: true }),
-        command('Ledger', 'ledger-window', 'The ledger in a window of its own', '', () =>
-            open(`${bench.server.base}?window=ledger&like=${bench.own.name}`, '_blank', 'popup,width=760,height=900'),
-        ),
+        command('Ledger', 'ledger-window', 'The ledger in a window of its own', '', async () => {
+            await bench.own.ready;
+            open(`${bench.server.base}?window=ledger&like=${bench.own.name}`, '_blank', 'popup,width=760,height=900');
+        }),
         command('Ledger', 'follow', 'Follow the pick, or stay', '', () => ledger.arrange({ follow: ledger.follows ? 0 : 1 })),
         command('Ledger', 'layouts', 'Columns and layouts…', '', (from) => openLayouts(bench, from)),
         command('Ledger', 'columns', 'Choose columns…', '', () => bench.openDialog('/ledger/columns')),

@@ -13,7 +13,7 @@ export class OwnWindow {
         this.line = line;
         this.server = server;
         this.name = document.body.dataset.window ?? '';
-        /** @type {Promise<any>} */
+        /** Until the server knows of this window what another one begins with. @type {Promise<any>} */
         this.ready = Promise.resolve();
         if (this.name === '') return;
         this.write();
@@ -38,7 +38,7 @@ export class OwnWindow {
     keepLine(line) {
         if (this.name === '' || line === this.line) return;
         this.line = line;
-        this.tell({ line });
+        this.ready = this.ready.then(() => this.tell({ line }));
     }
 
     /** @param {Record<string, string>} values */

@@ -20,6 +20,8 @@ export class Unfolded {
         this.element = /** @type {HTMLElement} */ (document.getElementById('unfolded'));
         /** @type {HTMLElement | null} */
         this.mark = null;
+        /** Where the pointer was moved last. @type {{ clientX: number, clientY: number } | null} */
+        this.at = null;
         /** One that was clicked does not unfold until the pointer has left it. @type {HTMLElement | null} */
         this.left = null;
         /** Whether a finger that rested has unfolded the rungs, so that lifting it is no click. */
@@ -50,6 +52,8 @@ export class Unfolded {
     /** @param {PointerEvent} event */
     over(event) {
         const mark = markOf(event.target);
+        // Rows that are drawn anew pass under a pointer that has not moved.
+        if (event.clientX === this.at?.clientX && event.clientY === this.at.clientY) return;
         if (this.left !== null && mark !== this.left) this.left = null;
         if (mark === null || (this.mark !== null && mark !== this.mark)) this.foldSoon();
         if (mark === null || event.pointerType !== 'mouse' || event.buttons !== 0) clearTimeout(this.resting);
@@ -61,6 +65,7 @@ export class Unfolded {
      * @param {HTMLElement | null} mark @param {{ clientX: number, clientY: number }} at
      */
     rests(mark, { clientX, clientY }) {
+        this.at = { clientX, clientY };
         clearTimeout(this.resting);
         if (!mark || mark === this.left || this.marks.stroke || mark.hasAttribute('disabled')) return;
         if (mark === this.mark) return void clearTimeout(this.folding);
@@ -137,8 +142,8 @@ export class Unfolded {
         this.folding = window.setTimeout(() => this.fold(), AWAY);
     }
 
+    /** Another mark that the pointer rests on meanwhile unfolds all the same. */
     fold() {
-        clearTimeout(this.resting);
         clearTimeout(this.folding);
         if (this.mark === null) return;
         const hadFocus = this.element.contains(document.activeElement);
