@@ -14,7 +14,7 @@ export class Details {
         this.card.addEventListener('click', (event) => this.click(/** @type {HTMLElement} */ (event.target)));
         this.bench.canvas.element.addEventListener('shelf:pick', (event) => (this.picked = /** @type {CustomEvent} */ (event).detail));
         const elsewhere = (/** @type {Event} */ { target }) => {
-            if (!bench.canvas.element.contains(/** @type {Node} */ (target))) this.picked = null;
+            if (!(target instanceof Node && bench.canvas.element.contains(target))) this.picked = null;
         };
         addEventListener('pointerdown', elsewhere, true);
         addEventListener('keydown', elsewhere, true);
