@@ -203,8 +203,13 @@ final class LookTest extends BrowserTestCase
         self::assertSame(1, $browser->js($levels), 'only the meshes themselves, until the queue has come to it');
         $drawn = static fn (): mixed => $browser->js('return shelfBench.canvas.painter.summary.drawn');
         $before = $drawn();
+        // Made with the same compiler as in the queue.
+        $settings = array_map(
+            static fn (string $name): string => '-d '.escapeshellarg("$name=".ini_get($name)),
+            ['opcache.enable_cli', 'opcache.jit', 'opcache.jit_buffer_size', 'opcache.jit_hot_loop'],
+        );
         exec(
-            escapeshellarg(PHP_BINARY).' '.escapeshellarg(__DIR__.'/../../artisan').' shelf:work --once --queue=later',
+            escapeshellarg(PHP_BINARY).' '.implode(' ', $settings).' '.escapeshellarg(__DIR__.'/../../artisan').' shelf:work --once --queue=later',
             $said,
             $code,
         );

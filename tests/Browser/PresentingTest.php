@@ -19,7 +19,8 @@ final class PresentingTest extends BrowserTestCase
         $keep("{ name: 'From the gate', keep_rungs: 1, keep_camera: 1, camera: '$camera' }");
         $browser->js('return shelfBench.server.ask("POST", "/rungs", { keys: "L5,L6", rung: 0 })');
         $keep('{ name: "Without the roof", note: "The roof is lifted off.", keep_rungs: 1 }');
-        $browser->waitFor('#shelf-V2')->press('Alt+p')->waitFor('#present');
+        $browser->waitFor('#shelf-V2')->size(900, 480);
+        $browser->press('Alt+p')->waitFor('#present');
         $this->assertStep($browser, 2, 'Without the roof');
         self::assertSame('The roof is lifted off.', $browser->js('return document.getElementById("present-note").textContent'));
         $this->whole($browser);
@@ -54,7 +55,9 @@ final class PresentingTest extends BrowserTestCase
         $browser->click('[data-may-comment]')->waitForText('#message', 'may comment');
         self::assertNoFindings($browser, 'links');
         $address = (string) parse_url((string) $browser->js('return document.querySelector("#made-link").value'), PHP_URL_PATH);
-        $guest = $this->browser()->visit($address)->waitFor('#present');
+        $guest = $this->browser();
+        $guest->size(900, 480);
+        $guest->visit($address)->waitFor('#present');
         $this->assertStep($guest, 1, 'From the gate');
         $guest->press('ArrowRight');
         $this->assertStep($guest, 2, 'Without the roof');
