@@ -7,6 +7,7 @@ namespace App\Bench;
 use App\Models\View;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Scene\Bits;
+use VineShelf\Views\Copying;
 use VineShelf\Views\Known;
 
 /** What views know of the project, and what is new to them. */
@@ -18,12 +19,22 @@ final class NewTo
     /** @var array<int, int>|null how many objects are new to each view, as shared memory has them for this revision */
     private ?array $counts = null;
 
+    /** @var list<Copying>|null */
+    private ?array $copyings = null;
+
     public function __construct(private readonly Bench $bench) {}
 
     /** What a view knows. */
     public function known(View $view): Known
     {
-        return $this->known[$view->no] ??= $view->known($this->bench->layers(), $this->bench->tags());
+        $project = $this->bench->project;
+        $knowsAll = ($view->known_object ?? PHP_INT_MAX) >= $project->next_object - 1;
+
+        return $this->known[$view->no] ??= $view->known(
+            $this->bench->layers(),
+            $this->bench->tags(),
+            $knowsAll ? [] : ($this->copyings ??= $project->copyings()),
+        );
     }
 
     /** Rows of the objects that a view does not know. */

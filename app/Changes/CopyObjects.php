@@ -10,6 +10,7 @@ use App\Bench\Refused;
 use App\Changes\Edits\Edit;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\MembersEdit;
+use App\Models\Casts\Bytes;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Copies;
@@ -70,6 +71,12 @@ final class CopyObjects extends Command
         $new = new NewObjects($bench->project);
         $first = $bench->project->next_object;
         $this->copies = $this->make($new, $roots, $first);
+        DB::table('copyings')->insert([
+            'project_id' => $bench->project->id,
+            'first_no' => $first,
+            'last_no' => $bench->project->next_object - 1,
+            'originals' => Bytes::write(pack('V*', ...array_column($this->originals, 'number'))),
+        ]);
         $this->edits = new Edits([$new->step(), ...$this->memberships($first)]);
         $this->onDesks($first);
         $this->title =

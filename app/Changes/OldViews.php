@@ -21,6 +21,7 @@ use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
 use VineShelf\Views\AsItWas;
+use VineShelf\Views\Copying;
 use VineShelf\Views\Differing;
 use VineShelf\Views\Holding;
 use VineShelf\Views\Regrouping;
@@ -47,6 +48,9 @@ final class OldViews
      * @var array<int, array<string, array{string, string}>>
      */
     public array $asItWas = [];
+
+    /** @var list<Copying>|null */
+    private ?array $copyings = null;
 
     /**
      * @param list<View>  $views
@@ -114,7 +118,7 @@ final class OldViews
 
     private function hold(View $view, Shift $shift, Regrouping $regrouping): void
     {
-        $known = $view->known($this->organizers->layers, $this->organizers->tags);
+        $known = $view->known($this->organizers->layers, $this->organizers->tags, $this->copyings ??= $this->project->copyings());
         $counted = $known->newcomerRows($shift->before, $view->settings())->or($shift->gone)->not();
         $alone = $view->isolation() ?? Isolation::none();
         $before = $now = $kept = [];

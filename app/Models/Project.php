@@ -8,7 +8,9 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Views\Copying;
 
 /**
  * One model being organized.
@@ -75,6 +77,17 @@ final class Project extends Model
     public function layers(): HasMany
     {
         return $this->hasMany(Layer::class);
+    }
+
+    /** @return list<Copying> what was ever copied, the first first */
+    public function copyings(): array
+    {
+        $rows = DB::table('copyings')->where('project_id', $this->id)->orderBy('first_no')->get()->all();
+
+        return array_map(
+            static fn (\stdClass $row): Copying => new Copying((int) $row->first_no, (int) $row->last_no, Casts\Bytes::read($row->originals)),
+            array_values($rows),
+        );
     }
 
     /** @return HasMany<View, $this> */

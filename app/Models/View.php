@@ -16,6 +16,7 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\Members;
 use VineShelf\Section\Section;
 use VineShelf\Tags\TagTree;
+use VineShelf\Views\Copying;
 use VineShelf\Views\Facet;
 use VineShelf\Views\Known;
 
@@ -164,8 +165,12 @@ final class View extends Model implements Shelved
         return $this->section === null ? null : Section::fromArray($this->section);
     }
 
-    /** What the view knew when it was kept, updated or last reviewed. */
-    public function known(LayerTree $layers, TagTree $tags): Known
+    /**
+     * What the view knew when it was kept, updated or last reviewed.
+     *
+     * @param list<Copying> $copyings of the project, the first first
+     */
+    public function known(LayerTree $layers, TagTree $tags, array $copyings): Known
     {
         $numbers = $this->known_layers;
         if ($numbers === null) {
@@ -182,6 +187,7 @@ final class View extends Model implements Shelved
             array_fill_keys($this->known_folders ?? array_keys($tags->tree->folders), true),
             $this->known_object ?? PHP_INT_MAX >> 8,
             $this->strangers(),
+            $copyings,
         );
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace VineShelf\Views;
 
 use VineShelf\Layers\Layer;
+use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
@@ -17,8 +18,15 @@ final readonly class Known
      * @param array<int, true> $folders   folders of tags, by number
      * @param int              $object    the newest object
      * @param Bits             $strangers numbers of older objects that were away when it was kept, and came back later
+     * @param list<Copying>    $copyings  what was copied since, the first first
      */
-    public function __construct(public array $layers, public array $folders, public int $object, public Bits $strangers) {}
+    public function __construct(
+        public array $layers,
+        public array $folders,
+        public int $object,
+        public Bits $strangers,
+        public array $copyings = [],
+    ) {}
 
     public function layer(int $number): bool
     {
@@ -30,16 +38,40 @@ final readonly class Known
         return isset($this->folders[$number]);
     }
 
-    /** Numbers of the objects that the view has nothing to say about yet: those that it does not know, and nobody has set in it. */
+    /** Numbers of the objects that the view has nothing to say about yet: those that it does not know, that are no copies of what it knows, and that nobody has set in it. */
     public function newcomers(Scene $scene, Settings $set): Bits
     {
         $last = intdiv(strlen($scene->column('rows')), 4) - 1;
         $numbers = $this->object < $last ? Bits::ofRanges($last, [[$this->object + 1, $last]]) : Bits::none(max(0, $last));
         $numbers = $numbers->with($this->strangers);
+        $lowered = Bits::none(max(0, $last));
         foreach ([$set->objects, $set->objectsAlone] as $objects) {
-            foreach ($objects as $those) {
+            foreach ($objects as $rung => $those) {
                 $numbers = $numbers->less($those);
+                $lowered = $rung < Rung::Full->value ? $lowered->with($those) : $lowered;
             }
+        }
+
+        return $this->withoutCopies($numbers, $lowered);
+    }
+
+    /**
+     * A copy is as old as what it is a copy of, unless that is lower in the view by a setting of its own, which the copy does not have.
+     *
+     * @param Bits $numbers of newcomers
+     * @param Bits $lowered numbers of objects
+     */
+    private function withoutCopies(Bits $numbers, Bits $lowered): Bits
+    {
+        $isIn = static fn (Bits $bits, int $number): bool => $number <= $bits->length && $bits->has($number);
+        foreach ($this->copyings as $copying) {
+            $known = [];
+            foreach ($copying->after($this->object) as $copy => $original) {
+                if ($isIn($numbers, $copy) && ! $isIn($numbers, $original) && ! $isIn($lowered, $original)) {
+                    $known[] = $copy;
+                }
+            }
+            $numbers = $known === [] ? $numbers : $numbers->less(Bits::ofRows(end($known), $known));
         }
 
         return $numbers;

@@ -7,17 +7,22 @@ namespace Tests\Core;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainView;
+use Tests\Core\Support\RandomForest;
 use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
+use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\Scene;
+use VineShelf\Scene\SceneBuilder;
 use VineShelf\Views\Applied;
 use VineShelf\Views\Around;
 use VineShelf\Views\AsItWas;
+use VineShelf\Views\Copying;
 use VineShelf\Views\Differing;
 use VineShelf\Views\Holding;
+use VineShelf\Views\Known;
 use VineShelf\Views\Shift;
 
 /** Old views while people sort: what they show is compared with the rules in words, object by object. */
@@ -108,6 +113,50 @@ final class ViewsTest extends TestCase
             Bits::none($before->count()),
             array_values($tags),
         );
+    }
+
+    /** What a view knows of copies, told object by object as it would be on paper. */
+    public function test_copies_are_as_old_as_what_they_are_copies_of_unless_that_is_lower_in_the_view(): void
+    {
+        for ($seed = 0; $seed < 60; $seed++) {
+            mt_srand($seed);
+            $last = $known = mt_rand(4, 20);
+            $of = $copyings = [];
+            for ($times = mt_rand(1, 4); $times > 0; $times--) {
+                $first = $last + 1;
+                $originals = (array) array_rand(range(0, $last - 1), mt_rand(2, min(4, $last)));
+                sort($originals);
+                foreach (range(1, mt_rand(1, 3)) as $_) {
+                    foreach ($originals as $at) {
+                        $of[++$last] = $at + 1;
+                    }
+                }
+                $copyings[] = new Copying($first, $last, pack('V*', ...array_map(static fn (int $at): int => $at + 1, $originals)));
+                $last += mt_rand(0, 2);
+            }
+            $own = $alone = [];
+            foreach (range(1, $last) as $number) {
+                if (mt_rand(0, 5) === 0) {
+                    mt_rand(0, 1) === 0 ? ($own[$number] = mt_rand(0, 5)) : ($alone[$number] = mt_rand(0, 4));
+                }
+            }
+            $all = array_fill_keys(range(1, $last), 0);
+            $scene = new Scene(new ColumnsInMemory(SceneBuilder::columns($all, array_fill_keys(range(1, $last), 1), $all, [], [])));
+            $strangers = Bits::ofRows($known, mt_rand(0, 1) === 0 ? [] : [mt_rand(1, $known)]);
+            $found = (new Known([], [], $known, $strangers, $copyings))->newcomers($scene, RandomForest::settings([], $own, [], [], [], $alone));
+            $new = [];
+            foreach (range(1, $last) as $number) {
+                $isSet = isset($own[$number]) || isset($alone[$number]);
+                $original = $number > $known ? $of[$number] ?? null : null;
+                $isOld = $original === null
+                    ? $number <= $known && ! $strangers->has($number)
+                    : ! in_array($original, $new, true) && ($own[$original] ?? $alone[$original] ?? 5) === 5;
+                if (! $isSet && ! $isOld) {
+                    $new[] = $number;
+                }
+            }
+            self::assertSame($new, $found->rows(), "seed $seed");
+        }
     }
 
     /** @return array<int, int> by object number */

@@ -212,13 +212,7 @@ final class NestingTest extends ProjectTestCase
                 ->at($this->bench()->scene()->row($a)) === 5,
         );
         $this->send('POST', 'objects/copy', ['keys' => "O$a"])->assertOk();
-        $copies =
-            $this->bench()
-                ->scene()
-                ->end($this->bench()->scene()->row($a)) -
-            $this->bench()->scene()->row($a) +
-            1;
-        self::assertSame($copies, $this->bench()->newTo()->rows($view())->count());
+        self::assertSame(0, $this->bench()->newTo()->rows($view())->count(), 'a copy is as old as its original');
         self::assertSame(
             5,
             $this->bench()

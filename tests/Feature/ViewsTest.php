@@ -146,6 +146,37 @@ final class ViewsTest extends ProjectTestCase
         $this->send('POST', 'undo')->assertSee('3 new');
     }
 
+    public function test_copies_are_not_new_to_views_that_show_what_they_are_copies_of(): void
+    {
+        [$shown, $hidden] = $this->project->objects()->where('kind', 1)->orderByDesc('no')->limit(2)->pluck('no')->all();
+        $this->send('POST', 'rungs', ['keys' => "O$hidden", 'rung' => 0]);
+        $this->send('POST', 'views', ['name' => 'Before', 'keep_rungs' => 1]);
+        $this->send('POST', 'rungs', ['keys' => "O$hidden", 'rung' => 5]);
+        $first = $this->project->refresh()->next_object;
+        $new = fn (): int => $this->bench()->newTo()->count($this->saved('Before'));
+        $this->send('POST', 'objects/copy', ['keys' => "O$shown"])->assertOk();
+        self::assertSame(0, $new());
+        $this->send('POST', 'objects/copy', ['keys' => "O$first,O$hidden", 'way' => 'row', 'count' => 3, 'x' => 1])->assertOk();
+        self::assertSame(3, $new(), 'copies of what the view hides');
+        $this->send('POST', 'views/1/apply')->assertSee('3 new');
+        $rungs = fn (): array => array_map(
+            fn (int $number): int => $this->bench()->inEffect()->rungs()->at($this->bench()->scene()->row($number)),
+            range($first, $this->project->refresh()->next_object - 1),
+        );
+        self::assertEqualsCanonicalizing([5, 5, 5, 5, 0, 0, 0], $rungs());
+        // Taken back, kept anew meanwhile, and done again: the view still knows what it is a copy of.
+        $this->send('POST', 'undo');
+        $this->send('POST', 'undo');
+        self::assertSame(0, $new());
+        $this->send('POST', 'redo');
+        $this->send('POST', 'redo');
+        self::assertSame(3, $new());
+        // What stands apart from copies is new as before.
+        $this->send('POST', 'objects/group', ['keys' => "O$first", 'name' => 'Row']);
+        self::assertSame(3, $new());
+        $this->assertIndexTrue($this->project);
+    }
+
     public function test_filing_under_what_a_view_knows_is_counted_and_can_be_kept_as_before(): void
     {
         $seats = $this->layer($this->project, '51 Seats');
