@@ -310,6 +310,84 @@ final class GesturesTest extends BrowserTestCase
         return static fn () => $browser->js('window.letGo()');
     }
 
+    public function test_the_card_keeps_its_actions_in_sight_and_leaves_clear_what_was_just_picked(): void
+    {
+        $browser = $this->workbench(tall: true);
+        $browser->size(1024, 800);
+        $browser->js('shelfBench.canvas.viewpoint.set({ eye: [15, -14, 9], target: [18, 10, 0], fov: 55 }, true)');
+        $browser->settled();
+        $found = $browser->js(
+            'const { canvas } = shelfBench, { clientWidth: wide, clientHeight: high } = canvas.element;'.
+                'for (let x = 40; x < wide - 80; x += 12) for (let y = high - 130; y > high - 260; y -= 12) '.
+                'if (canvas.painter.numberAt(x, y) && !canvas.isGuarded(canvas.painter.numberAt(x, y))) return [x, y]; return null',
+        );
+        self::assertIsArray($found, 'nothing to pick where the card stands');
+        [$x, $y] = $found;
+        $isClear = fn (): mixed => $browser->js(
+            'const { left, top } = shelfBench.canvas.element.getBoundingClientRect(), [x, y] = [left + arguments[0], top + arguments[1]];'.
+                'const card = document.querySelector(".card").getBoundingClientRect();'.
+                'return x < card.left || x > card.right || y < card.top || y > card.bottom',
+            $x,
+            $y,
+        );
+        // Folded, unfolded, and for the next pick while it is: what was picked is not under it.
+        $browser->clickCanvas($x, $y)->waitForText('#card', 'triangles');
+        $browser->waitUntil('return shelfBench.picked > 0', 'nothing is picked');
+        self::assertTrue($isClear());
+        $browser->press('j')->waitFor('#details .details-list');
+        $acts = 'const card = document.querySelector(".card").getBoundingClientRect(); return [".card-acts", ".details-acts", ".card h2"].every('.
+            '(part) => { const at = document.querySelector(part).getBoundingClientRect(); return at.top >= card.top && at.bottom <= card.bottom })'.
+            ' && card.bottom < innerHeight';
+        $browser->waitUntil($acts, 'its actions are out of sight');
+        self::assertTrue($isClear());
+        self::assertTrue($browser->js('const list = document.querySelector(".details-list"); return list.scrollHeight > list.clientHeight'));
+        // What is picked elsewhere lets it stand in its own corner.
+        $browser->js('document.querySelector("#lens-objects").dispatchEvent(new PointerEvent("pointerdown", { bubbles: true }))');
+        $browser->js('shelfBench.pick({ found: 1, words: "seat", mode: "replace" })');
+        $browser->waitUntil('return document.querySelector("#card").className.trim() === "is-unfolded"', 'it stays aside');
+        $browser->waitUntil($acts, 'its actions are out of sight');
+        self::assertSame([], $browser->complaints());
+    }
+
+    public function test_a_wrong_file_is_answered_in_its_dialog_a_colour_opens_at_its_swatch_and_comparing_tints_nothing_by_itself(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        $browser->js('return shelfBench.server.ask("POST", "/views", { name: "Before", keep_rungs: 1 })');
+        $browser->js('shelfBench.command("grid-read")');
+        $file = (string) tempnam(sys_get_temp_dir(), 'shelf-sheet');
+        foreach (['no grid at all', '', "Row,Number,Name,Before\nlayer,5,Roof,Halfway\n"] as $at => $text) {
+            file_put_contents($file, $text);
+            $browser->waitFor('#sheet-file')->find('#sheet-file')->sendKeys($file);
+            $browser->waitForText('#dialog .error', ['has to begin with Row', 'The file is empty', 'line 2'][$at]);
+            self::assertTrue($browser->js('return document.querySelector("#dialog").open && !document.querySelector("#dialog .error").hidden'));
+        }
+        file_put_contents($file, "Row,Number,Name,Before\nlayer,5,Roof,Ghost\n");
+        $browser->find('#sheet-file')->sendKeys($file);
+        $browser->waitForText('#dialog', 'cell changes');
+        unlink($file);
+        $browser->press('Escape');
+
+        // The colour is chosen at the swatch of the row.
+        $browser->js('shelfBench.menus.colour(document.querySelector("#row-L5"), () => 0)');
+        [$left, $top] = (array) $browser->js(
+            'const [input, swatch] = ["#row-colour", "#row-L5 .swatch"].map((of) => document.querySelector(of).getBoundingClientRect());'.
+                'return [input.left - swatch.left, input.top - swatch.bottom]',
+        );
+        self::assertEqualsWithDelta([0, 0], [$left, $top], 1);
+        $browser->js('document.getElementById("row-colour").remove()');
+
+        // Looking at a comparison leaves the canvas as it is.
+        $browser->js('return shelfBench.server.ask("POST", "/tint", { by: "layer" })');
+        $tint = $browser->js('return document.querySelector("#canvas-state").textContent');
+        $browser->js('shelfBench.command("compare")');
+        $browser->waitFor('[data-compare]')->press('Escape')->waitUntil('return !document.querySelector("#dialog").open', 'it stays');
+        self::assertSame($tint, $browser->js('return document.querySelector("#canvas-state").textContent'));
+        self::assertStringContainsString('Layer', (string) $browser->js('return document.querySelector("#legend").textContent'));
+        // Refusals, and a colour that nobody has clicked for.
+        $other = array_filter($browser->complaints(), static fn (string $said): bool => preg_match('~422|User activation~', $said) !== 1);
+        self::assertSame([], array_values($other));
+    }
+
     public function test_two_windows_are_two_lists_and_a_doubled_one_goes_its_own_way(): void
     {
         $browser = $this->workbench(drawn: false, tall: true);

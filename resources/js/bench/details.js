@@ -11,13 +11,17 @@ export class Details {
         this.card = /** @type {HTMLElement} */ (document.getElementById('card'));
         /** Where in the canvas something was picked last; none once something else was touched. @type {{x: number, y: number} | null} */
         this.picked = null;
+        this.wanted = false;
         this.card.addEventListener('click', (event) => this.click(/** @type {HTMLElement} */ (event.target)));
-        this.bench.canvas.element.addEventListener('shelf:pick', (event) => (this.picked = /** @type {CustomEvent} */ (event).detail));
+        this.bench.canvas.element.addEventListener('shelf:pick', (event) => {
+            this.picked = /** @type {CustomEvent} */ (event).detail;
+            this.wanted = false;
+        });
         const elsewhere = (/** @type {Event} */ { target }) => {
             if (!(target instanceof Node && bench.canvas.element.contains(target))) this.picked = null;
         };
         addEventListener('pointerdown', elsewhere, true);
-        addEventListener('keydown', elsewhere, true);
+        bench.ledger.rows.addEventListener('keydown', elsewhere);
     }
 
     get place() {
@@ -27,6 +31,8 @@ export class Details {
     toggle() {
         this.open = !this.open;
         this.asked = undefined;
+        // Who unfolds it wants to see it, wherever there is room.
+        this.wanted = this.open;
         return this.show();
     }
 
@@ -48,25 +54,27 @@ export class Details {
         place.innerHTML = html;
         this.settle();
         await this.bench.portrait.draw(place);
+        this.settle();
     }
 
     /** The card may have come anew: it is as open as it was. */
     settle() {
         const { place } = this;
         if (!place) return;
-        const card = /** @type {HTMLElement} */ (this.card.querySelector('.card'));
+        const { classList } = this.card;
         // The first place that leaves clear what was just picked; folded where it would be covered all the same.
-        for (const isOpen of this.open ? [true, false] : [false]) {
+        this.card.style.setProperty('--card-clear', this.picked ? `${Math.max(250, this.picked.y - CLEAR - 1)}px` : '100%');
+        for (const isOpen of this.open ? (this.wanted ? [true] : [true, false]) : [false]) {
             place.hidden = !isOpen;
             this.card.querySelector('.unfold-card')?.setAttribute('aria-expanded', String(isOpen));
-            this.card.classList.toggle('is-unfolded', isOpen);
+            classList.toggle('is-unfolded', isOpen);
             for (const corner of this.corners()) {
-                card.classList.remove('is-right', 'is-high');
-                if (corner !== '') card.classList.add(corner);
-                if (!this.covers(card)) return;
+                classList.remove('is-right', 'is-high');
+                if (corner !== '') classList.add(corner);
+                if (!this.covers()) return;
             }
         }
-        card.classList.remove('is-right', 'is-high');
+        classList.remove('is-right', 'is-high');
     }
 
     /** Where the card may stand now, its own corner first. */
@@ -80,9 +88,10 @@ export class Details {
         ];
     }
 
-    /** Whether it lies over what was just picked. @param {HTMLElement} card */
-    covers(card) {
-        if (this.picked === null) return false;
+    /** Whether the card lies over what was just picked. */
+    covers() {
+        const card = this.card.querySelector('.card');
+        if (this.picked === null || !card) return false;
         const at = card.getBoundingClientRect();
         const { left, top } = this.bench.canvas.element.getBoundingClientRect();
         const [x, y] = [this.picked.x + left, this.picked.y + top];
