@@ -133,6 +133,7 @@ final class TakeIn implements ShouldQueue
             $index === null ? $scenes->build($project) : $scenes->keepBuilt($project, $index);
             $staging->letGo();
             Ripen::dispatch($project->id);
+            DrawProject::dispatch($project->id, $import->user_id);
             Coarsen::dispatch($project->id);
         } catch (\Throwable $error) {
             Log::warning('What follows an import was cut short; it is made up for when it is asked for.', [

@@ -43,6 +43,9 @@ use VineShelf\Views\Copying;
  */
 final class Project extends Model
 {
+    /** How files of pictures end that no canvas has made. */
+    public const DRAWN = 'drawn.png';
+
     protected $guarded = [];
 
     protected $casts = ['origin' => 'array', 'sorts_what_comes' => 'boolean'];
@@ -77,6 +80,12 @@ final class Project extends Model
     public function layers(): HasMany
     {
         return $this->hasMany(Layer::class);
+    }
+
+    /** Whether no canvas has shown it yet: it has no picture, or one that was drawn without. */
+    public function wantsPicture(): bool
+    {
+        return $this->picture === '' || str_ends_with($this->picture, '.'.self::DRAWN);
     }
 
     /** @return list<Copying> what was ever copied, the first first */

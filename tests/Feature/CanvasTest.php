@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Jobs\DrawProject;
 use App\Models\Casts\Bytes;
 use App\Models\ProjectObject;
+use Illuminate\Support\Facades\Storage;
 use Illuminate\Testing\TestResponse;
 use Tests\Core\Support\Gltf;
 use Tests\Core\Support\Node;
@@ -95,6 +97,24 @@ final class CanvasTest extends ProjectTestCase
     {
         $png = static fn (int $shade): string => 'data:image/png;base64,'.base64_encode("\x89PNG\r\n\x1a\n".chr($shade));
         $this->get($this->path('picture'))->assertNotFound();
+        // One that nobody has opened is drawn without a canvas; what a canvas sends takes its place.
+        (new DrawProject($this->project->id, $this->ida->id))->handle();
+        $drawn = $this->get($this->path('picture'))->assertOk()->assertHeader('Content-Type', 'image/png');
+        $image = imagecreatefromstring((string) Storage::disk('local')->get($this->project->refresh()->picture));
+        \assert($image !== false);
+        self::assertSame([248, 148], [imagesx($image), imagesy($image)]);
+        // The site is green, beside it and above it there is nothing, and it goes from one side nearly to the other.
+        $ground = [];
+        for ($x = 0; $x < 248; $x++) {
+            for ($y = 0; $y < 148; $y++) {
+                $colour = imagecolorat($image, $x, $y);
+                $colour === 0xe9e4d8 || ($ground[$x] = true);
+            }
+        }
+        self::assertSame(0xe9e4d8, imagecolorat($image, 3, 3));
+        self::assertGreaterThan(160, count($ground));
+        self::assertSame(0, count(array_intersect(array_keys($ground), [0, 1, 246, 247])));
+        self::assertStringContainsString('data-wants-picture="1"', (string) $this->get($this->path(''))->getContent());
         $this->send('POST', 'picture', ['picture' => $png(40)])->assertNoContent();
         $first = $this->get($this->path('picture'))->assertOk()->getContent();
         $this->send('POST', 'picture', ['picture' => $png(200)])->assertNoContent();

@@ -52,10 +52,10 @@ final class KeptFileController
     public function keepProjectPicture(Request $request, Project $project): Response
     {
         $picture = ViewPicture::of($request, $project, 'picture');
-        if ($picture !== null && $project->picture === '') {
+        if ($picture !== null && $project->wantsPicture()) {
             Project::query()
                 ->whereKey($project->id)
-                ->where('picture', '')
+                ->where('picture', $project->picture)
                 ->update(['picture' => $picture->file()]);
         }
 

@@ -53,7 +53,7 @@
         data-budget="{{ $budget }}"
         data-smoothing="{{ config('shelf.smoothing') }}"
         data-may-change="{{ $bench->mayChange() ? 1 : 0 }}"
-        data-wants-picture="{{ $bench->mayChange() && $project->picture === '' ? 1 : 0 }}"
+        data-wants-picture="{{ $bench->mayChange() && $project->wantsPicture() ? 1 : 0 }}"
         style="--tracks: {{ $bench->arrangement()->tracks() }}"
     >
         <section class="ledger" aria-label="Ledger">
