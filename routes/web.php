@@ -86,6 +86,7 @@ Route::prefix('/shown/{token}')
 Route::middleware('auth')->group(function (): void {
     Route::redirect('/', '/projects');
     Route::post('/sign-out', [SessionController::class, 'destroy'])->name('sign-out');
+    Route::post('/hints', [SessionController::class, 'hint'])->name('hints');
     Route::post('/theme', [SessionController::class, 'theme'])->name('theme');
     Route::get('/projects', [ProjectController::class, 'index'])->name('projects');
     Route::get('/imports/room', [ImportController::class, 'room'])

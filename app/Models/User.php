@@ -16,14 +16,18 @@ use Illuminate\Foundation\Auth\User as Authenticatable;
  * @property string $email
  * @property string $password
  * @property string $theme "auto", "light" or "dark"
+ * @property string $hints names of those that were not closed or followed yet, with spaces between
  */
 final class User extends Authenticatable
 {
-    protected $fillable = ['name', 'email', 'password', 'theme'];
+    /** Hints of a first visit: where to hide, where to pick, where to keep. */
+    public const HINTS = ['hide', 'pick', 'keep'];
+
+    protected $fillable = ['name', 'email', 'password', 'theme', 'hints'];
 
     protected $hidden = ['password', 'remember_token'];
 
-    protected $attributes = ['theme' => 'auto'];
+    protected $attributes = ['theme' => 'auto', 'hints' => ''];
 
     protected $casts = ['password' => 'hashed'];
 
@@ -37,6 +41,12 @@ final class User extends Authenticatable
     public function imports(): HasMany
     {
         return $this->hasMany(Import::class);
+    }
+
+    /** @return list<string> hints that are still to be shown */
+    public function hintsLeft(): array
+    {
+        return array_values(array_intersect(self::HINTS, explode(' ', $this->hints)));
     }
 
     /** Up to two letters that stand for the person. */

@@ -388,6 +388,48 @@ final class GesturesTest extends BrowserTestCase
         self::assertSame([], array_values($other));
     }
 
+    public function test_three_hints_of_a_first_visit_are_gone_for_good_once_closed_or_followed(): void
+    {
+        $person = $this->arrival();
+        $of = static fn (string $name): string => (string) getenv("DB_$name");
+        $database = new \PDO("pgsql:host={$of('HOST')};port={$of('PORT')};dbname={$of('DATABASE')}", $of('USERNAME'), $of('PASSWORD'));
+        $database->exec("UPDATE users SET hints = 'hide pick keep' WHERE id = (SELECT max(id) FROM users)");
+        $browser = $this->browser(tall: true)->as($person)->visit($person->takeIn(self::demoFile()));
+        $browser->waitUntil('return window.shelfBench?.canvas.loading === false', 'the workbench does not open');
+        $browser->js('shelfBench.canvas.frame = shelfBench.canvas.open = () => {}');
+        $shown = static fn (): mixed => $browser->js(
+            'return [...document.querySelectorAll("[data-hint]:not([hidden])")].map(({ dataset }) => dataset.hint)',
+        );
+        // An empty shelf says itself what it is for.
+        self::assertSame(['hide', 'pick'], $shown());
+        self::assertNoFindings($browser, 'hints');
+        $browser->js('return shelfBench.server.ask("POST", "/views", { name: "Before", keep_rungs: 1 })');
+        $browser->waitUntil('return document.querySelectorAll("[data-hint]:not([hidden])").length === 3', 'where to keep is not said');
+        // Each stands beside what it is about, and over none of it.
+        self::assertSame(
+            [true, true, true],
+            $browser->js(
+                'return ["#rows .row:nth-child(2) .rung", "#rows .row:nth-child(5) .count", "#shelf .keep button"].map((of, at) => {'.
+                    'const [a, b] = [document.querySelector(of), document.querySelectorAll("[data-hint]")[at]].map((e) => '.
+                    'e.getBoundingClientRect()); return b.left > a.right && b.top < a.bottom && b.bottom > a.top })',
+            ),
+        );
+        [$x, $y] = $browser->middleOf('#row-L5 .rung');
+        $browser->clickAt($x, $y)->waitUntil('return !document.querySelector("[data-hint=hide]")', 'hiding leaves its hint');
+        $browser->js('document.querySelector("[data-hint=pick] button").focus()');
+        $browser->press('Enter')->waitUntil('return !document.querySelector("[data-hint=pick]")', 'it is not closed by key');
+        $browser->waitUntil('return performance.getEntriesByType("resource").filter(({ name }) => name.endsWith("/hints")).length > 1', '');
+        $browser->js('location.reload()');
+        $browser->waitUntil('return window.shelfBench?.canvas.loading === false', 'the workbench does not open')->waitFor('[data-hint]');
+        self::assertSame(['keep'], $shown());
+        $browser->js('shelfBench.canvas.frame = shelfBench.canvas.open = () => {}');
+        $browser->press('v')->waitFor('#view-name')->type('#view-name', 'After')->press('Enter')->waitForText('#shelf', 'After');
+        self::assertSame([], $shown());
+        $browser->waitUntil('return performance.getEntriesByType("resource").some(({ name }) => name.endsWith("/hints"))', '');
+        self::assertSame('', $database->query('SELECT hints FROM users ORDER BY id DESC LIMIT 1')?->fetchColumn());
+        self::assertSame([], $browser->complaints());
+    }
+
     public function test_two_windows_are_two_lists_and_a_doubled_one_goes_its_own_way(): void
     {
         $browser = $this->workbench(drawn: false, tall: true);

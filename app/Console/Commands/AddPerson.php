@@ -29,7 +29,7 @@ final class AddPerson extends Scripted
         }
         $given = $this->option('password');
         $password = is_string($given) && $given !== '' ? $given : Str::password(16, symbols: false);
-        User::query()->create(['name' => $name, 'email' => $email, 'password' => $password]);
+        User::query()->create(['name' => $name, 'email' => $email, 'password' => $password, 'hints' => implode(' ', User::HINTS)]);
         $this->line("$email can sign in".($password === $given ? '.' : " with the password $password"));
 
         return self::SUCCESS;

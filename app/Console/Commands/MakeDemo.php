@@ -22,7 +22,7 @@ final class MakeDemo extends Scripted
     {
         $person = User::query()->firstOrCreate(
             ['email' => config('shelf.demo.email')],
-            ['name' => 'Ida Keller', 'password' => config('shelf.demo.password')],
+            ['name' => 'Ida Keller', 'password' => config('shelf.demo.password'), 'hints' => implode(' ', User::HINTS)],
         );
         if (! $this->option('force') && ($person->projects()->exists() || $person->imports()->exists())) {
             return self::SUCCESS;

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Models\User;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Hash;
 use Illuminate\Support\Facades\RateLimiter;
@@ -68,6 +69,18 @@ final class SessionController
         $request->session()->regenerateToken();
 
         return redirect()->route('sign-in');
+    }
+
+    /** A hint of the first visit was closed, or followed: it does not come again. */
+    public function hint(Request $request): Response
+    {
+        $hint = $request->validate(['hint' => ['required', 'in:'.implode(',', User::HINTS)]])['hint'];
+        $person = $request->user();
+        if ($person instanceof User) {
+            $person->update(['hints' => implode(' ', array_diff($person->hintsLeft(), [$hint]))]);
+        }
+
+        return response()->noContent();
     }
 
     public function theme(Request $request): RedirectResponse

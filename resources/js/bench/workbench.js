@@ -15,6 +15,7 @@ import { listenToExports } from './exporting.js';
 import { explain, listenToFailures, listenToLoss, sayUnable } from './failures.js';
 import { Finder } from './finder.js';
 import { listenToLedger } from './gestures.js';
+import { Hints } from './hints.js';
 import { inflated } from './inflated.js';
 import { keyOf } from './keys.js';
 import { Ledger } from './ledger.js';
@@ -115,6 +116,7 @@ export class Workbench {
         listenToWideDialog(this, this.dialogs.element);
         widen(this);
         this.addFile = new AddFile(this);
+        new Hints(this);
         this.isAlone = element.classList.contains('ledger-alone');
         this.readState().then(() => (this.isAlone ? undefined : this.canvas.load(this.looking.remembered())));
         new MutationObserver(() => this.readState()).observe(/** @type {HTMLElement} */ (document.getElementById('canvas-state')), {

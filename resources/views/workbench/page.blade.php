@@ -292,6 +292,7 @@
         <section class="shelf" id="shelf" aria-label="Shelf of views">@include ('workbench.shelf')</section>
         <div class="menu" id="row-menu" popover role="menu" aria-label="Row"></div>
         <div class="menu unfolded" id="unfolded" popover="manual" role="menu" aria-label="Rungs"></div>
+        @unless ($isAlone) @include ('workbench.hints') @endunless
     </main>
     <p id="busy" class="busy" role="status" hidden></p>
     <div id="message" class="message" role="status" aria-live="polite"></div>
