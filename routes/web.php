@@ -270,6 +270,8 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/tag', [TagController::class, 'tag'])->name('tag');
             Route::get('/sets/new', [SetController::class, 'create'])->name('sets.create');
             Route::post('/sets', [SetController::class, 'store'])->name('sets.store');
+            Route::get('/sets/{set}/join', [SetController::class, 'askJoin'])->name('sets.join.ask');
+            Route::post('/sets/{set}/join', [SetController::class, 'join'])->name('sets.join');
             Route::post('/sets/{set}/members', [SetController::class, 'members'])->name('sets.members');
             Route::get('/file', [FilingController::class, 'choose'])->name('file.choose');
             Route::post('/file', [FilingController::class, 'file'])->name('file');

@@ -118,9 +118,10 @@ final class KeptSets implements KnownSets
                 ...array_map(self::shelved(...), $organizers->tags->all()),
                 ...array_map(self::folder(...), array_values($organizers->tags->tree->folders)),
             ])),
-            Stands::SETS => ($this->trees[$on] ??= self::text(
-                array_map(static fn (SelectionSet $set): array => [...self::shelved($set), $set->rule], $organizers->sets->all()),
-            )),
+            Stands::SETS => ($this->trees[$on] ??= self::text([
+                ...array_map(static fn (SelectionSet $set): array => [...self::shelved($set), $set->rule], $organizers->sets->all()),
+                ...array_map(self::folder(...), array_values($organizers->sets->tree->folders)),
+            ])),
             Stands::OWN => ($this->trees[$on] ??= self::text(
                 array_map(static fn (OwnValue $value): array => [$value->number, $value->property, $value->value], $organizers->own->all()),
             )),

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Bench\Bench;
+use App\Bench\Refused;
 use App\Changes\Edits\Edit;
 use App\Changes\Edits\Edits;
+use App\Changes\Edits\Places;
 use App\Changes\Edits\SourceEdit;
 use App\Models\Change;
 use App\Models\Project;
@@ -73,6 +75,10 @@ final class History
     {
         foreach ($steps as $step) {
             $step->apply($project);
+        }
+        $cycle = Places::cycleBy($project, $steps);
+        if ($cycle !== '') {
+            throw new Refused("A set would lead back to itself: $cycle.", 'name');
         }
         if ($views === null) {
             return;

@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Changes\Edits\Edit;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\OutOfStep;
+use App\Changes\Edits\Places;
 use App\Changes\Edits\RowEdit;
 use App\Models\Casts\Bytes;
 use App\Models\Change;
@@ -200,6 +201,10 @@ final readonly class Turning
             foreach ($steps as $step) {
                 $step->check($project);
                 $step->apply($project);
+            }
+            $cycle = Places::cycleBy($project, $steps);
+            if ($cycle !== '') {
+                throw OutOfStep::taken("a way from a set back to itself, $cycle,");
             }
 
             return $undo && $asRecorded ? $edits : $this->meetingViews($project, $change, new Edits($steps), $views, $undo);

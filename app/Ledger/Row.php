@@ -104,6 +104,7 @@ final readonly class Row
             $this->kind === 'kind' => 'kind:'.Kind::from($this->number())->label(),
             in_array($this->kind, ['layer', 'class', 'material', 'source', 'tag', 'set'], true) => "$this->kind=$quoted",
             $this->kind === 'folder' && $this->about?->holds === 'tags' => "tag=$quoted",
+            $this->kind === 'folder' && $this->about?->holds === 'sets' => "set=$quoted",
             default => '',
         };
     }

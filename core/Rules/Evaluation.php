@@ -111,10 +111,15 @@ final class Evaluation implements Visitor
     /** @return Bits|null the rows of the sets that a condition means; null when no set is called so */
     private function sets(TextIs $node): ?Bits
     {
-        $rows = null;
-        foreach ($this->names->sets($node) as $set) {
+        $sets = $this->names->sets($node);
+        if ($sets === null) {
+            return null;
+        }
+        // A folder without sets is there, and holds nothing.
+        $rows = Bits::none($this->facts->scene->count());
+        foreach ($sets as $set) {
             $found = ($this->set)($set);
-            $rows = $rows?->or($found->rows) ?? $found->rows;
+            $rows = $rows->or($found->rows);
             [$at, $length] = $this->rule->place($node);
             foreach ($found->remarks as $remark) {
                 $this->remarks[] = new Remark("In the set “{$set->name}”: $remark->sentence", $at, $length);

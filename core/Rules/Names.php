@@ -159,17 +159,10 @@ final readonly class Names
         return $numbers;
     }
 
-    /** @return list<SelectionSet> the sets that a condition means */
-    public function sets(TextIs $node): array
+    /** @return list<SelectionSet>|null the sets that a condition means, those of a folder that it names as well; null when there is neither */
+    public function sets(TextIs $node): ?array
     {
-        $pattern = new Pattern($node);
-
-        return array_values(
-            array_filter(
-                $this->organizers->sets->all(),
-                static fn (SelectionSet $set): bool => $pattern->resembles(mb_strtolower($set->name)),
-            ),
-        );
+        return $this->organizers->sets->called((new Pattern($node))->resembles(...));
     }
 
     private function drawnWith(Pattern $pattern): ?Bits

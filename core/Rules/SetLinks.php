@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace VineShelf\Rules;
 
-use VineShelf\Sets\SelectionSet;
 use VineShelf\Sets\SetTree;
 
 /** Which live sets refer to which sets. */
@@ -66,9 +65,9 @@ final class SetLinks
         $meant = [];
         foreach ($leaves as $leaf) {
             if ($leaf instanceof TextIs && ! $leaf->isProperty && $leaf->field === Field::Set->value) {
-                $pattern = new Pattern($leaf);
-                $called = static fn (SelectionSet $set): bool => $pattern->resembles(mb_strtolower($set->name));
-                $meant += array_fill_keys(array_keys(array_filter($this->sets->tree->members, $called)), true);
+                foreach ($this->sets->called((new Pattern($leaf))->resembles(...)) ?? [] as $set) {
+                    $meant[$set->number] = true;
+                }
             }
         }
 

@@ -143,6 +143,6 @@ final class Stands
     private function sets(TextIs $node): void
     {
         $this->on[self::SETS] = true;
-        array_map($this->set(...), $this->names->sets($node));
+        array_map($this->set(...), $this->names->sets($node) ?? []);
     }
 }

@@ -137,6 +137,9 @@ final readonly class Vocabulary
     private function sets(): array
     {
         $sets = [];
+        foreach ($this->organizers->sets->tree->folders as $folder) {
+            $sets[$folder->name] = 0;
+        }
         foreach ($this->organizers->sets->all() as $set) {
             $sets[$set->name] = $set->members;
         }

@@ -151,12 +151,29 @@ final class OrganizersTest extends TestCase
         mt_srand($seed);
         for ($round = 0; $round < 40; $round++) {
             $count = mt_rand(1, 7);
-            $sets = $links = [];
+            $sets = $links = $folders = $liesIn = [];
+            for ($folder = 1; $folder <= mt_rand(0, 3); $folder++) {
+                $liesIn["F$folder"] = mt_rand(0, $folder - 1);
+                $folders[] = new Folder($folder, Holds::Sets, $liesIn["F$folder"], $folder, "Folder $folder");
+            }
             for ($number = 1; $number <= $count; $number++) {
-                $to = array_values(array_filter(range(1, $count), static fn (): bool => mt_rand(0, 6) === 0));
-                $links[$number] = $to;
-                $rule = implode(' or ', ['kind:part', ...array_map(static fn (int $other): string => "set:=\"Set $other\"", $to)]);
-                $sets[] = new SelectionSet($number, 0, $number, "Set $number", str_replace(':=', '=', $rule));
+                $liesIn["M$number"] = mt_rand(0, count($folders));
+            }
+            for ($number = 1; $number <= $count; $number++) {
+                $to = array_values(array_filter(range(1, $count), static fn (): bool => mt_rand(0, 8) === 0));
+                $named = array_map(static fn (int $other): string => "set=\"Set $other\"", $to);
+                // A folder stands for the sets in it, at any depth.
+                if ($folders !== [] && mt_rand(0, 5) === 0) {
+                    $folder = mt_rand(1, count($folders));
+                    $named[] = "set=\"Folder $folder\"";
+                    foreach (range(1, $count) as $other) {
+                        for ($at = $liesIn["M$other"]; $at !== 0; $at = $liesIn["F$at"]) {
+                            $at === $folder && ($to[] = $other);
+                        }
+                    }
+                }
+                $links[$number] = array_values(array_unique($to));
+                $sets[] = new SelectionSet($number, $liesIn["M$number"], $number, "Set $number", implode(' or ', ['kind:part', ...$named]));
             }
             // Whoever can be reached from a set in at most as many steps as there are sets.
             $reach = $links;
@@ -167,7 +184,7 @@ final class OrganizersTest extends TestCase
             }
             $isCyclic =
                 array_filter($reach, static fn (array $to, int $from): bool => in_array($from, $to, true), ARRAY_FILTER_USE_BOTH) !== [];
-            $cycle = (new SetLinks(new SetTree([], $sets)))->cycle();
+            $cycle = (new SetLinks(new SetTree($folders, $sets)))->cycle();
             self::assertSame($isCyclic, $cycle !== null);
             if ($cycle !== null) {
                 self::assertSame($cycle[0], $cycle[count($cycle) - 1]);

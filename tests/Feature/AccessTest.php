@@ -15,7 +15,7 @@ use VineShelf\Layers\SortBy;
 final class AccessTest extends TestCase
 {
     /** Routes of a person's own, or of nobody's yet, that need no more than their group says. */
-    private const OWN = ['imports.room', 'projects', 'projects.store', 'imports.store', 'sign-out', 'theme'];
+    private const OWN = ['imports.room', 'projects', 'projects.store', 'imports.store', 'sign-out', 'theme', 'hints'];
 
     public function test_every_route_says_who_may_use_it(): void
     {

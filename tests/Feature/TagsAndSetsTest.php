@@ -94,6 +94,80 @@ final class TagsAndSetsTest extends ProjectTestCase
         $this->get($this->path('ledger').'?lens=sets&from=0&count=20')->assertSee('There is no set with “For the client”');
     }
 
+    public function test_sets_are_joined_to_a_set_and_a_folder_of_sets_stands_for_any_of_them(): void
+    {
+        foreach (['Seats' => 'layer:Seats kind:part', 'Lockers' => 'layer:Lockers', 'Coats' => 'layer:Changing'] as $name => $rule) {
+            $this->send('POST', 'sets', ['of' => 'rule', 'rule' => $rule, 'name' => $name])->assertOk();
+        }
+        $this->pick('layer:Cafe');
+        $this->send('POST', 'sets', ['of' => 'pick', 'name' => 'Picked'])->assertOk();
+        $rule = fn (int $set): ?string => $this->bench()->sets()->get($set)->rule;
+        $rooms = $this->counted('layer:Lockers or layer:Changing');
+
+        // A folder of sets is any of them, in rules, rows and words that are offered.
+        $this->send('POST', 'folders', ['holds' => 'sets', 'name' => 'Rooms', 'around' => 'E2,E3'])->assertOk();
+        self::assertSame($rooms, $this->counted('set:Rooms'));
+        self::assertSame($this->counted('layer:Seats kind:part'), $this->counted('set:Seats not set:Rooms'));
+        $this->get($this->path('ledger').'?lens=sets&from=0&count=20')->assertSee('data-condition="set=&quot;Rooms&quot;"', false);
+        $this->send('PATCH', 'rows/F1', ['name' => 'Dry rooms'])->assertOk();
+        self::assertSame($rooms, $this->counted('set="Dry rooms"'));
+        $this->send('POST', 'folders', ['holds' => 'sets', 'name' => 'Empty'])->assertOk();
+        self::assertSame(0, $this->counted('set:Empty'));
+        self::assertSame([], $this->bench()->find('set:Empty')->remarks);
+
+        // Joined to a live set by its rule, to a fixed one as they are now, or with it in a new one.
+        $this->get($this->path('sets/1/join').'?keys=F1')
+            ->assertOk()
+            ->assertSee('widen Seats by it')
+            ->assertSee('layer:Seats and kind:part or set="Dry rooms"')
+            ->assertDontSee('list what');
+        $this->send('POST', 'sets/1/join', ['keys' => 'F1', 'way' => 'or'])->assertSee('New rule for set Seats.');
+        self::assertSame(
+            $this->counted('(layer:Seats kind:part) or layer:Lockers or layer:Changing'),
+            $this->counted('set=Seats'),
+            (string) $rule(1),
+        );
+        $this->send('POST', 'sets/2/join', ['keys' => 'E4', 'way' => 'without'])->assertOk();
+        self::assertSame('layer:Lockers and not set="Picked"', $rule(2));
+        $this->send('POST', 'undo')->assertSee('Undone: New rule for set Lockers.');
+        $this->send('POST', 'sets/2/join', ['keys' => 'E4,E3', 'way' => 'and'])->assertOk();
+        self::assertSame('layer:Lockers and (set="Picked" or set="Coats")', $rule(2));
+        $this->send('POST', 'undo');
+        $cafe = $this->counted('set=Picked');
+        $this->get($this->path('sets/4/join').'?keys=E2')->assertSee('list what Lockers holds now in Picked')->assertDontSee('widen');
+        $this->send('POST', 'sets/4/join', ['keys' => 'E2', 'way' => 'listed'])->assertSee('Set Picked: add');
+        self::assertSame($cafe + $this->counted('layer:Lockers'), $this->counted('set=Picked'));
+        $this->send('POST', 'sets/4/join', ['keys' => 'E2,E3', 'way' => 'new', 'name' => 'All of it'])->assertSee('Keep live set All of it.');
+        self::assertSame('set="Picked" or set="Lockers" or set="Coats"', $rule(5));
+
+        // What would lead back is refused, whichever way it would come about: by rule, by moving, by name, by taking back.
+        $back = 'A set would lead back to itself';
+        $this->send('POST', 'sets/2/join', ['keys' => 'E1', 'way' => 'or'])->assertStatus(422)->assertSee('lead back to itself');
+        $this->send('POST', 'rows/move', ['keys' => 'E1', 'where' => 'into', 'mark' => 'F1'])->assertStatus(422)->assertSee($back);
+        $this->send('POST', 'folders', ['holds' => 'sets', 'name' => 'Around', 'around' => 'E1'])->assertOk();
+        $this->send('PATCH', 'rows/F3', ['name' => 'dry rooms'])->assertStatus(422);
+        $this->send('POST', 'rows/move', ['keys' => 'F3', 'where' => 'into', 'mark' => 'F1'])->assertStatus(422)->assertSee($back);
+        $this->send('PATCH', 'rows/E1', ['rule' => 'layer:Seats'])->assertOk();
+        $this->send('POST', 'rows/move', ['keys' => 'F3', 'where' => 'into', 'mark' => 'F1'])->assertOk();
+        $this->send('POST', 'undo', ['change' => $this->project->changes()->where('name', 'New rule for set Seats')->max('no')])
+            ->assertDontSee('Undone: New rule');
+
+        // Nothing that is no set is joined, nor a set to itself, nor in a way that it has not.
+        foreach (
+            [
+                ['sets/1/join', ['keys' => 'L5', 'way' => 'or']],
+                ['sets/1/join', ['keys' => 'E1', 'way' => 'or']],
+                ['sets/1/join', ['keys' => '', 'way' => 'or']],
+                ['sets/1/join', ['keys' => 'E4', 'way' => 'listed']],
+                ['sets/4/join', ['keys' => 'E1', 'way' => 'or']],
+                ['sets/4/join', ['keys' => 'E1', 'way' => 'new', 'name' => '']],
+                ['sets/99/join', ['keys' => 'E1', 'way' => 'new']],
+            ] as [$path, $values]
+        ) {
+            $this->send('POST', $path, $values)->assertStatus(422);
+        }
+    }
+
     public function test_forty_objects_come_to_three_tags_and_a_set_in_one_change(): void
     {
         foreach (['One', 'Two', 'Three'] as $tag) {

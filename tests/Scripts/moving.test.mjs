@@ -35,6 +35,13 @@ test('layers go before, into and after layers, but not before Unsorted, and tags
     assert.equal(where(tags, row('F2', 'Phases', { holds: 'tags' }), 0.5), 'into');
     assert.equal(where(tags, row('F2', 'Checks', { holds: 'sets' }), 0.5), null);
     assert.equal(where(tags, row('T2', 'Dry'), 0.5), 'after');
+    const set = { keys: ['E1'], count: 1, family: 'sets' };
+    assert.deepEqual(
+        [0.1, 0.5, 0.9].map((share) => where(set, row('E2', 'Wet'), share)),
+        ['before', 'join', 'after'],
+    );
+    assert.equal(dropOn(set, row('E2', 'Wet'), 0.5)?.says, 'Join it and Wet…');
+    assert.equal(where(set, row('F2', 'Checks', { holds: 'sets' }), 0.5), 'into');
     assert.equal(dropOn(layers, row('L3', 'Glazing'), 0.5)?.says, 'Move 2 rows into Glazing');
 });
 

@@ -137,6 +137,21 @@ final class Places
     }
 
     /**
+     * What sets lie in counts for rules that name a folder: once steps are made, the way from a set back to itself.
+     *
+     * @param list<Edit> $steps
+     *
+     * @return string names along it, "A → B → A"; empty where there is none
+     */
+    public static function cycleBy(Project $project, array $steps): string
+    {
+        $isAboutSets = static fn (Edit $step): bool => ($step instanceof RowEdit || $step instanceof PlacesEdit) &&
+            in_array($step->table, ['sets', 'folders'], true);
+
+        return array_filter($steps, $isAboutSets) === [] ? '' : implode(' → ', (new SetLinks($project->organizers()->sets))->cycle() ?? []);
+    }
+
+    /**
      * @param string $property of the objects
      * @param Bits   $objects  numbers of those that are to get a value of it
      * @param int    $number   of the value

@@ -11,16 +11,12 @@ use App\Ledger\Lens;
 use App\Ledger\NestingLens;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use VineShelf\Rules\AllOf;
-use VineShelf\Rules\AnyOf;
 use VineShelf\Rules\Completion;
+use VineShelf\Rules\Joined;
 use VineShelf\Rules\Lexer;
-use VineShelf\Rules\Node;
-use VineShelf\Rules\NoneOf;
 use VineShelf\Rules\Parser;
 use VineShelf\Rules\Printer;
 use VineShelf\Rules\RuleError;
-use VineShelf\Rules\TextIs;
 use VineShelf\Scene\Bits;
 
 /** Finding: how a rule can go on, and the hits one by one. */
@@ -50,28 +46,9 @@ final class FindController
         } catch (RuleError $error) {
             throw new Refused($error->getMessage(), 'words');
         }
-        $rule = Printer::print(self::combined($tree, $condition, $given['way']));
+        $rule = Printer::print(Joined::by($tree, $condition, $given['way']));
 
         return new JsonResponse(['words' => $rule, 'count' => $bench->find($rule)->rows?->count() ?? 0]);
-    }
-
-    private static function combined(?Node $tree, Node $condition, string $way): Node
-    {
-        if ($way === 'or' && $tree !== null) {
-            return new AnyOf([...$tree instanceof AnyOf ? $tree->parts : [$tree], $condition]);
-        }
-        $parts = $tree === null ? [] : ($tree instanceof AllOf ? $tree->parts : [$tree]);
-        if ($way === 'only') {
-            $parts = array_values(
-                array_filter(
-                    $parts,
-                    static fn (Node $part): bool => self::fieldOf($part) === null || self::fieldOf($part) !== self::fieldOf($condition),
-                ),
-            );
-        }
-        $parts[] = $way === 'without' ? new NoneOf($condition) : $condition;
-
-        return count($parts) === 1 ? $parts[0] : new AllOf($parts);
     }
 
     /** The next hit after one, or the one before it, in the order of the ledger's rows from the top down. */
@@ -112,15 +89,6 @@ final class FindController
                 ($back ? $total - 1 : 0)) %
                 $total,
             default => $back ? $total - 1 : 0,
-        };
-    }
-
-    private static function fieldOf(Node $node): ?string
-    {
-        return match (true) {
-            $node instanceof NoneOf => self::fieldOf($node->part),
-            $node instanceof TextIs => ($node->isProperty ? 'property ' : '').mb_strtolower($node->field),
-            default => null,
         };
     }
 }

@@ -8,8 +8,10 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\ChangeMembers;
+use App\Changes\Command;
 use App\Changes\CreateSet;
 use App\Changes\History;
+use App\Changes\JoinSets;
 use App\Ledger\Ledger;
 use App\Workbench\Answer;
 use Illuminate\Http\Request;
@@ -74,6 +76,34 @@ final class SetController
         );
 
         return Answer::to($bench, $request)->after($command, 'The set is that already.')->send();
+    }
+
+    /** Asks what becomes of sets that are dropped on another one. */
+    public function askJoin(Request $request, Bench $bench, int $set): View
+    {
+        $keys = $request->string('keys')->value();
+
+        return view('workbench.join-sets', ['bench' => $bench, 'keys' => $keys, 'joining' => new JoinSets($bench, self::keys($keys), $set)]);
+    }
+
+    public function join(Request $request, Bench $bench, int $set): Response
+    {
+        [$keys, $way, $name] = array_map(static fn (string $of): string => $request->string($of)->value(), ['keys', 'way', 'name']);
+        $command = $this->history->carryOut(
+            $bench,
+            static fn (Bench $held): Command => (new JoinSets($held, self::keys($keys), $set))->command($way, $name),
+        );
+
+        return Answer::to($bench, $request)
+            ->after($command, 'It is so already.')
+            ->with($command instanceof CreateSet ? ['focus' => "E$command->number"] : [])
+            ->send();
+    }
+
+    /** @return list<string> */
+    private static function keys(string $keys): array
+    {
+        return array_values(array_filter(explode(',', $keys)));
     }
 
     /** @throws Refused */

@@ -33,6 +33,7 @@ export function dropOn(dragged, row, share, lens = '') {
     const holds = (key.startsWith('L') && key !== 'L1') || key.startsWith('F');
     const what = dragged.count === 1 ? 'it' : `${dragged.count} rows`;
     if (holds && share > 0.3 && share < 0.7) return { where: 'into', says: `Move ${what} into ${name}` };
+    if (key.startsWith('E') && share > 0.3 && share < 0.7) return { where: 'join', says: `Join ${what} and ${name}…` };
     if (share < 0.5 && key !== 'L1') return { where: 'before', says: `Move ${what} before ${name}` };
     return { where: 'after', says: `Move ${what} after ${name}` };
 }
@@ -94,6 +95,7 @@ export function listenToDrag(bench, rowOf) {
         else if (over.where === 'nest') bench.server.ask('POST', '/objects/nest', { keys, into: number });
         else if (over.where.startsWith('nest-'))
             bench.server.ask('POST', '/objects/nest', { keys, where: over.where.slice(5), mark: number });
+        else if (over.where === 'join') bench.openDialog(`/sets/${number}/join?keys=${keys}`);
         else if (over.where === 'add') bench.server.ask('POST', `/sets/${number}/members`, { way: 'add', keys });
         else bench.server.ask('POST', '/rows/move', { keys, where: over.where, mark });
         clear();

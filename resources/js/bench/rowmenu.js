@@ -207,7 +207,23 @@ function changes(bench, row, key) {
                 remove,
             ];
         case 'E':
-            return [rename, ...many, move, note, ...setChanges(bench, row, number), remove];
+            return [
+                rename,
+                ...many,
+                move,
+                note,
+                ...(chosen.size > 1 && chosen.has(key)
+                    ? [
+                          [
+                              'Join the others to it…',
+                              '',
+                              () => bench.openDialog(`/sets/${number}/join?keys=${[...chosen].filter((one) => one !== key).join(',')}`),
+                          ],
+                      ]
+                    : []),
+                ...setChanges(bench, row, number),
+                remove,
+            ];
         default:
             return [];
     }
