@@ -11,7 +11,7 @@
     ];
     $n = number_format(...);
 @endphp
-<form class="ask" data-submit="post" data-address="{{ route('sets.join', [$bench->project, $joining->onto->number]) }}">
+<form class="ask wide join-sets" data-submit="post" data-address="{{ route('sets.join', [$bench->project, $joining->onto->number]) }}">
     <h2 id="dialog-title">{{ $names }} and {{ $onto }}</h2>
     <input type="hidden" name="keys" value="{{ $keys }}" />
     <fieldset>
@@ -29,8 +29,10 @@
             </label>
         @endforeach
     </fieldset>
-    <label for="join-name">Name of a new set</label>
-    <input id="join-name" name="name" maxlength="200" value="{{ mb_strimwidth("$onto, $names", 0, 190, '…') }}" />
+    <div class="join-name">
+        <label for="join-name">Name of the new set</label>
+        <input id="join-name" name="name" maxlength="200" value="{{ mb_strimwidth("$onto, $names", 0, 190, '…') }}" />
+    </div>
     <p class="error" role="alert" hidden></p>
     <p class="acts"><button class="button primary">Join</button> <button type="button" class="button" data-close>Cancel</button></p>
 </form>

@@ -133,8 +133,8 @@
                 <button class="button small" id="pick-found" data-command="hits-pick" title="Make the hits the pick (Ctrl+Enter)">
                     Pick
                 </button>
-                <button class="button small" data-command="hits-add" title="Add the hits to the pick">Add</button>
-                <button class="button small" data-command="hits-remove" title="Take the hits from the pick">Take away</button>
+                <x-tool command="hits-add" icon="plus" title="Add the hits to the pick" />
+                <x-tool command="hits-remove" icon="minus" title="Take the hits from the pick" />
                 <button class="button small" data-command="hits-isolate" title="Look at the hits alone">Isolate</button>
                 <x-tool command="hits-show" icon="eye" title="Show the hits" />
                 <x-tool command="hits-hide" icon="eye-off" title="Hide the hits" />
@@ -151,9 +151,9 @@
                     class="button small"
                     data-command="keep-set"
                     data-of="rule"
-                    title="Keep the rule as a live set, or the hits as a fixed one (S)"
+                    title="Keep as a set: the rule live, or the hits as a fixed one (S)"
                 >
-                    Keep as set…
+                    As set…
                 </button>
                 <x-tool command="pin-rule" icon="pin" title="Pin the rule beside the slots" />
                 <button class="button small primary" id="rule-keep" data-command="rule-keep" hidden></button>
