@@ -342,6 +342,8 @@ Route::middleware('auth')->group(function (): void {
             Route::get('/sources/{source}/original', [SourceController::class, 'original'])->name('sources.original');
             Route::delete('/sources/{source}/original', [SourceController::class, 'removeOriginal'])->name('sources.original.remove');
             Route::get('/sources/ask', [SourceController::class, 'ask'])->name('sources.ask');
+            Route::get('/sources/{source}/unsure', [SourceController::class, 'askUnsure'])->name('sources.unsure');
+            Route::post('/sources/{source}/match', [SourceController::class, 'match'])->name('sources.match');
             Route::get('/sources/{source}/hold-back', [ExportController::class, 'askHoldBack'])->name('sources.askHoldBack');
             Route::post('/sources/{source}/hold-back', [ExportController::class, 'holdBack'])->name('sources.holdBack');
             Route::post('/meshes/coarser', [MeshController::class, 'coarser'])->name('meshes.coarser');

@@ -52,7 +52,7 @@ final class Storing
             $person = User::query()->findOrFail($this->import->user_id);
             $project = $this->project($person);
             $source = $this->source($project);
-            $made = $this->layers($project);
+            $made = $this->layers($project, $source);
             $this->materials($project, $source);
             $this->meshes($project, $source);
             $first = $project->next_object;
@@ -175,9 +175,10 @@ final class Storing
 
     /**
      * Numbers of the layers that there are, by the name in lower case that a file may say: that which they came with, also where they have
-     * been renamed or moved since; then their own, those at the top first, others where only one is called so.
+     * been renamed or moved since; then their own, those at the top first, others where only one is called so. Besides, those names by
+     * which any of several may be meant.
      *
-     * @return array<string, int>
+     * @return array{array<string, int>, array<string, list<int>>}
      */
     private static function known(Project $project): array
     {
@@ -193,14 +194,16 @@ final class Storing
             }
         }
         $unique = array_filter($nested, static fn (array $numbers): bool => count($numbers) === 1);
+        $known += $top + array_map(static fn (array $numbers): int => $numbers[0], $unique);
 
-        return $known + $top + array_map(static fn (array $numbers): int => $numbers[0], $unique);
+        return [$known, array_diff_key($nested, $known)];
     }
 
     /** @return list<RowEdit> the layers that it made; those that there are already are used again */
-    private function layers(Project $project): array
+    private function layers(Project $project, Source $source): array
     {
-        $known = self::known($project);
+        [$known, $several] = self::known($project);
+        $unsure = [];
         $position = (int) $project->layers()->max('position');
         $made = [];
         foreach ($this->prepared->plan->names as $index => $name) {
@@ -217,8 +220,14 @@ final class Storing
                 ];
                 $made[] = new RowEdit('layers', $number, null, $values);
                 $known[mb_strtolower($name)] = $number;
+                if (isset($several[mb_strtolower($name)])) {
+                    $unsure[] = ['layer' => $number, 'among' => $several[mb_strtolower($name)]];
+                }
             }
             $this->layers[] = $number;
+        }
+        if ($unsure !== []) {
+            $source->update(['report' => ['unsure' => $unsure] + $source->report]);
         }
         $rows = array_map(
             static fn (RowEdit $edit): array => ['project_id' => $project->id, 'no' => $edit->number] + ($edit->after ?? []),

@@ -145,6 +145,12 @@
                 @endif
                 <h2>What stands out</h2>
                 <ul class="notes">
+                    @if ($unsure > 0)
+                        <li>
+                            {{ number_format($unsure) }} of its layers could be one of several that were here before.
+                            <a href="{{ route('workbench', [$project, 'unsure' => $source->id]) }}">Say which are meant</a>
+                        </li>
+                    @endif
                     @if ($report['unnamed'] > 0)
                         <li>
                             {{ number_format($report['unnamed']) }} {{ $report['unnamed'] === 1 ? 'object has' : 'objects have' }} no name.
@@ -159,7 +165,7 @@
                     @foreach ($report['warnings'] as $warning)
                         <li>{{ $warning }}</li>
                     @endforeach
-                    @if ($report['unnamed'] + $report['repeats'] + count($report['warnings']) === 0)
+                    @if ($report['unnamed'] + $report['repeats'] + count($report['warnings']) + $unsure === 0)
                         <li>Everything was understood.</li>
                     @endif
                 </ul>

@@ -43,6 +43,44 @@ final class AddFileTest extends ProjectTestCase
         self::assertSame(1, (int) $this->project->objects()->where('source_id', $import->source_id)->value('layer_no'));
     }
 
+    public function test_where_several_layers_are_called_so_somebody_is_asked_which_is_meant(): void
+    {
+        foreach (['Doors' => 'L2,L3', 'Pipes' => 'L2,L3,L4'] as $name => $in) {
+            foreach (explode(',', $in) as $key) {
+                $this->send('POST', 'layers', ['name' => $name, 'parent' => substr($key, 1)])->assertOk();
+            }
+        }
+        $doors = $this->project->layers()->where('name', 'Doors')->orderBy('no')->pluck('no')->all();
+        $pipes = $this->project->layers()->where('name', 'Pipes')->orderBy('no')->pluck('no')->all();
+        $import = $this->add(['Flap' => 'doors', 'Bend' => 'Pipes', 'Desk' => 'Joinery']);
+        $home = fn (string $name): int => (int) $this->project->objects()->where('name', $name)->value('layer_no');
+        [$newDoors, $newPipes] = [$home('Flap'), $home('Bend')];
+        self::assertNotContains($newDoors, $doors);
+        $this->getJson("/imports/$import->key")->assertJson(['unsure' => "/sources/$import->source_id/unsure"]);
+        $this->get($this->path("report/$import->source_id"))->assertSee('2 of its layers could be one of several');
+        $this->get($this->path("sources/$import->source_id/unsure"))
+            ->assertOk()
+            ->assertSee("name=\"layer-$newDoors\"", false)
+            ->assertSee("<option value=\"$pipes[2]\">", false);
+
+        // One is matched, the other stays by itself; that is one change, and can be taken back.
+        $match = $this->path("sources/$import->source_id/match");
+        $this->post($match, ["layer-$newDoors" => $pipes[0]])->assertStatus(422);
+        $this->post($match, ["layer-$newDoors" => $doors[1], "layer-$newPipes" => 0])->assertSee('Match layer doors with what is here.');
+        self::assertSame([$doors[1], $newPipes], [$home('Flap'), $home('Bend')]);
+        $this->get($this->path("sources/$import->source_id/unsure"))->assertDontSee("layer-$newDoors")->assertSee("layer-$newPipes");
+        $this->send('POST', 'undo')->assertSee('Undone: Match layer doors');
+        self::assertSame($newDoors, $home('Flap'));
+        $this->post($match, ["layer-$newDoors" => $doors[0], "layer-$newPipes" => $pipes[2]])->assertSee('Match 2 layers');
+        self::assertSame([$doors[0], $pipes[2]], [$home('Flap'), $home('Bend')]);
+        $this->assertIndexTrue($this->project);
+        $this->get($this->path("report/$import->source_id"))->assertDontSee('could be one of several');
+        $this->post($match, [])->assertSee('They stay layers of their own.');
+        $this->get($this->path('sources/999999/unsure'))->assertNotFound();
+        $clear = $this->add(['Shelf' => 'Joinery']);
+        $this->getJson("/imports/$clear->key")->assertJson(['unsure' => null]);
+    }
+
     public function test_groups_made_here_go_to_the_landing_layer_when_one_was_chosen(): void
     {
         $first = $this->project->objects()->where('layer_no', 4)->where('triangles', '>', 0)->orderBy('no')->limit(2)->pluck('no')->all();

@@ -9,6 +9,7 @@ use App\Files\UnableToKeep;
 use App\Intake\Bundle;
 use App\Intake\Room;
 use App\Intake\Staging;
+use App\Intake\UnsureLayers;
 use App\Jobs\Sorted;
 use App\Jobs\Uploads;
 use App\Models\Import;
@@ -138,7 +139,8 @@ final class ImportController
             : view('import', ['import' => $import]);
     }
 
-    /** @return array{name: string, state: string, percent: int, says: string, objects: int, error: string, report: string|null} */
+    /** @return array{name: string, state: string, percent: int, says: string, objects: int, error: string, unsure: string|null,
+     *     report: string|null} */
     private static function state(Import $import): array
     {
         $isIn = $import->state === ImportState::Done && $import->project !== null;
@@ -150,6 +152,7 @@ final class ImportController
             'says' => $import->says(),
             'objects' => $import->objects,
             'error' => $import->error,
+            'unsure' => $isIn ? UnsureLayers::address($import) : null,
             'report' => $isIn ? route('projects.report', [$import->project, $import->source_id]) : null,
         ];
     }

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Bench\Bench;
 use App\Files\Kept;
 use App\Intake\Staging;
+use App\Intake\UnsureLayers;
 use App\Models\Import;
 use App\Models\Project;
 use App\Models\Source;
@@ -58,8 +59,10 @@ final class ProjectController
         $person = $request->user();
         abort_unless($person instanceof User, 401);
         $bench = Bench::of($project, $person);
+        $unsure = $bench->mayChange() ? count(UnsureLayers::of($bench, $source)) : 0;
 
         return view('report', [
+            'unsure' => $unsure,
             'project' => $project,
             'source' => $source,
             'report' => $source->report,

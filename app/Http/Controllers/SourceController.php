@@ -6,13 +6,19 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\Landing;
+use App\Bench\Refused;
+use App\Changes\History;
+use App\Changes\MatchLayers;
 use App\Files\Kept;
 use App\Intake\Original;
+use App\Intake\UnsureLayers;
 use App\Models\Project;
 use App\Models\Source;
 use App\Models\View as SavedView;
+use App\Workbench\Answer;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\View\View;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use VineShelf\Views\Applied;
@@ -51,6 +57,33 @@ final class SourceController
         Original::remove($source);
 
         return redirect()->route('projects.report', [$project, $source]);
+    }
+
+    /** Asks which layers are meant by names of the file that several here have. */
+    public function askUnsure(Bench $bench, Source $source): View
+    {
+        $this->check($bench->project, $source);
+
+        return view('workbench.unsure-layers', ['bench' => $bench, 'source' => $source, 'unsure' => UnsureLayers::of($bench, $source)]);
+    }
+
+    /** What came in layers of their own goes into those that are meant. */
+    public function match(Request $request, Bench $bench, Source $source, History $history): Response
+    {
+        $this->check($bench->project, $source);
+        $command = $history->carryOut($bench, static function (Bench $held) use ($request, $source): MatchLayers {
+            $into = [];
+            foreach (UnsureLayers::of($held, $source) as [$layer, $among]) {
+                $meant = $request->integer("layer-$layer->number");
+                if ($meant !== 0) {
+                    $into[$layer->number] = isset($among[$meant]) ? $meant : throw new Refused('That layer is not one of them.', "layer-$layer->number");
+                }
+            }
+
+            return new MatchLayers($held, $into);
+        });
+
+        return Answer::to($bench, $request)->after($command, 'They stay layers of their own.')->send();
     }
 
     private function check(Project $project, Source $source): void

@@ -54,6 +54,13 @@ export class AddFile {
             const stop = /** @type {HTMLElement | null} */ (/** @type {Element} */ (event.target).closest('[data-stop]'));
             if (stop) this.stop(stop.dataset.stop ?? '');
         });
+        const here = new URL(location.href);
+        const unsure = here.searchParams.get('unsure') ?? '';
+        if (/^\d+$/.test(unsure)) {
+            here.searchParams.delete('unsure');
+            history.replaceState(history.state, '', here);
+            this.bench.openDialog(`/sources/${unsure}/unsure`);
+        }
         for (const address of (this.place.dataset.open ?? '').split(' ').filter(Boolean)) this.watch(address);
     }
 
@@ -135,12 +142,13 @@ export class AddFile {
     }
 
     /** @param {any} said @returns {boolean} whether it is over */
-    ended({ state, name, objects, error, report }) {
+    ended({ state, name, objects, error, report, unsure }) {
         if (state === 'done') {
             const count = objects === 1 ? '1 object' : `${objects.toLocaleString('en')} objects`;
             const link = Object.assign(document.createElement('a'), { href: report, textContent: 'See what came' });
             this.bench.say(`${name} is in: ${count}.`, link);
             this.list(name, report);
+            if (unsure && !this.bench.dialogs.element.open) this.bench.openDialog(unsure);
             return true;
         }
         if (state === 'failed') this.bench.say(`${name}: ${error}`);
