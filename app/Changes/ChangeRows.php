@@ -115,6 +115,17 @@ final class ChangeRows extends Command
         );
     }
 
+    /** What is in layers is not for export, for a reason, or is for export again. @param list<string> $keys @param string $reason empty for none */
+    public static function holdBack(Bench $bench, array $keys, bool $nested, string $reason): self
+    {
+        return new self(
+            $bench,
+            self::rows($bench, $keys, $nested),
+            trim($reason) === '' ? 'Let exports have again' : 'Keep out of exports',
+            static fn (Bench $bench, string $key): ChangeOrganizer => ChangeOrganizer::holdBack($bench, $key, $reason),
+        );
+    }
+
     public function name(): string
     {
         return $this->title;

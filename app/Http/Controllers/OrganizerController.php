@@ -101,7 +101,8 @@ final class OrganizerController
                     throw new Refused('Edges are none, solid, dashed, dotted or dash-dot.', 'line'),
             ),
             $request->has('note') => ChangeRows::note($held, $keys, $nested, $request->string('note')->value()),
-            default => throw new Refused('Say what is to change: colour, anew, line or note.', 'colour'),
+            $request->has('held_back') => ChangeRows::holdBack($held, $keys, $nested, $request->string('held_back')->value()),
+            default => throw new Refused('Say what is to change: colour, anew, line, note or held_back.', 'colour'),
         });
 
         return Answer::to($bench, $request)->after($command, 'It is so already.')->send();
@@ -129,18 +130,22 @@ final class OrganizerController
     }
 
     /** Asks why exports are to leave out what is in a layer. */
-    public function askHoldBack(Bench $bench, string $row): View
+    public function askHoldBack(Request $request, Bench $bench, string $row): View
     {
         $found = Organizer::named($bench, $row);
         if ($found->kind !== OrganizerKind::Layer) {
             throw new Refused('Layers, objects and files can be kept out of exports.', 'keys');
         }
 
+        $keys = $request->string('keys')->value();
+        $count = count(explode(',', $keys));
+
         return view('workbench.hold-back', [
-            'address' => route('rows.update', [$bench->project, $row]),
+            'address' => $keys === '' ? route('rows.update', [$bench->project, $row]) : route('rows.updateSeveral', $bench->project),
             'method' => 'patch',
             'field' => 'held_back',
-            'what' => "what is in $found->name",
+            'with' => $keys === '' ? [] : ['keys' => $keys, 'nested' => $request->boolean('nested') ? 1 : 0],
+            'what' => 'what is in '.($count > 1 ? "$count layers" : $found->name),
             'reason' => $bench->layers()->get($found->number)->heldBack,
         ]);
     }

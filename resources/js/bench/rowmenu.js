@@ -105,11 +105,8 @@ function changes(bench, row, key) {
             : ask('PATCH', `/rows/${key}`, values);
     const move = ['Move to…', '⇧M', () => bench.moveRows(those)];
     const remove = ['Delete…', 'Del', () => bench.deleteRows(those)];
-    const note = [
-        'Note…',
-        '',
-        () => bench.openDialog(`/rows/${key}/note${those.length > 1 || nested ? `?keys=${those.join(',')}&nested=${nested ? 1 : 0}` : ''}`),
-    ];
+    const several = those.length > 1 || nested ? `?keys=${those.join(',')}&nested=${nested ? 1 : 0}` : '';
+    const note = ['Note…', '', () => bench.openDialog(`/rows/${key}/note${several}`)];
     const colour = ['Colour…', '', () => bench.menus.colour(row, send)];
     const anew = [
         those.length > 1 || nested ? 'Colours anew' : 'Another colour',
@@ -145,7 +142,7 @@ function changes(bench, row, key) {
                 anew,
                 edges,
                 note,
-                ['Not for export…', '', () => bench.openDialog(`/rows/${key}/hold-back`)],
+                ['Not for export…', '', () => bench.openDialog(`/rows/${key}/hold-back${several}`)],
                 ...(picked ? [['File the pick here', '', () => ask('POST', '/file', { layer: number })]] : []),
                 [
                     'New layer inside',

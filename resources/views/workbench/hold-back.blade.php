@@ -1,5 +1,8 @@
 <form class="ask" data-submit="{{ $method }}" data-address="{{ $address }}">
     <h2 id="dialog-title">Not for export: {{ $what }}</h2>
+    @foreach ($with ?? [] as $name => $value)
+        <input type="hidden" name="{{ $name }}" value="{{ $value }}" />
+    @endforeach
     <label for="hold-back">Why exports leave it out</label>
     <input
         id="hold-back"
