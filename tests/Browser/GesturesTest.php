@@ -430,6 +430,44 @@ final class GesturesTest extends BrowserTestCase
         self::assertSame([], $browser->complaints());
     }
 
+    public function test_what_is_done_to_one_of_the_chosen_rows_is_done_to_all_of_them(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        $browser->js('shelfBench.ledger.focus(shelfBench.ledger.row("L7"))');
+        $browser->press('Shift+ArrowDown', 'Shift+ArrowDown');
+        $browser->waitUntil('return shelfBench.ledger.selected.size === 3', 'the rows are not chosen');
+        $parents = static fn (): mixed => $browser->js(
+            'return ["L7", "L8", "L9"].map((key) => shelfBench.ledger.row(key)?.getAttribute("aria-level"))',
+        );
+        // By key: all move into one, which is found by a part of its name.
+        $browser->press('Shift+m')->waitForText('#dialog-title', 'Move 3 rows into');
+        $browser->type('#dialog [data-narrow]', 'water')->press('Enter')->waitForText('#message', 'Move 3 layers into 44 Water');
+        $browser->waitUntil('return !shelfBench.ledger.row("L7") || shelfBench.ledger.row("L7").getAttribute("aria-level") === "2"', 'it stays');
+        $browser->press('Control+z')->waitForText('#message', 'Undone: Move 3 layers');
+        $browser->waitUntil('return shelfBench.ledger.row("L9")?.getAttribute("aria-level") === "1"', 'they do not come back');
+        self::assertSame(['1', '1', '1'], $parents());
+
+        // By mouse: what pictures show of all of them, and what exports leave out, from the menu of one.
+        [$x, $y] = $browser->middleOf('#row-L8 .name');
+        $menu = static function (string $label) use ($browser, $x, $y): void {
+            $browser->waitUntil('return !document.querySelector("#dialog").open', 'the dialog stays');
+            $browser->js('shelfBench.ledger.selected = new Set(["L7", "L8", "L9"])');
+            $browser->mouse('moved', $x, $y)->mouse('pressed', $x, $y, button: 'right')->mouse('released', $x, $y, button: 'right');
+            $browser->waitUntil(
+                'const item = [...document.querySelectorAll("#row-menu:popover-open [role^=menuitem]")].find(({ textContent }) => '.
+                    "textContent.includes('$label')); item?.click(); return item !== undefined",
+                "the menu has no $label",
+            );
+        };
+        $menu('In pictures');
+        $browser->waitForText('#dialog-title', '3 layers')->click('#dialog [value="2"]')->press('Enter');
+        $browser->waitForText('#message', '3 layers');
+        $menu('Not for export');
+        $browser->waitForText('#dialog-title', 'what is in 3 layers')->type('#hold-back', 'By others')->press('Enter');
+        $browser->waitForText('#message', 'Keep out of exports 3 layers.');
+        self::assertSame([], $browser->complaints());
+    }
+
     public function test_two_windows_are_two_lists_and_a_doubled_one_goes_its_own_way(): void
     {
         $browser = $this->workbench(drawn: false, tall: true);

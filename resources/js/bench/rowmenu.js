@@ -49,7 +49,7 @@ export function rowItems(bench, row) {
             ].map(([label, rung]) => [label, String(rung), () => bench.setRung(meantBy(bench, key), Number(rung))]),
         },
         ...(mayChange && /^[LOTF]/.test(key) && row.dataset.holds !== 'sets'
-            ? [['In pictures…', 'Alt+O', () => bench.openDialog(`/output?keys=${key}`)]]
+            ? [['In pictures…', 'Alt+O', () => bench.openDialog(`/output?keys=${meantBy(bench, key).join(',')}`)]]
             : []),
         ...(/^[LE]/.test(key) ? [['Export…', '', () => openExport(bench, key)]] : []),
         ...(mayChange && row.dataset.kind === 'source'
