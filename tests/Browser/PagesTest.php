@@ -112,6 +112,7 @@ final class PagesTest extends BrowserTestCase
         $browser->js('shelfBench.server.ask("PATCH", "/rows/F1", { one_at_a_time: 1 })');
         $browser->waitForText('#message', 'one at a time');
         $ask('/sets', '{ of: "rule", rule: "tag:client or set:Gone", name: "For the client" }', 'Keep live set');
+        $ask('/sets', '{ of: "nothing", name: "By hand" }', 'Keep set By hand');
         $ask('/pins', '{ what: "T2", on: 1 }', 'Pinned');
         $ask('/pins', '{ what: "rule:kind:part", on: 1 }', 'Pinned');
         $ask('/folders', '{ holds: "views", name: "Client", around: "V1" }', 'Create folder Client');
@@ -128,6 +129,7 @@ final class PagesTest extends BrowserTestCase
             '/memberships' => 'tags and sets as columns',
             '/tag' => 'tag the pick',
             '/sets/new' => 'keep a set',
+            '/sets/1/join?keys=E2' => 'join sets',
             '/why?keys=T1' => 'why of a row',
             '/rows/T1/note' => 'note',
             '/layers/clear' => 'clear out',
