@@ -47,6 +47,7 @@ use App\Changes\SwapMeshes;
 use App\Changes\TagObjects;
 use App\Changes\UngroupObjects;
 use App\Changes\ViewsAsTheyWere;
+use App\Models\ImportState;
 use App\Models\User;
 use App\Models\View;
 use App\SortingRules\DryRun;
@@ -138,6 +139,22 @@ abstract class SequenceTestCase extends ProjectTestCase
         $this->assertHomes();
     }
 
+    /** Another file comes in, with layers that are there, were renamed or merged meanwhile, or never were. @return int the change */
+    protected function addFile(User $person): int
+    {
+        $names = ['Layer 1', 'layer 4', 'Wet '.mt_rand(1, 9), 'Joinery', ''];
+        $gltf = Gltf::triangle();
+        $gltf['nodes'] = array_map(
+            static fn (int $at): array => ['name' => "Late $at", 'mesh' => 0, 'extras' => ['layer' => $names[array_rand($names)]]],
+            range(1, mt_rand(1, 4)),
+        );
+        $gltf['scenes'] = [['nodes' => array_keys($gltf['nodes'])]];
+        $import = $this->takeIn($person, Gltf::file($gltf), SortBy::Property, 'late.gltf', into: $this->project, property: 'layer');
+        self::assertSame(ImportState::Done, $import->state, $import->error);
+
+        return (int) $this->project->changes()->max('no');
+    }
+
     /** Everything that changes can change, as the database has it. */
     protected function state(): string
     {
@@ -153,14 +170,15 @@ abstract class SequenceTestCase extends ProjectTestCase
                 $rows[$table][] = $row;
             }
         }
-        // What was made here and is away again is as if it had never been.
+        // What was made here or taken in and is away again is as if it had never been.
+        $sources = DB::table('sources')->where('project_id', $this->project->id)->where('gone', false)->orderBy('id');
         $rows['objects'] = DB::table('objects')
             ->where('project_id', $this->project->id)
-            ->where(static fn ($made) => $made->where('gone', false)->orWhere('source_id', '>', 0))
+            ->where(static fn ($made) => $made->where('gone', false)->orWhereIn('source_id', $sources->clone()->pluck('id')))
             ->orderBy('no')
             ->get(['no', 'parent_no', 'position', 'layer_no', 'lock', 'gone', 'name', 'mesh_no', 'triangles', 'vertices'])
             ->all();
-        $rows['sources'] = DB::table('sources')->where('project_id', $this->project->id)->orderBy('id')->pluck('held_back')->all();
+        $rows['sources'] = $sources->pluck('held_back')->all();
 
         return json_encode($rows, JSON_THROW_ON_ERROR);
     }

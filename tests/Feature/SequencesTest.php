@@ -59,6 +59,12 @@ final class SequencesTest extends SequenceTestCase
 
                 continue;
             }
+            if ($step % 25 === 13) {
+                $states[$this->addFile($bench->person)] = [$before, $this->state()];
+                $this->assertIndexTrue($this->project);
+
+                continue;
+            }
             try {
                 $command = $this->history->carryOut($bench, $this->some(...));
             } catch (Refused) {
