@@ -205,8 +205,12 @@ final class GesturesTest extends BrowserTestCase
             ['name' => 'Deckchair', 'mesh' => 0, 'extras' => ['layer' => 'Loose furniture']],
             ['name' => 'Rope', 'mesh' => 0, 'extras' => ['layer' => '41 lane ropes']],
             ['name' => 'Odd', 'mesh' => 0],
+            ['name' => 'Loop', 'mesh' => 0, 'extras' => ['layer' => 'hooks']],
         ];
-        $gltf['scenes'] = [['nodes' => [0, 1, 2]]];
+        $gltf['scenes'] = [['nodes' => [0, 1, 2, 3]]];
+        foreach ([2, 3] as $layer) {
+            $browser->js('return shelfBench.server.ask("POST", "/layers", { name: "Hooks", parent: arguments[0] })', $layer);
+        }
         $file = (string) file_get_contents(\Tests\Core\Support\Gltf::file($gltf));
         $drop = static fn (string $name, string $text): mixed => $browser->js(
             <<<'JS'
@@ -233,15 +237,20 @@ final class GesturesTest extends BrowserTestCase
             'const sort = document.querySelector("#add-sort"); sort.value = "property"; '.
                 'sort.dispatchEvent(new Event("change", { bubbles: true })); document.querySelector("#add-landing").value = "4"',
         );
-        $browser->click('#dialog .primary')->waitForText('#message', 'loungers.gltf is in: 3 objects.');
-        $browser->waitForText('#sources', '2 sources')->waitForText('#shelf-V1 .badge', '3 new');
+        $browser->click('#dialog .primary')->waitForText('#message', 'loungers.gltf is in: 4 objects.');
+        $browser->waitForText('#sources', '2 sources')->waitForText('#shelf-V1 .badge', '4 new');
+        // Two layers are called as the file says: somebody is asked which is meant.
+        $browser->waitForText('#dialog-title', 'Which layers are meant?');
+        self::assertNoFindings($browser, 'which layers are meant');
+        $browser->waitUntil('return document.activeElement.matches("#dialog select")', 'the question has not the keyboard');
+        $browser->press('ArrowDown')->click('#dialog .primary')->waitForText('#message', 'Match layer hooks with what is here.');
         $browser->js('return window.sorting');
         $homes = $browser->js(
             'return shelfBench.server.html("/ledger?lens=objects&from=0&count=200&words=" + encodeURIComponent("source:loungers"))'.
                 '.then((html) => [...new DOMParser().parseFromString(html, "text/html").querySelectorAll(".row")]'.
                 '.map((row) => row.dataset.name))',
         );
-        self::assertSame(['Deckchair', 'Rope', 'Odd'], $homes);
+        self::assertSame(['Deckchair', 'Rope', 'Odd', 'Loop'], $homes);
         $browser->js('shelfBench.ledger.scroll.scrollTop = 0');
         $browser->waitFor('#row-L4')->waitForText('#row-L4 .count', '54')->waitForText('.row[data-name="41 Lane ropes"] .count', '272');
         // Its report is one click away, and so are those of the others.
@@ -465,6 +474,51 @@ final class GesturesTest extends BrowserTestCase
         $menu('Not for export');
         $browser->waitForText('#dialog-title', 'what is in 3 layers')->type('#hold-back', 'By others')->press('Enter');
         $browser->waitForText('#message', 'Keep out of exports 3 layers.');
+        self::assertSame([], $browser->complaints());
+    }
+
+    public function test_a_set_is_dropped_on_a_set_or_joined_by_key_in_the_words_of_rules(): void
+    {
+        $browser = $this->workbench(drawn: false, tall: true);
+        foreach (['Seats' => 'seat kind:part', 'Lamps' => 'lamp', 'Benches' => 'bench'] as $name => $rule) {
+            $browser->js('return shelfBench.server.ask("POST", "/sets", { of: "rule", rule: arguments[1], name: arguments[0] })', $name, $rule);
+        }
+        $browser->click('#lens-sets')->waitFor('#row-E3');
+        $drop = static fn (string $from, string $to): mixed => $browser->js(
+            <<<'JS'
+                const [from, to] = [...arguments].map((key) => shelfBench.ledger.row(key)), dataTransfer = new DataTransfer();
+                const { left, top, height } = to.getBoundingClientRect();
+                const how = { bubbles: true, cancelable: true, dataTransfer, clientX: left + 40, clientY: top + height / 2 };
+                from.dispatchEvent(new DragEvent('dragstart', how));
+                to.dispatchEvent(new DragEvent('dragover', how));
+                const says = to.dataset.drop;
+                to.dispatchEvent(new DragEvent('drop', how));
+                from.dispatchEvent(new DragEvent('dragend', how));
+                return says;
+            JS,
+            $from,
+            $to,
+        );
+        self::assertSame('Join it and Seats…', $drop('E2', 'E1'));
+        $browser->waitForText('#dialog-title', 'Lamps and Seats')->waitForText('#dialog', 'seat and kind:part or set="Lamps"');
+        self::assertFalse($browser->js('return document.querySelector("#join-name").checkVisibility()'), 'no name is wanted yet');
+        $browser->press('Enter')->waitForText('#message', 'New rule for set Seats.');
+        $browser->waitUntil('return shelfBench.ledger.row("E1").dataset.rule.endsWith(\'or set="Lamps"\')', 'the rule stays');
+
+        // By keyboard: the rows are chosen, the menu of one joins the others to it, in a new set.
+        $browser->js('shelfBench.ledger.focus(shelfBench.ledger.row("E2"))');
+        $browser->press('Shift+ArrowDown')->waitUntil('return shelfBench.ledger.selected.size === 2', 'the rows are not chosen');
+        $browser->press('Shift+F10')->waitFor('#row-menu:popover-open');
+        $browser->js(
+            '[...document.querySelectorAll("#row-menu [role=menuitem]")].find(({ textContent }) => textContent === "Join the others to it…").focus()',
+        );
+        $browser->press('Enter')->waitFor('#dialog [value=new]');
+        $browser->js('document.querySelector("#dialog [value=new]").focus()');
+        $browser->press(' ')->waitUntil('return document.querySelector("#join-name").checkVisibility()', 'no name is asked for');
+        $browser->js('document.querySelector("#join-name").select()');
+        $browser->js('document.querySelector("#join-name").value = ""');
+        $browser->find('#join-name')->sendKeys('To sit by light');
+        $browser->press('Enter')->waitForText('#message', 'Keep live set To sit by light.');
         self::assertSame([], $browser->complaints());
     }
 
