@@ -14,6 +14,13 @@ export class TypedAhead {
     /** @param {KeyboardEvent} event */
     key(event) {
         const on = event.target;
+        // Over a page that is out of reach, keys are for the dialog, whatever took the keyboard from it.
+        const dialog = document.querySelector('dialog[open]');
+        if (dialog && !dialog.contains(document.activeElement)) {
+            const first = dialog.querySelector('[autofocus]') ?? dialog.querySelector('input:not([type=hidden]), button');
+            /** @type {HTMLElement | null} */ (first)?.focus();
+            return event.stopPropagation();
+        }
         if (this.open === 0 || (on instanceof Element && on.closest('input, textarea, select, dialog[open]'))) return;
         if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
         if (event.key.length > 1 && !['Enter', 'Backspace', 'Escape'].includes(event.key)) return;
