@@ -52,9 +52,12 @@ $shot = static function (string $name) use ($browser, $clear, $folder): void {
     $clear();
     $browser->screenshot("$folder/$name.png");
 };
-$apply = static function (int $view) use ($browser, $go): void {
-    $go("document.querySelectorAll('.view-picture')[$view].click()");
+$apply = static function (int $view) use ($browser): void {
+    // What is said goes after a while: it is heard before the picture is waited for.
+    $browser->js("document.querySelectorAll('.view-picture')[$view].click()");
     $browser->waitForText('#message', 'applied.');
+    usleep(900_000);
+    $browser->settled(90);
 };
 $apply(1);
 $go("shelfBench.pick({ keys: '{$layer('Seats')}', mode: 'replace' })");
