@@ -115,7 +115,12 @@ final class ChangeRows extends Command
         );
     }
 
-    /** What is in layers is not for export, for a reason, or is for export again. @param list<string> $keys @param string $reason empty for none */
+    /**
+     * What is in layers is not for export, for a reason, or is for export again.
+     *
+     * @param list<string> $keys
+     * @param string       $reason empty for none
+     */
     public static function holdBack(Bench $bench, array $keys, bool $nested, string $reason): self
     {
         return new self(

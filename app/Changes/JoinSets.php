@@ -86,7 +86,10 @@ final readonly class JoinSets
     public function command(string $way, string $name): Command
     {
         if (! in_array($way, $this->ways(), true)) {
-            throw new Refused($this->onto->isLive() ? 'A live set lists nothing: its rule says what is in it.' : 'A fixed set has no rule.', 'way');
+            throw new Refused(
+                $this->onto->isLive() ? 'A live set lists nothing: its rule says what is in it.' : 'A fixed set has no rule.',
+                'way',
+            );
         }
 
         return match ($way) {

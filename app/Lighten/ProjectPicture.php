@@ -74,7 +74,8 @@ final class ProjectPicture
         $tall = tan(deg2rad(self::SIGHT / 2));
         $away = 1e-3;
         for ($corner = 0; $corner < 8; $corner++) {
-            [$x, $y, $z] = array_map(static fn (int $axis): float => (($corner >> $axis) & 1) === 1 ? $half[$axis] : -$half[$axis], [0, 1, 2]);
+            $to = static fn (int $axis): float => (($corner >> $axis) & 1) === 1 ? $half[$axis] : -$half[$axis];
+            [$x, $y, $z] = [$to(0), $to(1), $to(2)];
             $out = $x * cos($around) + $y * sin($around);
             $aside = abs($y * cos($around) - $x * sin($around));
             $above = abs($z * cos($up) - $out * sin($up));

@@ -94,7 +94,11 @@ final class Project extends Model
         $rows = DB::table('copyings')->where('project_id', $this->id)->orderBy('first_no')->get()->all();
 
         return array_map(
-            static fn (\stdClass $row): Copying => new Copying((int) $row->first_no, (int) $row->last_no, Casts\Bytes::read($row->originals)),
+            static fn (\stdClass $row): Copying => new Copying(
+                (int) $row->first_no,
+                (int) $row->last_no,
+                Casts\Bytes::read($row->originals),
+            ),
             array_values($rows),
         );
     }

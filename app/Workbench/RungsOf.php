@@ -87,7 +87,9 @@ final readonly class RungsOf
             OneAtATime::staying($bench->settings(), $this->organizers, $rows->layers, $rows->tags, $rows->folders),
         );
 
-        return $stays === [] ? $said : "$said One at a time: of them ".implode(' and ', $stays).(count($stays) === 1 ? ' stays.' : ' stay.');
+        $stay = count($stays) === 1 ? 'stays' : 'stay';
+
+        return $stays === [] ? $said : "$said One at a time: of them ".implode(' and ', $stays)." $stay.";
     }
 
     /** @param Settings $known what hidden rows had before, as {@see \VineShelf\Rungs\BeforeHiding} has it */

@@ -15,7 +15,9 @@ final class Joined
     public static function by(?Node $tree, Node $condition, string $way): Node
     {
         if ($way === 'or' && $tree !== null) {
-            return new AnyOf([...$tree instanceof AnyOf ? $tree->parts : [$tree], ...$condition instanceof AnyOf ? $condition->parts : [$condition]]);
+            $parts = static fn (Node $node): array => $node instanceof AnyOf ? $node->parts : [$node];
+
+            return new AnyOf([...$parts($tree), ...$parts($condition)]);
         }
         $parts = $tree === null ? [] : ($tree instanceof AllOf ? $tree->parts : [$tree]);
         if ($way === 'only') {

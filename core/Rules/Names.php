@@ -159,7 +159,7 @@ final readonly class Names
         return $numbers;
     }
 
-    /** @return list<SelectionSet>|null the sets that a condition means, those of a folder that it names as well; null when there is neither */
+    /** @return list<SelectionSet>|null the sets that a condition means, those of a folder that it names as well; null for neither */
     public function sets(TextIs $node): ?array
     {
         return $this->organizers->sets->called((new Pattern($node))->resembles(...));

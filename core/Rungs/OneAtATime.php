@@ -127,9 +127,13 @@ final class OneAtATime
         $staying = [];
         foreach ($inside as $holder => $members) {
             $number = (int) substr($holder, 1);
-            $isOne = $number > 0 && ($holder[0] === 'L' ? $organizers->layers->get($number) : $organizers->tags->folder($number))->oneAtATime;
+            $of = match (true) {
+                $number === 0 => null,
+                $holder[0] === 'L' => $organizers->layers->get($number),
+                default => $organizers->tags->folder($number),
+            };
             $shown = array_filter($members, static fn (string $member): bool => self::rung($now, $member) !== Rung::Hidden);
-            if ($isOne && count($members) > 1 && count($shown) === 1) {
+            if ($of?->oneAtATime === true && count($members) > 1 && count($shown) === 1) {
                 $staying[] = current($shown);
             }
         }

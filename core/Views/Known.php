@@ -38,7 +38,10 @@ final readonly class Known
         return isset($this->folders[$number]);
     }
 
-    /** Numbers of the objects that the view has nothing to say about yet: those that it does not know, that are no copies of what it knows, and that nobody has set in it. */
+    /**
+     * Numbers of the objects that the view has nothing to say about yet: those that it does not know, that are no copies of what it knows,
+     * and that nobody has set in it.
+     */
     public function newcomers(Scene $scene, Settings $set): Bits
     {
         $last = intdiv(strlen($scene->column('rows')), 4) - 1;

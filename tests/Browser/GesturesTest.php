@@ -346,12 +346,15 @@ final class GesturesTest extends BrowserTestCase
         $browser->waitUntil('return shelfBench.picked > 0', 'nothing is picked');
         self::assertTrue($isClear());
         $browser->press('j')->waitFor('#details .details-list');
-        $acts = 'const card = document.querySelector(".card").getBoundingClientRect(); return [".card-acts", ".details-acts", ".card h2"].every('.
-            '(part) => { const at = document.querySelector(part).getBoundingClientRect(); return at.top >= card.top && at.bottom <= card.bottom })'.
+        $acts = 'const at = (part) => document.querySelector(part).getBoundingClientRect(), card = at(".card"); '.
+            'return [".card-acts", ".details-acts", ".card h2"].map(at)'.
+            '.every(({ top, bottom }) => top >= card.top && bottom <= card.bottom)'.
             ' && card.bottom < innerHeight';
         $browser->waitUntil($acts, 'its actions are out of sight');
         self::assertTrue($isClear());
-        self::assertTrue($browser->js('const list = document.querySelector(".details-list"); return list.scrollHeight > list.clientHeight'));
+        self::assertTrue(
+            $browser->js('const list = document.querySelector(".details-list"); return list.scrollHeight > list.clientHeight'),
+        );
         // What is picked elsewhere lets it stand in its own corner.
         $browser->js('document.querySelector("#lens-objects").dispatchEvent(new PointerEvent("pointerdown", { bubbles: true }))');
         $browser->js('shelfBench.pick({ found: 1, words: "seat", mode: "replace" })');
@@ -370,7 +373,7 @@ final class GesturesTest extends BrowserTestCase
             file_put_contents($file, $text);
             $browser->waitFor('#sheet-file')->find('#sheet-file')->sendKeys($file);
             $browser->waitForText('#dialog .error', ['has to begin with Row', 'The file is empty', 'line 2'][$at]);
-            self::assertTrue($browser->js('return document.querySelector("#dialog").open && !document.querySelector("#dialog .error").hidden'));
+            self::assertTrue($browser->js('return document.querySelector("#dialog[open] .error:not([hidden])") !== null'));
         }
         file_put_contents($file, "Row,Number,Name,Before\nlayer,5,Roof,Ghost\n");
         $browser->find('#sheet-file')->sendKeys($file);
@@ -453,7 +456,7 @@ final class GesturesTest extends BrowserTestCase
         // By key: all move into one, which is found by a part of its name.
         $browser->press('Shift+m')->waitForText('#dialog-title', 'Move 3 rows into');
         $browser->type('#dialog [data-narrow]', 'water')->press('Enter')->waitForText('#message', 'Move 3 layers into 44 Water');
-        $browser->waitUntil('return !shelfBench.ledger.row("L7") || shelfBench.ledger.row("L7").getAttribute("aria-level") === "2"', 'it stays');
+        $browser->waitUntil('return (shelfBench.ledger.row("L7")?.getAttribute("aria-level") ?? "2") === "2"', 'it stays');
         $browser->press('Control+z')->waitForText('#message', 'Undone: Move 3 layers');
         $browser->waitUntil('return shelfBench.ledger.row("L9")?.getAttribute("aria-level") === "1"', 'they do not come back');
         self::assertSame(['1', '1', '1'], $parents());
@@ -483,7 +486,8 @@ final class GesturesTest extends BrowserTestCase
     {
         $browser = $this->workbench(drawn: false, tall: true);
         foreach (['Seats' => 'seat kind:part', 'Lamps' => 'lamp', 'Benches' => 'bench'] as $name => $rule) {
-            $browser->js('return shelfBench.server.ask("POST", "/sets", { of: "rule", rule: arguments[1], name: arguments[0] })', $name, $rule);
+            $make = 'return shelfBench.server.ask("POST", "/sets", { of: "rule", rule: arguments[1], name: arguments[0] })';
+            $browser->js($make, $name, $rule);
         }
         $browser->click('#lens-sets')->waitFor('#row-E3');
         $drop = static fn (string $from, string $to): mixed => $browser->js(
@@ -512,7 +516,8 @@ final class GesturesTest extends BrowserTestCase
         $browser->press('Shift+ArrowDown')->waitUntil('return shelfBench.ledger.selected.size === 2', 'the rows are not chosen');
         $browser->press('Shift+F10')->waitFor('#row-menu:popover-open');
         $browser->js(
-            '[...document.querySelectorAll("#row-menu [role=menuitem]")].find(({ textContent }) => textContent === "Join the others to it…").focus()',
+            '[...document.querySelectorAll("#row-menu [role=menuitem]")].find('.
+                '({ textContent }) => textContent === "Join the others to it…").focus()',
         );
         $browser->press('Enter')->waitFor('#dialog [value=new]');
         $browser->js('document.querySelector("#dialog [value=new]").focus()');

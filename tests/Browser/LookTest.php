@@ -209,7 +209,12 @@ final class LookTest extends BrowserTestCase
             ['opcache.enable_cli', 'opcache.jit', 'opcache.jit_buffer_size', 'opcache.jit_hot_loop'],
         );
         exec(
-            escapeshellarg(PHP_BINARY).' '.implode(' ', $settings).' '.escapeshellarg(__DIR__.'/../../artisan').' shelf:work --once --queue=later',
+            implode(' ', [
+                escapeshellarg(PHP_BINARY),
+                ...$settings,
+                escapeshellarg(__DIR__.'/../../artisan'),
+                'shelf:work --once --queue=later',
+            ]),
             $said,
             $code,
         );

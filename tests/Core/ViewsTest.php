@@ -143,7 +143,8 @@ final class ViewsTest extends TestCase
             $all = array_fill_keys(range(1, $last), 0);
             $scene = new Scene(new ColumnsInMemory(SceneBuilder::columns($all, array_fill_keys(range(1, $last), 1), $all, [], [])));
             $strangers = Bits::ofRows($known, mt_rand(0, 1) === 0 ? [] : [mt_rand(1, $known)]);
-            $found = (new Known([], [], $known, $strangers, $copyings))->newcomers($scene, RandomForest::settings([], $own, [], [], [], $alone));
+            $settings = RandomForest::settings([], $own, [], [], [], $alone);
+            $found = (new Known([], [], $known, $strangers, $copyings))->newcomers($scene, $settings);
             $new = [];
             foreach (range(1, $last) as $number) {
                 $isSet = isset($own[$number]) || isset($alone[$number]);

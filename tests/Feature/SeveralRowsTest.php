@@ -29,8 +29,11 @@ final class SeveralRowsTest extends ProjectTestCase
         $this->get($this->path('rows/L2/note?keys=L2,L3'))->assertSee('Note on 2 rows');
         $this->send('POST', 'undo');
         self::assertSame('', $this->bench()->layers()->get(2)->note);
-        $this->get($this->path('rows/L2/hold-back?keys=L2,L3&nested=1'))->assertSee('what is in 2 layers')->assertSee('name="nested"', false);
-        $this->send('PATCH', 'rows', ['keys' => 'L2,L5', 'nested' => 1, 'held_back' => 'By others'])->assertSee('Keep out of exports 2 layers.');
+        $this->get($this->path('rows/L2/hold-back?keys=L2,L3&nested=1'))
+            ->assertSee('what is in 2 layers')
+            ->assertSee('name="nested"', false);
+        $this->send('PATCH', 'rows', ['keys' => 'L2,L5', 'nested' => 1, 'held_back' => 'By others'])
+            ->assertSee('Keep out of exports 2 layers.');
         $back = fn (): array => array_map(fn (int $layer): string => $this->bench()->layers()->get($layer)->heldBack, [2, 3, 4, 5]);
         self::assertSame(['By others', '', 'By others', ''], $back());
         $this->send('PATCH', 'rows', ['keys' => 'L2,L4', 'held_back' => ''])->assertSee('Let exports have again 2 layers.');

@@ -137,7 +137,8 @@ final class TagsAndSetsTest extends ProjectTestCase
         $this->get($this->path('sets/4/join').'?keys=E2')->assertSee('list what Lockers holds now in Picked')->assertDontSee('widen');
         $this->send('POST', 'sets/4/join', ['keys' => 'E2', 'way' => 'listed'])->assertSee('Set Picked: add');
         self::assertSame($cafe + $this->counted('layer:Lockers'), $this->counted('set=Picked'));
-        $this->send('POST', 'sets/4/join', ['keys' => 'E2,E3', 'way' => 'new', 'name' => 'All of it'])->assertSee('Keep live set All of it.');
+        $this->send('POST', 'sets/4/join', ['keys' => 'E2,E3', 'way' => 'new', 'name' => 'All of it'])
+            ->assertSee('Keep live set All of it.');
         self::assertSame('set="Picked" or set="Lockers" or set="Coats"', $rule(5));
 
         // What would lead back is refused, whichever way it would come about: by rule, by moving, by name, by taking back.

@@ -83,7 +83,9 @@ final class SetController
     {
         $keys = $request->string('keys')->value();
 
-        return view('workbench.join-sets', ['bench' => $bench, 'keys' => $keys, 'joining' => new JoinSets($bench, self::keys($keys), $set)]);
+        $joining = new JoinSets($bench, self::keys($keys), $set);
+
+        return view('workbench.join-sets', ['bench' => $bench, 'keys' => $keys, 'joining' => $joining]);
     }
 
     public function join(Request $request, Bench $bench, int $set): Response

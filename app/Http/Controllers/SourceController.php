@@ -75,8 +75,11 @@ final class SourceController
             $into = [];
             foreach (UnsureLayers::of($held, $source) as [$layer, $among]) {
                 $meant = $request->integer("layer-$layer->number");
+                if ($meant !== 0 && ! isset($among[$meant])) {
+                    throw new Refused('That layer is not one of them.', "layer-$layer->number");
+                }
                 if ($meant !== 0) {
-                    $into[$layer->number] = isset($among[$meant]) ? $meant : throw new Refused('That layer is not one of them.', "layer-$layer->number");
+                    $into[$layer->number] = $meant;
                 }
             }
 

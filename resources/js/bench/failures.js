@@ -33,7 +33,10 @@ export function warn(sentence) {
     document.getElementById('message')?.replaceChildren(line);
 }
 
-/** Says why an answer failed: in the dialog that asked, where one is open. @param {Response | null} response none when there was no answer */
+/**
+ * Says why an answer failed: in the dialog that asked, where one is open.
+ * @param {Response | null} response none when there was no answer
+ */
 export async function explain(response) {
     const status = response?.status ?? 0;
     const own =

@@ -69,7 +69,11 @@
                                 }}
                                 @if ($open[$link->id])
                                     <label class="tick"
-                                        ><input type="checkbox" data-may-comment="{{ $link->id }}" @checked ($link->may_comment) /> comments</label
+                                        ><input
+                                            type="checkbox"
+                                            data-may-comment="{{ $link->id }}"
+                                            @checked ($link->may_comment)
+                                        /> comments</label
                                     >
                                 @endif
                             </td>
