@@ -7,7 +7,7 @@
         'or' => "widen $onto by $it",
         'and' => "narrow $onto to $it",
         'without' => "leave $it out of $onto",
-        'new' => "a new set of both, always current",
+        'new' => 'a new set of all of them, always current',
     ];
     $n = number_format(...);
 @endphp
