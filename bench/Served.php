@@ -38,7 +38,7 @@ final class Served
             $ms = Rows::best(31, static function () use ($bench, $scene, $rule, &$found): void {
                 $evaluator = new VineShelf\Rules\Evaluator(
                     new VineShelf\Facts\Facts($scene),
-                    $bench->layers(),
+                    $bench->organizers(),
                     $bench->inEffect(),
                     VineShelf\Scene\Bits::none($scene->count()),
                 );
