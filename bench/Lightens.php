@@ -48,7 +48,7 @@ final class Lightens
                 $wholes[] = 1000 * (microtime(true) - $began);
             }
             if ($last?->state !== 'done') {
-                throw new RuntimeException("It could not be lightened: $last?->says");
+                throw new RuntimeException("It could not be lightened: $last->says");
             }
             sort($guesses);
             sort($wholes);

@@ -23,13 +23,12 @@ $takeIn = static function () use ($app, $argv, $person, $scenes): array {
 
     return [$took, $import];
 };
-$times = [];
 $runs = (int) ($argv[2] ?? 0);
-for ($run = 0; $run <= $runs; $run++) {
-    [$took, $import] = $takeIn();
-    if ($run > 0 || $runs === 0) {
-        $times[] = $took;
-    }
+// The first of several warms up.
+[$took, $import] = $takeIn();
+$times = $runs === 0 ? [$took] : [];
+for ($run = 0; $run < $runs; $run++) {
+    [$times[], $import] = $takeIn();
 }
 sort($times);
 preg_match('~VmHWM:\s+(\d+) kB~', (string) file_get_contents('/proc/self/status'), $most);
