@@ -19,21 +19,20 @@ final class NewTo
     /** @var array<int, int>|null how many objects are new to each view, as shared memory has them for this revision */
     private ?array $counts = null;
 
-    /** @var list<Copying>|null */
-    private ?array $copyings = null;
+    /** @var array<int, list<Copying>> by the newest object that a view knows: most views know the same */
+    private array $copyings = [];
 
     public function __construct(private readonly Bench $bench) {}
 
     /** What a view knows. */
     public function known(View $view): Known
     {
-        $project = $this->bench->project;
-        $knowsAll = ($view->known_object ?? PHP_INT_MAX) >= $project->next_object - 1;
+        $newest = $view->known_object ?? PHP_INT_MAX;
 
         return $this->known[$view->no] ??= $view->known(
             $this->bench->layers(),
             $this->bench->tags(),
-            $knowsAll ? [] : ($this->copyings ??= $project->copyings()),
+            $this->copyings[$newest] ??= $this->bench->project->copyings($newest),
         );
     }
 

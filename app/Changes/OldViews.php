@@ -49,8 +49,8 @@ final class OldViews
      */
     public array $asItWas = [];
 
-    /** @var list<Copying>|null */
-    private ?array $copyings = null;
+    /** @var array<int, list<Copying>> by the newest object that a view knows */
+    private array $copyings = [];
 
     /**
      * @param list<View>  $views
@@ -118,7 +118,9 @@ final class OldViews
 
     private function hold(View $view, Shift $shift, Regrouping $regrouping): void
     {
-        $known = $view->known($this->organizers->layers, $this->organizers->tags, $this->copyings ??= $this->project->copyings());
+        $newest = $view->known_object ?? PHP_INT_MAX;
+        $copyings = $this->copyings[$newest] ??= $this->project->copyings($newest);
+        $known = $view->known($this->organizers->layers, $this->organizers->tags, $copyings);
         $counted = $known->newcomerRows($shift->before, $view->settings())->or($shift->gone)->not();
         $alone = $view->isolation() ?? Isolation::none();
         $before = $now = $kept = [];

@@ -88,10 +88,17 @@ final class Project extends Model
         return $this->picture === '' || str_ends_with($this->picture, '.'.self::DRAWN);
     }
 
-    /** @return list<Copying> what was ever copied, the first first */
-    public function copyings(): array
+    /**
+     * @param int $after number of an object
+     *
+     * @return list<Copying> what was copied since, the first first; where no object is newer, nobody is asked
+     */
+    public function copyings(int $after): array
     {
-        $rows = DB::table('copyings')->where('project_id', $this->id)->orderBy('first_no')->get()->all();
+        if ($after >= $this->next_object - 1) {
+            return [];
+        }
+        $rows = DB::table('copyings')->where('project_id', $this->id)->where('last_no', '>', $after)->orderBy('first_no')->get()->all();
 
         return array_map(
             static fn (\stdClass $row): Copying => new Copying(

@@ -10,6 +10,7 @@
         'new' => 'a new set of all of them, always current',
     ];
     $n = number_format(...);
+    $many = $joining->rows()->count();
 @endphp
 <form class="ask wide join-sets" data-submit="post" data-address="{{ route('sets.join', [$bench->project, $joining->onto->number]) }}">
     <h2 id="dialog-title">{{ $names }} and {{ $onto }}</h2>
@@ -22,7 +23,7 @@
                 ><input type="radio" name="way" value="{{ $way }}" @checked ($loop->first) @if ($loop->first) autofocus @endif />
                 {{ $labels[$way] }}:
                 @if ($rule === '')
-                    {{ $n($joining->rows()->count()) }} {{ $joining->rows()->count() === 1 ? 'object' : 'objects' }}
+                    {{ $n($many) }} {{ $many === 1 ? 'object' : 'objects' }}
                 @else
                     <code class="rule-shown">{{ $rule }}</code> {{ $n($bench->find($rule)->rows?->count() ?? 0) }}
                 @endif
