@@ -41,7 +41,9 @@ final class DeskTest extends ProjectTestCase
         $seat = (int) $this->project->objects()->where('name', 'Seat_Shell_017')->value('no');
         $seats = $this->layer($this->project, '51 Seats');
         $this->send('POST', 'ledger', ['fold' => "L$seats", 'unfold' => 1]);
-        $this->send('POST', 'rungs', ['keys' => "O$seat", 'rung' => 1])->assertSee('51 Seats holds objects at different rungs.');
+        $this->send('POST', 'rungs', ['keys' => "O$seat", 'rung' => 1], count: 47)->assertSee(
+            '51 Seats holds objects at different rungs.',
+        );
         $answer = $this->send('POST', 'rungs', ['keys' => "L$seats", 'rung' => 0], count: 200);
         $answer
             ->assertSee('Seat_Shell_017 is hidden because layer 51 Seats is. Its own setting is Box.')

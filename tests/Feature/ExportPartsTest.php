@@ -158,7 +158,7 @@ final class ExportPartsTest extends ProjectTestCase
     {
         $seats = $this->layer($this->project, '51 Seats');
         $this->get($this->path("rows/L$seats/hold-back"))->assertOk()->assertSee('what is in 51 Seats');
-        $this->send('PATCH', "rows/L$seats", ['held_back' => ' By   others '])
+        $this->send('PATCH', "rows/L$seats", ['held_back' => ' By   others '], count: 47)
             ->assertSee('Keep layer 51 Seats out of exports.')
             ->assertSee('not for export');
         $parts = DB::table('objects')->where('project_id', $this->project->id)->where('layer_no', $seats)->where('kind', '<>', 0)->count();

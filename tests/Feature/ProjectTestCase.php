@@ -35,7 +35,7 @@ abstract class ProjectTestCase extends TestCase
     }
 
     /** @param array<string, mixed> $values */
-    protected function send(string $method, string $path, array $values = [], int $count = 47): TestResponse
+    protected function send(string $method, string $path, array $values = [], int $count = 4): TestResponse
     {
         return $this->call($method, $this->path($path), $values + ['lens' => 'layers', 'from' => 0, 'count' => $count]);
     }

@@ -3,13 +3,12 @@ import { BOX, BOX_WEIGHT, CALL, Detail, DOT, DOT_WEIGHT, FINEST, here, wanted } 
 import { Frames } from './frames.js';
 import { Look } from './look.js';
 import { Order } from './order.js';
+import { Pace } from './pace.js';
 import { Placed } from './placed.js';
 import { SeeThrough } from './seethrough.js';
 
 ColorManagement.enabled = false;
 
-/** Milliseconds that one picture may take while the camera moves, with sorting and showing it. */
-const MOVING_MS = 66;
 const SLICE_MS = 60;
 const SMOOTHING_MS = 3500;
 
@@ -62,6 +61,7 @@ export class Painter {
         this.veilSpeed = 300; // of ghosts and glass, edges too
         this.sorting = 0;
         this.showing = 5; // milliseconds that putting the picture on the screen takes
+        this.pace = new Pace();
         this.frames = new Frames();
         /** Milliseconds that a picture may have taken and still be drawn again to smooth its edges. */
         this.patience = SMOOTHING_MS;
@@ -127,6 +127,7 @@ export class Painter {
      */
     begin(camera, moving) {
         const sorted = performance.now();
+        this.pace.begin(sorted, moving);
         this.order.sort(this.placements, this.look.states, camera, this.frames.tall, this.look.cuts);
         this.packs.picture++;
         this.fit(moving);
@@ -158,7 +159,7 @@ export class Painter {
 
     /** Milliseconds that drawing may take while the camera moves. */
     get movingTime() {
-        return Math.max(12, MOVING_MS - this.showing - this.sorting);
+        return this.pace.left(this.showing + this.sorting);
     }
 
     /** Says at once which packs the picture needs: one that is found wanting at its end would have it drawn again. */
@@ -211,6 +212,7 @@ export class Painter {
             pass.inFront = true;
         }
         if (pass.moving) {
+            this.pace.took(this.sorting + performance.now() - begun);
             this.finishPass(false);
             return false;
         }
