@@ -437,7 +437,13 @@ final class GesturesTest extends BrowserTestCase
         $browser->waitUntil('return window.shelfBench?.canvas.loading === false', 'the workbench does not open')->waitFor('[data-hint]');
         self::assertSame(['keep'], $shown());
         $browser->js('shelfBench.canvas.frame = shelfBench.canvas.open = () => {}');
-        $browser->press('v')->waitFor('#view-name')->type('#view-name', 'After')->press('Enter')->waitForText('#shelf', 'After');
+        // A view that was refused was not kept.
+        $browser->press('v')->waitFor('#view-name')->type('#view-name', 'After');
+        $browser->js('document.querySelectorAll("#dialog [name^=keep_]").forEach((box) => { box.checked = false })');
+        $browser->press('Enter')->waitForText('#dialog', 'A view keeps at least one thing');
+        self::assertSame(['keep'], $shown());
+        $browser->js('document.querySelector("#dialog [name=keep_rungs]").checked = true');
+        $browser->click('#view-name')->press('Enter')->waitForText('#shelf', 'After');
         self::assertSame([], $shown());
         $browser->waitUntil('return performance.getEntriesByType("resource").some(({ name }) => name.endsWith("/hints"))', '');
         self::assertSame('', $database->query('SELECT hints FROM users ORDER BY id DESC LIMIT 1')?->fetchColumn());

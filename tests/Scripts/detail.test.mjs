@@ -95,6 +95,30 @@ test('as little is allowed as fits into the budget, whichever part of it is shor
     }
 });
 
+test('of very many a part is summed up for all while the camera moves, and what is drawn is chosen as it is drawn', () => {
+    for (let round = 0; round < 4; round++) {
+        const { placements, states, order } = model(40000, 400);
+        const least = new Detail();
+        least.fit(placements, states, order, { triangles: Infinity, calls: Infinity, weight: 0 }, false);
+        const budget = { triangles: Infinity, calls: Infinity, weight: least.weights[7] * [0.5, 1.3, 2, 4][round] };
+        const [whole, part] = [new Detail(), new Detail()];
+        whole.fit(placements, states, order, budget, false);
+        part.fit(placements, states, order, budget, true);
+        for (let step = 0; step < 8; step++) {
+            assert.ok(Math.abs(part.weights[step] / whole.weights[step] - 1) < 0.06, `step ${step}: ${part.weights[step]}`);
+        }
+        assert.equal(part.fits, round > 0);
+        let weight = 0;
+        for (let n = 0; n < order.count; n++) {
+            const index = order.list[n];
+            const facts = placements.facts[placements.mesh[index]];
+            const level = part.chosen(index, facts, states[placements.object[index]], order.size[index]);
+            weight += level === DOT ? DOT_WEIGHT : level === BOX ? BOX_WEIGHT : facts.levels[level].triangles + CALL;
+        }
+        if (part.fits) assert.ok(weight < budget.weight * 1.06, 'hardly more is drawn than there is time for');
+    }
+});
+
 test('a level stays while another would hardly be better, and goes when it is above the rung', () => {
     const facts = { coarse: 2, levels: [0, 0.01, 0.02, 0.04].map((rough, at) => ({ rough, triangles: 800 >> at, pieces: null })) };
     const detail = new Detail();

@@ -9,22 +9,24 @@ function states() {
     for (const inked of [0, 0.3, 0.75])
         for (const anyPick of [0, 1])
             for (const hovered of [0, 1, 200_000])
-                for (const anyTake of [0, 1]) {
-                    const does = [];
-                    if (inked) does.push('INKED');
-                    if (anyPick) does.push('PICKED');
-                    if (hovered) does.push('HOVERED');
-                    if (hovered && anyTake) does.push('TAKEN');
-                    all.push([{ inked, anyPick, hovered, anyTake }, does]);
-                }
+                for (const anyTake of [0, 1])
+                    for (const moving of [false, true]) {
+                        const does = [];
+                        if (inked) does.push('INKED');
+                        if (anyPick) does.push('PICKED');
+                        if (anyPick && moving && !hovered) does.push('MOVING');
+                        if (hovered) does.push('HOVERED');
+                        if (hovered && anyTake) does.push('TAKEN');
+                        all.push([{ inked, anyPick, hovered, anyTake }, does, moving]);
+                    }
     return all;
 }
 
 test('what is not needed is not compiled', () => {
     const { screen, dress } = makeScreen();
-    for (const [state, does] of states()) {
+    for (const [state, does, moving] of states()) {
         for (const [name, value] of Object.entries(state)) screen.material.uniforms[name].value = value;
-        dress();
+        dress(moving);
         assert.deepEqual(Object.keys(screen.material.defines).sort(), does.sort(), JSON.stringify(state));
     }
 });
@@ -34,15 +36,15 @@ test('what was compiled is kept, and all of it reads the same values', () => {
     const { uniforms } = screen.material;
     const made = new Map();
     for (let round = 0; round < 2; round++)
-        for (const [state, does] of states()) {
+        for (const [state, does, moving] of states()) {
             for (const [name, value] of Object.entries(state)) uniforms[name].value = value;
-            dress();
+            dress(moving);
             const before = made.get(does.join());
             assert.ok(before === undefined ? round === 0 : before === screen.material, does.join());
             assert.equal(screen.material.uniforms, uniforms);
             made.set(does.join(), screen.material);
         }
-    assert.equal(made.size, 2 * 2 * 3);
+    assert.equal(made.size, 2 * (2 * 3 + 1));
     assert.equal(new Set(made.values()).size, made.size);
 });
 

@@ -6,6 +6,8 @@ const APART = 10;
 /** What each hint points at. @type {Record<string, string>} */
 const TARGETS = { hide: '#rows .row:nth-child(2) .rung', pick: '#rows .row:nth-child(5) .count', keep: '#shelf .keep button' };
 
+const viewCount = () => document.querySelectorAll('#shelf .view').length;
+
 /**
  * Three hints of a first visit: where to hide, where to pick, where to keep. Each is gone for good once it was closed, or what it says was
  * done.
@@ -29,7 +31,7 @@ export class Hints {
             this.picked = bench.picked;
         });
         bench.dialogs.element.addEventListener('submit', ({ target }) => {
-            if (/** @type {HTMLElement} */ (target).querySelector('#view-name')) this.done('keep');
+            if (/** @type {HTMLElement} */ (target).querySelector('#view-name')) this.viewsBefore = viewCount();
         });
         const place = () => this.place();
         bench.ledger.rows.addEventListener('shelf:settled', place);
@@ -52,6 +54,8 @@ export class Hints {
      * What is out of sight has no hint.
      */
     place() {
+        // What was asked for may have been refused.
+        if (viewCount() > (this.viewsBefore ?? Infinity)) this.done('keep');
         const canvas = /** @type {HTMLElement} */ (this.canvas).getBoundingClientRect();
         let free = canvas.top + APART;
         for (const hint of /** @type {NodeListOf<HTMLElement>} */ (this.element?.querySelectorAll('[data-hint]'))) {
@@ -61,7 +65,7 @@ export class Hints {
             const { width, height } = hint.getBoundingClientRect();
             if (hint.dataset.hint === 'keep') {
                 Object.assign(hint.style, { left: `${at.right + APART}px`, top: `${at.top + at.height / 2 - height / 2}px` });
-                hint.hidden = at.right + APART + width > innerWidth || document.querySelector('#shelf .view') === null;
+                hint.hidden = at.right + APART + width > innerWidth || viewCount() === 0;
             } else {
                 const top = Math.max(free, at.top + at.height / 2 - height / 2);
                 Object.assign(hint.style, { left: `${canvas.left + APART}px`, top: `${top}px` });

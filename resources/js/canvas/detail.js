@@ -15,10 +15,13 @@ const BOX_TRIANGLES = 12;
 /** What a piece, a box and a dot cost to draw besides their triangles, in triangles. */
 export const CALL = 30;
 export const BOX_WEIGHT = 40;
-export const DOT_WEIGHT = 6;
+export const DOT_WEIGHT = 1;
 
 /** A level stays until another is better by this. */
 const STAYS = 0.7;
+
+/** While the camera moves, of more placements than this a part is summed up for all, and what is not reached is not worked out. */
+const MANY = 16384;
 
 /**
  * Which version of its mesh each placement is drawn as: the coarsest that is off by fewer pixels than is allowed, nothing above its rung.
@@ -34,6 +37,10 @@ export class Detail {
         this.allowed = FINEST;
         /** What is less than that, and what is left of the budget for what has it, the largest first. */
         this.better = FINEST;
+        /** Whether all of it can be drawn for what it may cost. */
+        this.fits = true;
+        /** Whether what each should be drawn as is worked out when it is drawn. */
+        this.isLazy = false;
         this.spare = { triangles: 0, calls: 0, weight: 0 };
         this.triangles = new Float64Array(STEPS.length);
         this.calls = new Float64Array(STEPS.length);
@@ -55,13 +62,15 @@ export class Detail {
             this.level = level;
             this.wanted = new Uint8Array(placements.capacity);
         }
-        this.add(placements, states, order);
+        this.isLazy = moving && order.count > MANY;
+        this.add(placements, states, order, this.isLazy ? Math.ceil((order.count / MANY) * 2) : 1);
         const fits = (/** @type {number} */ step, /** @type {number} */ share) =>
             this.triangles[step] <= budget.triangles * share &&
             this.calls[step] <= budget.calls * share &&
             this.weights[step] <= budget.weight * share;
         let step = 0;
         while (step < STEPS.length - 1 && !fits(step, 1)) step++;
+        this.fits = fits(step, 1);
         // What only just fits again would come and go with every turn of the camera.
         const before = STEPS.indexOf(this.allowed);
         if (moving && step < before && fits(before, 1) && !fits(step, 0.85)) step = before;
@@ -70,6 +79,7 @@ export class Detail {
         this.spare.triangles = budget.triangles - this.triangles[step];
         this.spare.calls = budget.calls - this.calls[step];
         this.spare.weight = budget.weight - this.weights[step];
+        if (this.isLazy) return;
         for (let next = 0; next < order.count; next++) {
             const index = order.list[next];
             const facts = placements.facts[placements.mesh[index]];
@@ -77,6 +87,17 @@ export class Detail {
             const level = this.of(facts, rung, order.size[index]);
             this.wanted[index] = moving ? this.steady(index, facts, rung, order.size[index], level) : level;
         }
+    }
+
+    /**
+     * What one should be drawn as; to be asked in order, the largest first.
+     * @param {number} index
+     * @param {import('./placements.js').MeshFacts} facts
+     * @param {number} rung
+     * @param {number} pixels from its middle to its rim
+     */
+    chosen(index, facts, rung, pixels) {
+        return this.isLazy ? this.steady(index, facts, rung, pixels, this.of(facts, rung, pixels)) : this.wanted[index];
     }
 
     /**
@@ -97,27 +118,28 @@ export class Detail {
         return true;
     }
 
-    /** Sums up what everything would cost at each step. */
+    /** Sums up what everything would cost at each step, or one of so many for all of them. */
     add(
         /** @type {import('./placements.js').Placements} */ placements,
         /** @type {Uint8Array} */ states,
         /** @type {import('./order.js').Order} */ order,
+        /** @type {number} */ every,
     ) {
         const { triangles, calls, weights } = this;
         triangles.fill(0);
         calls.fill(0);
         weights.fill(0);
         const last = STEPS.length;
-        for (let next = 0; next < order.count; next++) {
+        for (let next = 0; next < order.count; next += every) {
             const index = order.list[next];
             const rung = states[placements.object[index]] & 15;
             const facts = placements.facts[placements.mesh[index]];
             const pixels = order.size[index];
             for (let step = 0; step < last; step++) {
                 const level = wanted(facts, rung, pixels, STEPS[step]);
-                triangles[step] += costOf(facts, level);
-                weights[step] += weightOf(facts, level);
-                if (level < BOX) calls[step]++;
+                triangles[step] += costOf(facts, level) * every;
+                weights[step] += weightOf(facts, level) * every;
+                if (level < BOX) calls[step] += every;
             }
         }
     }

@@ -103,16 +103,20 @@ export class Frames {
         this.smoothed = true;
     }
 
-    /** Puts what has been drawn so far on the screen. @param {number} hovered object number, 0 for none */
-    show(hovered) {
+    /**
+     * Puts what has been drawn so far on the screen.
+     * @param {number} hovered object number, 0 for none
+     * @param {boolean} [moving] whether the camera moves: the pick is tinted then, and not outlined
+     */
+    show(hovered, moving = false) {
         const front = this.targets[this.front];
         const { uniforms } = this.screen.material;
         if (!this.smoothed && hovered === 0 && uniforms.anyPick.value === 0 && this.edges !== 'only') return this.copyToScreen(front);
-        return this.compose(null, hovered);
+        return this.compose(null, hovered, moving);
     }
 
-    /** @param {WebGLRenderTarget | null} onto null for the screen @param {number} hovered */
-    compose(onto, hovered) {
+    /** @param {WebGLRenderTarget | null} onto null for the screen @param {number} hovered @param {boolean} [moving] */
+    compose(onto, hovered, moving = false) {
         const front = this.targets[this.front];
         const { uniforms } = this.screen.material;
         uniforms.colours.value = this.smoothed ? this.mean.texture : front.textures[0];
@@ -120,7 +124,7 @@ export class Frames {
         uniforms.ghosts.value = front.textures[2];
         uniforms.hovered.value = hovered;
         uniforms.inked.value = { none: 0, only: 0.75 }[this.edges] ?? (this.smoothed ? 0.3 : 0);
-        this.dress();
+        this.dress(moving);
         this.renderer.setRenderTarget(onto);
         this.renderer.render(this.screen, this.flat);
     }

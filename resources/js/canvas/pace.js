@@ -1,7 +1,7 @@
 /** Milliseconds from one picture to the next while the camera moves, with all that the page and the browser do between them. */
 const MOVING_MS = 70;
-/** Milliseconds that drawing has at least. */
-const LEAST_MS = 12;
+/** Milliseconds that drawing has at least: with less, they would all go into beginning and ending a picture. */
+const LEAST_MS = 30;
 /** After a longer pause than these milliseconds nothing can be learned from it: the camera stood still. */
 const PAUSE_MS = 250;
 

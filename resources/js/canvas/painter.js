@@ -10,6 +10,13 @@ import { SeeThrough } from './seethrough.js';
 ColorManagement.enabled = false;
 
 const SLICE_MS = 60;
+/** The share of it that goes to the largest where not all can be drawn; the rest goes to dots from all over the model. */
+const LARGEST = 0.5;
+/** Pixels from the middle to the rim of what is drawn as such a dot at most. */
+const LARGEST_DOT = 5;
+/** Milliseconds for which the order of so many placements is still good enough while the camera moves. */
+const ORDER_MS = 100;
+const ORDER_MANY = 50000;
 const SMOOTHING_MS = 3500;
 
 /** The browser gives no means to draw in three dimensions. */
@@ -59,9 +66,13 @@ export class Painter {
         this.pixel = new Uint8Array(4);
         this.speed = 600; // triangles a millisecond; measured as it goes
         this.veilSpeed = 300; // of ghosts and glass, edges too
-        this.sorting = 0;
+        this.sorting = 0; // milliseconds that putting placements in order takes
+        this.sorted = 0; // that it took last
+        this.sortedAt = -Infinity;
         this.showing = 5; // milliseconds that putting the picture on the screen takes
         this.pace = new Pace();
+        /** Whether the picture in front is one of a moving camera. */
+        this.isMoving = false;
         this.frames = new Frames();
         /** Milliseconds that a picture may have taken and still be drawn again to smooth its edges. */
         this.patience = SMOOTHING_MS;
@@ -126,12 +137,16 @@ export class Painter {
      * @param {boolean} moving
      */
     begin(camera, moving) {
-        const sorted = performance.now();
-        this.pace.begin(sorted, moving);
-        this.order.sort(this.placements, this.look.states, camera, this.frames.tall, this.look.cuts);
+        const begun = performance.now();
+        this.pace.begin(begun, moving);
+        if (!moving || this.isOrderOld(begun)) {
+            this.order.sort(this.placements, this.look.states, camera, this.frames.tall, this.look.cuts);
+            this.sortedAt = begun;
+        }
         this.packs.picture++;
         this.fit(moving);
-        this.sorting = performance.now() - sorted;
+        this.sorted = performance.now() - begun;
+        this.sorting = moving ? this.sorting * 0.6 + this.sorted * 0.4 : this.sorted;
         this.packs.startWanting();
         if (!moving) this.wantAll();
         this.surveyed = this.placements.count;
@@ -150,16 +165,21 @@ export class Painter {
         this.wantAll();
     }
 
+    /** Of very many, the order is good for more than one picture of a moving camera. @param {number} now */
+    isOrderOld(now) {
+        return this.placements.count < ORDER_MANY || this.placements.count !== this.surveyed || now - this.sortedAt > ORDER_MS;
+    }
+
     /** How far off what is drawn may be: in the budget, and while the camera moves in the time that there is. @param {boolean} moving */
     fit(moving) {
         const { triangles, calls } = this.budget;
-        const weight = moving ? this.speed * this.movingTime : Infinity;
+        const weight = moving ? this.movingWeight : Infinity;
         this.detail.fit(this.placements, this.look.states, this.order, { triangles, calls, weight }, moving);
     }
 
-    /** Milliseconds that drawing may take while the camera moves. */
-    get movingTime() {
-        return this.pace.left(this.showing + this.sorting);
+    /** What is drawn while the camera moves, in triangles. */
+    get movingWeight() {
+        return this.speed * this.pace.left(this.showing + this.sorting);
     }
 
     /** Says at once which packs the picture needs: one that is found wanting at its end would have it drawn again. */
@@ -198,7 +218,7 @@ export class Painter {
         this.synchronize();
         const started = performance.now();
         this.showing = this.showing * 0.6 + 0.4 * (started - begun);
-        const finished = this.drawSome(pass.moving ? this.movingTime : SLICE_MS);
+        const finished = this.drawSome();
         this.synchronize();
         const spent = performance.now() - started;
         pass.milliseconds += spent;
@@ -211,8 +231,9 @@ export class Painter {
             pass.first = false;
             pass.inFront = true;
         }
+        this.isMoving = pass.moving;
         if (pass.moving) {
-            this.pace.took(this.sorting + performance.now() - begun);
+            this.pace.took(this.sorted + performance.now() - begun);
             this.finishPass(false);
             return false;
         }
@@ -223,15 +244,14 @@ export class Painter {
     /**
      * What is solid first, then what is seen through, in slices when the camera rests: a model of nothing but ghosts must not hold up the
      * page either.
-     * @param {number} milliseconds
      * @returns {boolean} whether nothing is left to draw
      */
-    drawSome(milliseconds) {
+    drawSome() {
         const pass = this.pass;
-        const allowance = this.speed * milliseconds;
+        const allowance = pass.moving ? this.movingWeight : this.speed * SLICE_MS;
         pass.veiled = pass.isSolid && !pass.moving;
         pass.weight = 0;
-        if (pass.veiled) return this.drawSeeThrough(this.veilSpeed * milliseconds);
+        if (pass.veiled) return this.drawSeeThrough(this.veilSpeed * SLICE_MS);
         pass.isSolid = this.drawSlice(allowance);
         if (pass.moving) return (this.drawSeeThrough(allowance * 0.3), pass.isSolid);
         return pass.isSolid && this.drawSeeThrough(Math.max(allowance * 0.3, allowance - pass.weight));
@@ -327,7 +347,10 @@ export class Painter {
         dots.clear();
         const isFirst = pass.next === 0;
         let weight = 0;
-        while (pass.next < order.count && weight < allowance) weight += this.put(order.list[pass.next++]);
+        const isTooMuch = pass.moving && !this.detail.fits;
+        const most = isTooMuch ? allowance * LARGEST : allowance;
+        while (pass.next < order.count && weight < most) weight += this.put(order.list[pass.next++]);
+        if (isTooMuch) weight += this.putScattered(allowance - weight);
         boxes.ready();
         dots.ready();
         pass.weight += weight;
@@ -337,15 +360,40 @@ export class Painter {
         return pass.next >= order.count;
     }
 
+    /**
+     * Of what is not reached, some from everywhere as dots, the same in every picture: the model keeps its shape while it is turned.
+     * @param {number} allowance triangles
+     * @returns {number} what they cost
+     */
+    putScattered(allowance) {
+        const { order, dots, look, placements } = this;
+        let from = this.pass.next;
+        // A large dot looks like nothing that is there.
+        while (from < order.count && order.size[order.list[from]] > LARGEST_DOT) from++;
+        const least = 2 ** 32 * Math.min(1, Math.max(0, allowance) / DOT_WEIGHT / Math.max(1, order.count - from));
+        let count = 0;
+        for (let next = from; next < order.count; next++) {
+            const index = order.list[next];
+            if (Math.imul(index, 2654435761) >>> 0 >= least) continue;
+            const rung = look.states[placements.object[index]] & 15;
+            if (rung === 0 || rung === 2) continue;
+            dots.add(index);
+            count++;
+        }
+        return count * DOT_WEIGHT;
+    }
+
     /** Puts one placement where it is drawn from. @param {number} index @returns {number} what it costs, in triangles */
     put(index) {
         const pass = this.pass;
         const { placements, detail, look } = this;
         const object = placements.object[index];
         const rung = look.states[object] & 15;
+        // It may have been hidden since the order was made.
+        if (rung === 0) return 0;
         const facts = placements.facts[placements.mesh[index]];
         const pixels = this.order.size[index];
-        let level = detail.wanted[index];
+        let level = detail.chosen(index, facts, rung, pixels);
         if (level < BOX) level = this.found(facts, level, rung, pixels);
         // More is on show than even its coarsest would fit: nothing is left out, but what comes last is dots.
         if (level !== DOT && rung !== 2 && pass.drawn + trianglesOf(facts, level) > this.budget.triangles) level = DOT;
@@ -427,7 +475,7 @@ export class Painter {
     /** Puts what has been drawn so far on the screen. @param {number} hovered object number, 0 for none */
     show(hovered) {
         this.shownAt = performance.now();
-        this.frames.show(hovered);
+        this.frames.show(hovered, this.isMoving);
     }
 
     /** What a click would pick. @param {number} x @param {number} y @returns {number} object number, 0 for none */

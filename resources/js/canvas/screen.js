@@ -52,12 +52,12 @@ export function makeScreen() {
     };
     const screen = picture(material([]));
     /** Has the step to the screen do what is needed now, and nothing else. */
-    const dress = () => {
+    const dress = (moving = false) => {
         const { inked, anyPick, hovered, anyTake } = uniforms;
         const hovers = hovered.value > 0;
         screen.material = material([
             ...(inked.value > 0 ? ['INKED'] : []),
-            ...(anyPick.value > 0 ? ['PICKED'] : []),
+            ...(anyPick.value > 0 ? ['PICKED', ...(moving && !hovers ? ['MOVING'] : [])] : []),
             ...(hovers ? ['HOVERED'] : []),
             ...(hovers && anyTake.value > 0 ? ['TAKEN'] : []),
         ]);

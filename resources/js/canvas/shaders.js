@@ -418,11 +418,15 @@ void main() {
 #endif
 #if defined(PICKED) || defined(HOVERED)
     vec2 here = seenAt(at);
+#if !defined(MOVING)
     vec2 beside[4] = vec2[](seenAt(at + ivec2(1, 0)), seenAt(at - ivec2(1, 0)), seenAt(at + ivec2(0, 1)), seenAt(at - ivec2(0, 1)));
+#endif
 #if defined(PICKED)
     colour = mix(colour, grape * (0.42 + 0.8 * dot(colour, vec3(0.3, 0.5, 0.2))), here.y * 0.84);
+#if !defined(MOVING)
     float pickEdge = (1.0 - here.y) * max(max(beside[0].y, beside[1].y), max(beside[2].y, beside[3].y));
     colour = mix(colour, grape * 0.72, pickEdge);
+#endif
 #endif
 #if defined(HOVERED)
     bool isOver = isHovered(here.x);
