@@ -169,30 +169,22 @@ final class Evaluation implements Visitor
         $ranked = $this->facts->ranked((string) $column);
         $low = $node->number?->value() ?? -INF;
         $high = $node->upTo?->value() ?? INF;
-        $near = $measure?->near($low === -INF ? 0.0 : $low) ?? 0.0;
+        $near = static fn (float $end): float => is_finite($end) ? $measure?->near($end) ?? 0.0 : 0.0;
+        $span = $node->test->span($low, $high, $near($low), $near($high));
+        $in = $ranked->between($span->from, $span->to, $span->withFrom, $span->withTo);
 
-        return match ($node->test) {
-            NumberTest::Is => $ranked->between($low - $near, $low + $near),
-            NumberTest::IsNot => $ranked->present()->without($ranked->between($low - $near, $low + $near)),
-            NumberTest::Below => $ranked->between(-INF, $low, true, false),
-            NumberTest::AtMost => $ranked->between(-INF, $low),
-            NumberTest::Above => $ranked->between($low, INF, false),
-            NumberTest::AtLeast => $ranked->between($low, INF),
-            NumberTest::Within => $ranked->between($low, $high),
-            NumberTest::NotWithin => $ranked->present()->without($ranked->between($low, $high)),
-        };
+        return $span->isOutside ? $ranked->present()->without($in) : $in;
     }
 
     /** A property that people gave objects, compared as a number; what is no number is in no comparison. */
     private function ownNumber(string $property, NumberIs $node): Bits
     {
-        $low = $node->number?->value() ?? -INF;
-        $high = $node->upTo?->value() ?? INF;
+        $span = $node->test->span($node->number?->value() ?? -INF, $node->upTo?->value() ?? INF);
 
         return $this->organizers->own->rows(
             $this->scene,
             $property,
-            static fn (OwnValue $value): bool => $value->isNumber() && $node->test->holds((float) $value->value, $low, $high),
+            static fn (OwnValue $value): bool => $value->isNumber() && $span->has((float) $value->value),
         );
     }
 

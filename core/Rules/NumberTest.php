@@ -16,18 +16,24 @@ enum NumberTest: string
     case Within = '..';
     case NotWithin = '!..';
 
-    /** @param float $low what is compared with, or where a range begins @param float $high where a range ends */
-    public function holds(float $value, float $low, float $high): bool
+    /**
+     * The numbers for which it holds. One that is so near to another that they count as equal is neither below nor above it.
+     *
+     * @param float $low     what is compared with, or where a range begins
+     * @param float $high    where a range ends
+     * @param float $nearLow how far a number may be off the first to count as equal, and off the second
+     */
+    public function span(float $low, float $high, float $nearLow = 0.0, float $nearHigh = 0.0): NumberSpan
     {
         return match ($this) {
-            self::Is => $value === $low,
-            self::IsNot => $value !== $low,
-            self::Below => $value < $low,
-            self::AtMost => $value <= $low,
-            self::Above => $value > $low,
-            self::AtLeast => $value >= $low,
-            self::Within => $value >= $low && $value <= $high,
-            self::NotWithin => $value < $low || $value > $high,
+            self::Is => new NumberSpan($low - $nearLow, $low + $nearLow),
+            self::IsNot => new NumberSpan($low - $nearLow, $low + $nearLow, isOutside: true),
+            self::Below => new NumberSpan(-INF, $low - $nearLow, withTo: false),
+            self::AtMost => new NumberSpan(-INF, $low + $nearLow),
+            self::Above => new NumberSpan($low + $nearLow, INF, withFrom: false),
+            self::AtLeast => new NumberSpan($low - $nearLow, INF),
+            self::Within => new NumberSpan($low - $nearLow, $high + $nearHigh),
+            self::NotWithin => new NumberSpan($low - $nearLow, $high + $nearHigh, isOutside: true),
         };
     }
 }

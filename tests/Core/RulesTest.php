@@ -19,6 +19,7 @@ use VineShelf\Rules\Field;
 use VineShelf\Rules\KnownView;
 use VineShelf\Rules\Lexer;
 use VineShelf\Rules\NumberIs;
+use VineShelf\Rules\NumberTest;
 use VineShelf\Rules\Parser;
 use VineShelf\Rules\Pattern;
 use VineShelf\Rules\Printer;
@@ -390,6 +391,32 @@ final class RulesTest extends TestCase
         $volumes = (new Facts($scene))->ranked('volume');
         self::assertSame([1], $volumes->between(2.69e-6, 2.71e-6)->rows());
         self::assertSame([], $volumes->between(-1.0, 1e-6)->rows());
+    }
+
+    /** 1.0945 - 1 is a little more than 0.0945. */
+    #[TestWith([1.0945 - 1.0, 0])]
+    #[TestWith([0.0945, 0])]
+    #[TestWith([0.09449, 0])]
+    #[TestWith([0.0950, 0])]
+    #[TestWith([0.0939, -1])]
+    #[TestWith([0.0951, 1])]
+    public function test_a_number_is_below_another_or_equals_it_or_is_above_it(float $value, int $is): void
+    {
+        $near = Measure::Width->near(0.0945) + 1e-12;
+        $holds = static fn (NumberTest $test, float $high = INF): bool => $test->span(0.0945, $high, $near, $near)->has($value);
+        self::assertSame(
+            [$is < 0, $is === 0, $is > 0, $is <= 0, $is >= 0, $is !== 0],
+            array_map($holds, [
+                NumberTest::Below,
+                NumberTest::Is,
+                NumberTest::Above,
+                NumberTest::AtMost,
+                NumberTest::AtLeast,
+                NumberTest::IsNot,
+            ]),
+        );
+        self::assertSame([$is >= 0, $is < 0], [$holds(NumberTest::Within), $holds(NumberTest::NotWithin)]);
+        self::assertSame([$is === 0, $is !== 0], [$holds(NumberTest::Within, 0.0945), $holds(NumberTest::NotWithin, 0.0945)]);
     }
 
     public function test_every_example_in_the_manual_is_a_rule_and_every_field_and_state_is_in_it(): void

@@ -589,23 +589,22 @@ final class PlainModel
         }
         $low = $node->number?->value() ?? -INF;
         $high = $node->upTo?->value() ?? INF;
-        $near =
-            $node->isProperty ||
-            in_array($node->field, ['triangles', 'weight', 'vertices', 'instances', 'children', 'holds', 'depth'], true)
-                ? 0.0
-                : ($node->field === 'volume'
-                    ? 0.0005 * abs($low)
-                    : 0.0005);
+        $exact = ['triangles', 'weight', 'vertices', 'instances', 'children', 'holds', 'depth'];
+        $equals = static fn (float $other): bool => $value === $other ||
+            (! $node->isProperty &&
+                ! in_array($node->field, $exact, true) &&
+                abs($value - $other) <= ($node->field === 'volume' ? 0.0005 * abs($other) : 0.0005));
+        $isWithin = ($value >= $low || $equals($low)) && ($value <= $high || $equals($high));
 
         return match ($node->test) {
-            NumberTest::Is => abs($value - $low) <= $near,
-            NumberTest::IsNot => abs($value - $low) > $near,
-            NumberTest::Below => $value < $low,
-            NumberTest::AtMost => $value <= $low,
-            NumberTest::Above => $value > $low,
-            NumberTest::AtLeast => $value >= $low,
-            NumberTest::Within => $value >= $low && $value <= $high,
-            NumberTest::NotWithin => ! ($value >= $low && $value <= $high),
+            NumberTest::Is => (float) $value === $low || $equals($low),
+            NumberTest::IsNot => (float) $value !== $low && ! $equals($low),
+            NumberTest::Below => $value < $low && ! $equals($low),
+            NumberTest::AtMost => $value <= $low || $equals($low),
+            NumberTest::Above => $value > $low && ! $equals($low),
+            NumberTest::AtLeast => $value >= $low || $equals($low),
+            NumberTest::Within => $isWithin,
+            NumberTest::NotWithin => ! $isWithin,
         };
     }
 
