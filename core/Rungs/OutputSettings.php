@@ -200,7 +200,8 @@ final readonly class OutputSettings
             $view->objects,
             self::rungs($this->tags, $own->tags, $desk->tags) + $view->tags,
             self::rungs($this->folders, $own->folders, $desk->folders) + $view->folders,
-            layersAlone: array_diff_key($view->layersAlone, $layers),
+            layersAlone: array_diff_key($view->layersAlone, $layers) +
+                array_intersect_key($desk->layersAlone, self::following($this->layers, $own->layers)),
             objectsAlone: $view->objectsAlone,
         );
         foreach ([$this->objects, $own->objects, $never] as $objects) {
@@ -230,6 +231,22 @@ final readonly class OutputSettings
         return $rungs;
     }
 
+    /**
+     * @param array<int, int> $project
+     * @param array<int, int> $own those of the view
+     *
+     * @return array<int, int> those that follow the desk, by number
+     */
+    private static function following(array $project, array $own): array
+    {
+        return array_filter(
+            $own + $project,
+            static fn (int $value, int $number): bool => $value === Output::AsOnDesk->value &&
+                ($project[$number] ?? null) !== Output::Never->value,
+            ARRAY_FILTER_USE_BOTH,
+        );
+    }
+
     private static function withObjects(Settings $settings, Output $output, Bits $numbers, Settings $desk): Settings
     {
         $rung = $output->rung();
@@ -239,6 +256,9 @@ final readonly class OutputSettings
         $settings = $settings->withObjects($numbers, Rung::Full);
         foreach ($desk->objects as $there => $those) {
             $settings = $settings->withObjects($those->less($those->less($numbers)), Rung::from($there));
+        }
+        foreach ($desk->objectsAlone as $there => $those) {
+            $settings = $settings->withObjectsAlone($those->less($those->less($numbers)), Rung::from($there));
         }
 
         return $settings;

@@ -48,12 +48,21 @@ final class OutputTest extends TestCase
             $project = self::random($forest, 7);
             $own = mt_rand(0, 2) === 0 ? self::PLAIN : self::random($forest, 7);
             $desk = self::random($forest, 5);
+            $alone = self::random($forest, 5);
+            $onDesk = RandomForest::settings(
+                $desk['layer'],
+                $desk['object'],
+                $desk['tag'],
+                $desk['folder'],
+                $alone['layer'],
+                $alone['object'],
+            );
             $view = ['layer' => $forest->settings->layers, 'tag' => $forest->settings->tags, 'folder' => $forest->settings->folders] + [
                 'object' => $forest->own,
             ];
             $settings = self::settings($project)->over(
                 $forest->settings,
-                Settings::of($desk['layer'], $desk['object'], $desk['tag'], $desk['folder']),
+                $onDesk,
                 OutputSettings::unpack(self::settings($own)->pack()),
             );
             $scene = $forest->scene();
@@ -69,7 +78,7 @@ final class OutputTest extends TestCase
             };
             foreach (array_keys($forest->parents) as $number) {
                 self::assertSame(
-                    self::lowest($forest, $number, $one, [$project, $own]),
+                    self::lowest($forest, $number, $one, [$project, $own], $alone),
                     $rungs->at($scene->row($number)),
                     "object $number, seed $seed, round $round",
                 );
@@ -216,15 +225,24 @@ final class OutputTest extends TestCase
     /**
      * @param \Closure(string, int): int               $one      what is set for one link of the chain
      * @param list<array<string, array<int, int>>> $settings for pictures, of the project and of the view
+     * @param array<string, array<int, int>>           $alone    what the desk holds alone
      */
-    private static function lowest(RandomForest $forest, int $number, \Closure $one, array $settings): int
+    private static function lowest(RandomForest $forest, int $number, \Closure $one, array $settings, array $alone): int
     {
-        // What the view holds alone gives way to what is set for pictures of the same object, or of the same layer.
-        $set = static fn (string $what, int $of): bool => isset($settings[0][$what][$of]) || isset($settings[1][$what][$of]);
+        // What the view holds alone gives way to what is set for pictures of the same object, or of the same layer; where that is as on
+        // the desk, to what the desk holds alone.
+        $held = static function (string $what, int $of, ?int $inView) use ($settings, $alone): int {
+            [$project, $own] = [$settings[0][$what][$of] ?? null, $settings[1][$what][$of] ?? null];
+            if ($project === null && $own === null) {
+                return $inView ?? 5;
+            }
+
+            return $project !== 7 && ($own ?? $project) === 6 ? $alone[$what][$of] ?? 5 : 5;
+        };
         $home = $forest->layerOf[$number];
         $lowest = min(
-            $set('object', $number) ? 5 : $forest->alone[$number] ?? 5,
-            $set('layer', $home) ? 5 : $forest->settings->layersAlone[$home] ?? 5,
+            $held('object', $number, $forest->alone[$number] ?? null),
+            $held('layer', $home, $forest->settings->layersAlone[$home] ?? null),
         );
         for ($layer = $forest->layerOf[$number]; $layer !== 0; $layer = $forest->layers->get($layer)->parent) {
             $lowest = min($lowest, $one('layer', $layer));
