@@ -10,7 +10,7 @@ import { SeeThrough } from './seethrough.js';
 ColorManagement.enabled = false;
 
 const SLICE_MS = 60;
-/** The share of it that goes to the largest where not all can be drawn; the rest goes to dots from all over the model. */
+/** The share of a moving picture that goes to the largest where not all can be drawn; the rest goes to dots from all over the model. */
 const LARGEST = 0.5;
 /** Pixels from the middle to the rim of what is drawn as such a dot at most. */
 const LARGEST_DOT = 5;
@@ -66,8 +66,8 @@ export class Painter {
         this.pixel = new Uint8Array(4);
         this.speed = 600; // triangles a millisecond; measured as it goes
         this.veilSpeed = 300; // of ghosts and glass, edges too
-        this.sorting = 0; // milliseconds that putting placements in order takes
-        this.sorted = 0; // that it took last
+        this.sorting = 0; // milliseconds that putting placements in order takes: a mean while the camera moves
+        this.lastSorting = 0;
         this.sortedAt = -Infinity;
         this.showing = 5; // milliseconds that putting the picture on the screen takes
         this.pace = new Pace();
@@ -145,8 +145,8 @@ export class Painter {
         }
         this.packs.picture++;
         this.fit(moving);
-        this.sorted = performance.now() - begun;
-        this.sorting = moving ? this.sorting * 0.6 + this.sorted * 0.4 : this.sorted;
+        this.lastSorting = performance.now() - begun;
+        this.sorting = moving ? this.sorting * 0.6 + this.lastSorting * 0.4 : this.lastSorting;
         this.packs.startWanting();
         if (!moving) this.wantAll();
         this.surveyed = this.placements.count;
@@ -233,7 +233,7 @@ export class Painter {
         }
         this.isMoving = pass.moving;
         if (pass.moving) {
-            this.pace.took(this.sorted + performance.now() - begun);
+            this.pace.took(this.lastSorting + performance.now() - begun);
             this.finishPass(false);
             return false;
         }
