@@ -169,7 +169,7 @@ final class Evaluation implements Visitor
         $ranked = $this->facts->ranked((string) $column);
         $low = $node->number?->value() ?? -INF;
         $high = $node->upTo?->value() ?? INF;
-        $near = static fn (float $end): float => is_finite($end) ? $measure?->near($end) ?? 0.0 : 0.0;
+        $near = static fn (float $end): float => $measure?->near($end) ?? 0.0;
         $span = $node->test->span($low, $high, $near($low), $near($high));
         $in = $ranked->between($span->from, $span->to, $span->withFrom, $span->withTo);
 

@@ -19,9 +19,10 @@ enum NumberTest: string
     /**
      * The numbers for which it holds. One that is so near to another that they count as equal is neither below nor above it.
      *
-     * @param float $low     what is compared with, or where a range begins
-     * @param float $high    where a range ends
-     * @param float $nearLow how far a number may be off the first to count as equal, and off the second
+     * @param float $low      what is compared with, or where a range begins
+     * @param float $high     where a range ends
+     * @param float $nearLow  how far a number may be off the first to count as equal
+     * @param float $nearHigh how far it may be off the second
      */
     public function span(float $low, float $high, float $nearLow = 0.0, float $nearHigh = 0.0): NumberSpan
     {

@@ -194,14 +194,14 @@ final readonly class OutputSettings
     {
         $own ??= new self;
         $never = array_filter($this->objects, static fn (int $value): bool => $value === Output::Never->value, ARRAY_FILTER_USE_KEY);
-        $layers = self::rungs($this->layers, $own->layers, $desk->layers);
+        $layers = self::said($this->layers, $own->layers);
+        $following = array_filter($layers, static fn (int $value): bool => $value === Output::AsOnDesk->value);
         $settings = new Settings(
-            $layers + $view->layers,
+            self::rungs($layers, $desk->layers) + $view->layers,
             $view->objects,
-            self::rungs($this->tags, $own->tags, $desk->tags) + $view->tags,
-            self::rungs($this->folders, $own->folders, $desk->folders) + $view->folders,
-            layersAlone: array_diff_key($view->layersAlone, $layers) +
-                array_intersect_key($desk->layersAlone, self::following($this->layers, $own->layers)),
+            self::rungs(self::said($this->tags, $own->tags), $desk->tags) + $view->tags,
+            self::rungs(self::said($this->folders, $own->folders), $desk->folders) + $view->folders,
+            layersAlone: array_diff_key($view->layersAlone, $layers) + array_intersect_key($desk->layersAlone, $following),
             objectsAlone: $view->objectsAlone,
         );
         foreach ([$this->objects, $own->objects, $never] as $objects) {
@@ -214,37 +214,32 @@ final readonly class OutputSettings
     }
 
     /**
+     * What counts by number: what the view says before what the project does, and before both what is never in pictures.
+     *
      * @param array<int, int> $project
-     * @param array<int, int> $own  those of the view
+     * @param array<int, int> $own those of the view
+     *
+     * @return array<int, int>
+     */
+    private static function said(array $project, array $own): array
+    {
+        return array_filter($project, static fn (int $value): bool => $value === Output::Never->value) + $own + $project;
+    }
+
+    /**
+     * @param array<int, int> $said values of {@see Output}
      * @param array<int, int> $desk
      *
      * @return array<int, int> rungs
      */
-    private static function rungs(array $project, array $own, array $desk): array
+    private static function rungs(array $said, array $desk): array
     {
         $rungs = [];
-        foreach ($own + $project as $number => $value) {
-            $isNever = ($project[$number] ?? null) === Output::Never->value;
-            $rungs[$number] = $isNever ? Rung::Hidden->value : Output::from($value)->rung() ?? ($desk[$number] ?? Rung::Full->value);
+        foreach ($said as $number => $value) {
+            $rungs[$number] = Output::from($value)->rung() ?? ($desk[$number] ?? Rung::Full->value);
         }
 
         return $rungs;
-    }
-
-    /**
-     * @param array<int, int> $project
-     * @param array<int, int> $own those of the view
-     *
-     * @return array<int, int> those that follow the desk, by number
-     */
-    private static function following(array $project, array $own): array
-    {
-        return array_filter(
-            $own + $project,
-            static fn (int $value, int $number): bool => $value === Output::AsOnDesk->value &&
-                ($project[$number] ?? null) !== Output::Never->value,
-            ARRAY_FILTER_USE_BOTH,
-        );
     }
 
     private static function withObjects(Settings $settings, Output $output, Bits $numbers, Settings $desk): Settings
