@@ -134,7 +134,7 @@ final readonly class Lowered
         foreach (Rung::cases() as $rung) {
             $numbers = ($kept->objects[$rung->value] ?? $none)->with($kept->objectsAlone[$rung->value] ?? $none);
             $work = $thinned->objects[$rung->value] ?? $none;
-            $byWork = $numbers->less($numbers->less($work));
+            $byWork = $numbers->shared($work);
             $rest = $numbers->less($work);
             if (! $rest->isEmpty()) {
                 $add("O$rung->value", '', $rung, new Rows([], [], [], $rest), (string) $rung->value);

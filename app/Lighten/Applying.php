@@ -58,7 +58,7 @@ final class Applying
                 }
                 $objects[$rung] = $numbers;
                 foreach ($now->objects as $held => $those) {
-                    $was['objects'][$held] = self::both($those, $numbers)->with($was['objects'][$held] ?? Bits::none(0));
+                    $was['objects'][$held] = $those->shared($numbers)->with($was['objects'][$held] ?? Bits::none(0));
                 }
             }
             $did = new Settings($layers, $objects);
@@ -103,13 +103,13 @@ final class Applying
                 }
             }
             foreach ($did->objects as $rung => $numbers) {
-                $there = self::both($numbers, $now->objects[$rung] ?? Bits::none(0));
+                $there = $numbers->shared($now->objects[$rung] ?? Bits::none(0));
                 $still = $there->less($locked);
                 $left += $there->count() - $still->count();
                 $count += $still->count();
                 $after = $after->withObjects($still, null);
                 foreach ($own->was['objects'] ?? [] as $before => $packed) {
-                    $after = $after->withObjects(self::both($still, Lightening::unpacked($packed)), Rung::from((int) $before));
+                    $after = $after->withObjects($still->shared(Lightening::unpacked($packed)), Rung::from((int) $before));
                 }
             }
             $own->update(['given_back_at' => now()]);
@@ -157,10 +157,5 @@ final class Applying
         $bench->refresh();
 
         return $command;
-    }
-
-    private static function both(Bits $some, Bits $others): Bits
-    {
-        return $some->less($some->less($others));
     }
 }

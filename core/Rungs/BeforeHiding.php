@@ -25,10 +25,10 @@ final class BeforeHiding
         $objects = [];
         $now = $after->objects[$hidden] ?? Bits::none(0);
         if (! $now->isEmpty()) {
-            $already = self::common($now, $before->objects[$hidden] ?? Bits::none(0));
+            $already = $now->shared($before->objects[$hidden] ?? Bits::none(0));
             for ($rung = Rung::Box->value; $rung <= Rung::Full->value; $rung++) {
-                $had = self::common($before->objects[$rung] ?? Bits::none(0), $now)
-                    ->with(self::common($known->objects[$rung] ?? Bits::none(0), $already));
+                $had = ($before->objects[$rung] ?? Bits::none(0))->shared($now)
+                    ->with(($known->objects[$rung] ?? Bits::none(0))->shared($already));
                 if (! $had->isEmpty()) {
                     $objects[$rung] = $had;
                 }
@@ -62,13 +62,13 @@ final class BeforeHiding
             $now = $now->folder($folder) === Rung::Hidden ? $now->withFolders([$folder], $known->folder($folder)) : $now;
         }
         $hidden = ($now->objects[Rung::Hidden->value] ?? Bits::none(0))->with($now->objectsAlone[Rung::Hidden->value] ?? Bits::none(0));
-        $shown = self::common($rows->objects, $hidden);
+        $shown = $rows->objects->shared($hidden);
         if ($shown->isEmpty()) {
             return $now;
         }
         $now = $now->withObjects($shown, null);
         foreach ($known->objects as $rung => $numbers) {
-            $now = $now->withObjects(self::common($numbers, $shown), Rung::from($rung));
+            $now = $now->withObjects($numbers->shared($shown), Rung::from($rung));
         }
 
         return $now;
@@ -93,10 +93,5 @@ final class BeforeHiding
         }
 
         return $kept;
-    }
-
-    private static function common(Bits $a, Bits $b): Bits
-    {
-        return $a->less($a->less($b));
     }
 }

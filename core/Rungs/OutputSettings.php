@@ -250,10 +250,10 @@ final readonly class OutputSettings
         }
         $settings = $settings->withObjects($numbers, Rung::Full);
         foreach ($desk->objects as $there => $those) {
-            $settings = $settings->withObjects($those->less($those->less($numbers)), Rung::from($there));
+            $settings = $settings->withObjects($those->shared($numbers), Rung::from($there));
         }
         foreach ($desk->objectsAlone as $there => $those) {
-            $settings = $settings->withObjectsAlone($those->less($those->less($numbers)), Rung::from($there));
+            $settings = $settings->withObjectsAlone($those->shared($numbers), Rung::from($there));
         }
 
         return $settings;

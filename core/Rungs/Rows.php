@@ -77,10 +77,10 @@ final readonly class Rows
         }
         $to = $to->withObjects($this->objects, null);
         foreach ($from->objects as $rung => $numbers) {
-            $to = $to->withObjects($numbers->less($numbers->less($this->objects)), Rung::from($rung));
+            $to = $to->withObjects($numbers->shared($this->objects), Rung::from($rung));
         }
         foreach ($from->objectsAlone as $rung => $numbers) {
-            $to = $to->withObjectsAlone($numbers->less($numbers->less($this->objects)), Rung::from($rung));
+            $to = $to->withObjectsAlone($numbers->shared($this->objects), Rung::from($rung));
         }
 
         return $to;

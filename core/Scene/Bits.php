@@ -159,6 +159,12 @@ final readonly class Bits
         return new self($this->length, $this->bytes & ~str_pad($other->bytes, strlen($this->bytes), "\0"));
     }
 
+    /** What both sets have, also when one reaches further than the other. */
+    public function shared(self $other): self
+    {
+        return new self($this->length, str_pad($this->bytes & $other->bytes, strlen($this->bytes), "\0"));
+    }
+
     public function not(): self
     {
         if ($this->length === 0) {

@@ -49,6 +49,19 @@ final class BitsTest extends TestCase
         }
     }
 
+    public function test_sets_that_reach_differently_far_are_joined_shared_and_taken_away(): void
+    {
+        mt_srand(4);
+        for ($round = 0; $round < 300; $round++) {
+            [$short, $long] = [mt_rand(0, 70), mt_rand(0, 70)];
+            [$a, $b] = [self::some($short), self::some($long)];
+            [$x, $y] = [Bits::ofRows($short, $a), Bits::ofRows($long, $b)];
+            self::assertSame(self::sorted([...$a, ...$b]), $x->with($y)->rows());
+            self::assertSame(array_values(array_diff($a, $b)), $x->less($y)->rows());
+            self::assertEquals(Bits::ofRows($short, array_values(array_intersect($a, $b))), $x->shared($y));
+        }
+    }
+
     public function test_overlapping_and_touching_ranges_are_put_together(): void
     {
         self::assertSame(range(2, 30), Bits::ofRanges(40, [[2, 9], [3, 5], [10, 16], [17, 30], [18, 20]])->rows());
