@@ -141,13 +141,8 @@ final class Outputs
     /** Rows that are in no picture, also where a view shows them alone. */
     private function never(): Bits
     {
-        $never = array_map(
-            static fn (array $values): array => array_filter($values, static fn (int $value): bool => $value === Output::Never->value),
-            [$this->settings()->layers, $this->settings()->tags, $this->settings()->folders],
-        );
-        $objects = $this->settings()->objects[Output::Never->value] ?? null;
-        $only = new OutputSettings($never[0], $never[1], $never[2], $objects === null ? [] : [Output::Never->value => $objects]);
+        $never = $this->settings()->never()->over(new Settings, new Settings);
 
-        return $this->bench->inEffect()->under($only->over(new Settings, new Settings), null)->rungs()->being(Rung::Hidden->value);
+        return $this->bench->inEffect()->under($never, null)->rungs()->being(Rung::Hidden->value);
     }
 }

@@ -13,18 +13,16 @@ use App\Changes\Edits\PlacesEdit;
 use App\Changes\Edits\RowEdit;
 use App\Models\Project;
 use App\Models\View;
+use Illuminate\Contracts\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Organizers\Organizers;
-use VineShelf\Rungs\InEffect;
-use VineShelf\Rungs\Isolation;
-use VineShelf\Rungs\Settings;
+use VineShelf\Rungs\OutputSettings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Scene;
-use VineShelf\Views\AsItWas;
 use VineShelf\Views\Copying;
-use VineShelf\Views\Differing;
-use VineShelf\Views\Holding;
+use VineShelf\Views\OldView;
 use VineShelf\Views\Regrouping;
+use VineShelf\Views\Resorting;
 use VineShelf\Views\Shift;
 
 /**
@@ -43,7 +41,7 @@ final class OldViews
     public int $differ = 0;
 
     /**
-     * What those keep now, and what they would keep to show what they showed; by number, "rungs" and "meant".
+     * What those keep now, and what they would keep to show what they showed; by number and column, empty for nothing.
      *
      * @var array<int, array<string, array{string, string}>>
      */
@@ -75,7 +73,13 @@ final class OldViews
         if (array_filter($edits, self::sorts(...)) === []) {
             return null;
         }
-        $views = $bench->project->views()->whereNotNull('rungs')->where('known_turn', '>=', $since)->get()->all();
+        $views = $bench->project
+            ->views()
+            ->where('known_turn', '>=', $since)
+            ->where(static fn (Builder $kept): Builder => $kept->whereNotNull('rungs')->orWhereNotNull('own_output')
+                ->orWhereNotNull('isolated')->orWhereNotNull('tint'))
+            ->get()
+            ->all();
 
         if ($views === []) {
             return null;
@@ -106,73 +110,49 @@ final class OldViews
     public function follow(Organizers $now, array $columns): void
     {
         $scene = new Scene(new ChangedColumns($columns, new ScenesColumns($this->scene)));
-        $shift = new Shift($this->scene, $this->organizers, $scene, $now, ...$this->touched());
-        $regrouping = $this->regrouping();
-        if ($shift->isEmpty() && $regrouping->isEmpty()) {
+        $change = new Resorting(
+            new Shift($this->scene, $this->organizers, $scene, $now, ...$this->touched()),
+            $this->regrouping(),
+            OutputSettings::of($this->organizers, $this->scene),
+            OutputSettings::of($now, $scene),
+        );
+        if ($change->isEmpty()) {
             return;
         }
         foreach ($this->views as $view) {
-            $this->hold($view, $shift, $regrouping);
+            $this->hold($view, $change);
         }
     }
 
-    private function hold(View $view, Shift $shift, Regrouping $regrouping): void
+    private function hold(View $view, Resorting $change): void
     {
         $newest = $view->known_object ?? PHP_INT_MAX;
         $copyings = $this->copyings[$newest] ??= $this->project->copyings($newest);
         $known = $view->known($this->organizers->layers, $this->organizers->tags, $copyings);
-        $counted = $known->newcomerRows($shift->before, $view->settings())->or($shift->gone)->not();
-        $alone = $view->isolation() ?? Isolation::none();
-        $before = $now = $kept = [];
-        $resorted = $differs = false;
-        // What the desk gets, and what pictures take over of it.
-        foreach (['rungs' => $view->settings()] + ($view->meansAll() ? [] : ['meant' => $view->meant()]) as $column => $settings) {
-            $held = $regrouping->held((new Holding($shift, $known, $settings, $settings, $counted))->settings());
-            $resorts = ! Differing::rows($shift, $known, $settings, $held, $alone, $counted)->isEmpty();
-            $resorted = $resorted || $resorts;
-            $differs = $differs || $resorts || $this->regroups($regrouping, $settings, $alone, $counted);
-            $before[$column] = base64_encode($settings->pack());
-            $now[$column] = base64_encode($held->pack());
-            $kept[$column] = [$settings, $held];
-        }
+        $gone = $change->shift->gone;
+        $counted = ($view->keepsRungs() ? $known->newcomerRows($this->scene, $view->settings())->or($gone) : $gone)->not();
+        $columns = new KeptColumns($view);
+        $old = new OldView($change, $columns->state, $known, $counted);
+        $isResorted = $old->isResorted();
+        $differs = $isResorted || $old->isRegrouped();
+        $now = $columns->of($old->held);
+        $before = $columns->of($columns->state);
+        $changed = array_filter($now, static fn (?string $value, string $column): bool => $value !== $before[$column], ARRAY_FILTER_USE_BOTH);
+        $before = array_intersect_key($before, $changed);
         if ($differs) {
-            [$before['pictured'], $now['pictured']] = [$view->pictured, 0];
+            [$before['pictured'], $changed['pictured']] = [$view->pictured, 0];
         }
-        $widened = $regrouping->alone($alone);
-        if ($widened !== $alone) {
-            $before['isolated'] = base64_encode($alone->pack());
-            $now['isolated'] = base64_encode($widened->pack());
-        }
-        if ($now !== $before || $differs) {
-            $this->steps[] = new RowEdit('views', $view->no, $before, $now);
+        if ($changed !== []) {
+            $this->steps[] = new RowEdit('views', $view->no, $before, $changed);
         }
         $this->differ += (int) $differs;
-        if ($resorted) {
-            $this->asItWas[$view->no] = array_map(fn (array $pair): array => [
-                base64_encode($pair[1]->pack()),
-                base64_encode($this->asItWas($pair[0], $pair[1], $shift, $counted)->pack()),
-            ], $kept);
+        if ($isResorted) {
+            foreach ($columns->of($old->asItWas()) as $column => $then) {
+                if ($then !== $now[$column]) {
+                    $this->asItWas[$view->no][$column] = [$now[$column] ?? '', $then ?? ''];
+                }
+            }
         }
-    }
-
-    /** Settings that show what others showed before the change. */
-    private function asItWas(Settings $before, Settings $held, Shift $shift, Bits $counted): Settings
-    {
-        $was = (new InEffect($shift->before, $shift->from, $before))->rungs();
-
-        return AsItWas::settings($held, $shift->after, $shift->to, $was, $counted);
-    }
-
-    /** Whether a view shows something differently because of what stands elsewhere now. */
-    private function regroups(Regrouping $regrouping, Settings $settings, Isolation $alone, Bits $counted): bool
-    {
-        // Most views say nothing of single objects.
-        if ($regrouping->isEmpty() || ($settings->objects === [] && ! $alone->isOn())) {
-            return false;
-        }
-        $shown = (new InEffect($this->scene, $this->organizers, $settings, $alone))->rungs();
-
-        return ! $regrouping->differing($settings, $alone, $shown)->and($counted)->isEmpty();
     }
 
     /** What stands elsewhere now, read off the steps and what came back with them. */

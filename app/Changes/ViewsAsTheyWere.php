@@ -32,16 +32,16 @@ final class ViewsAsTheyWere extends Command
         $rows = DB::table('views')
             ->where('project_id', $bench->project->id)
             ->whereIn('no', array_keys($kept))
-            ->get(['no', 'name', 'rungs', 'meant']);
+            ->get(['no', 'name', 'rungs', 'meant', 'own_output']);
         foreach ($rows as $row) {
             $before = $after = [];
             foreach (self::columns($kept[(int) $row->no]) as $column => [$now, $then]) {
                 // Who has changed a view meanwhile has said what it is to show.
                 if (base64_encode(Bytes::read($row->$column)) === $now) {
-                    [$before[$column], $after[$column]] = [$now, $then];
+                    [$before[$column], $after[$column]] = [$now === '' ? null : $now, $then === '' ? null : $then];
                 }
             }
-            if (isset($after['rungs'])) {
+            if ($after !== []) {
                 $steps[] = new RowEdit('views', (int) $row->no, $before, $after + ['pictured' => 0]);
             }
         }
@@ -60,7 +60,7 @@ final class ViewsAsTheyWere extends Command
     private static function columns(array $kept): array
     {
         /** @var array<string, array{string, string}> */
-        return isset($kept['rungs']) ? $kept : ['rungs' => $kept];
+        return isset($kept[0]) ? ['rungs' => $kept] : $kept;
     }
 
     public function name(): string

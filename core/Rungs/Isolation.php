@@ -60,13 +60,18 @@ final readonly class Isolation
     }
 
     /**
-     * The deepest step with more objects.
+     * The same with other objects in each step that reaches what its objects hold; itself where those stay.
      *
-     * @param iterable<int> $numbers
+     * @param \Closure(Pick): Pick $other
      */
-    public function widened(iterable $numbers): self
+    public function reaching(\Closure $other): self
     {
-        return new self([...array_slice($this->steps, 0, -1), [$this->objects()->with($numbers), $this->rest(), $this->isExact()]]);
+        $steps = [];
+        foreach ($this->steps as [$objects, $rest, $exactly]) {
+            $steps[] = [$exactly ? $objects : $other($objects), $rest, $exactly];
+        }
+
+        return $steps === $this->steps ? $this : new self($steps);
     }
 
     private function isExact(): bool

@@ -10,7 +10,6 @@ use VineShelf\Organizers\Organizers;
 use VineShelf\Output\Output;
 use VineShelf\Own\OwnValue;
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Packed;
 use VineShelf\Scene\Scene;
 use VineShelf\Tags\Tag;
 
@@ -27,12 +26,16 @@ final readonly class OutputSettings
      * @param array<int, int> $tags
      * @param array<int, int> $folders
      * @param array<int, Bits> $objects object numbers by value; no object is in two sets
+     * @param array<int, int>  $layersAlone  rungs that a view holds what is filed right under a layer at, as {@see Settings} has them
+     * @param array<int, Bits> $objectsAlone object numbers that a view holds without what they hold, by rung; no object is in two sets
      */
     public function __construct(
         public array $layers = [],
         public array $tags = [],
         public array $folders = [],
         public array $objects = [],
+        public array $layersAlone = [],
+        public array $objectsAlone = [],
     ) {}
 
     /** Those of a project, as its organizers and its objects have them. */
@@ -52,9 +55,9 @@ final readonly class OutputSettings
         }
 
         return new self(
-            self::set($layers),
-            self::set($organizers->tags->tree->members),
-            self::set($organizers->tags->tree->folders),
+            self::ofRows($layers),
+            self::ofRows($organizers->tags->tree->members),
+            self::ofRows($organizers->tags->tree->folders),
             $objects,
         );
     }
@@ -64,7 +67,7 @@ final readonly class OutputSettings
      *
      * @return array<int, int>
      */
-    private static function set(array $rows): array
+    private static function ofRows(array $rows): array
     {
         $values = [];
         foreach ($rows as $number => $row) {
@@ -104,13 +107,10 @@ final readonly class OutputSettings
     public function value(string $what, int $number): ?Output
     {
         if ($what === 'object') {
-            foreach ($this->objects as $value => $numbers) {
-                if ($number <= $numbers->length && $numbers->has($number)) {
-                    return Output::from($value);
-                }
-            }
+            $set = self::in($this->objects, $number);
+            $alone = self::in($this->objectsAlone, $number);
 
-            return null;
+            return $set === null || ($alone !== null && $alone->value < $set->value) ? $alone : $set;
         }
         $values = match ($what) {
             'layer' => $this->layers,
@@ -121,8 +121,20 @@ final readonly class OutputSettings
         return isset($values[$number]) ? Output::from($values[$number]) : null;
     }
 
+    /** @param array<int, Bits> $objects */
+    private static function in(array $objects, int $number): ?Output
+    {
+        foreach ($objects as $value => $numbers) {
+            if ($number <= $numbers->length && $numbers->has($number)) {
+                return Output::from($value);
+            }
+        }
+
+        return null;
+    }
+
     /**
-     * The settings with others for some rows.
+     * The settings with others for some rows; what was held alone of those no longer is.
      *
      * @param list<int>   $layers
      * @param list<int>   $tags
@@ -132,20 +144,123 @@ final readonly class OutputSettings
      */
     public function with(array $layers, array $tags, array $folders, Bits $numbers, ?Output $output): self
     {
-        $objects = array_filter(
-            array_map(static fn (Bits $held): Bits => $held->less($numbers), $this->objects),
-            static fn (Bits $held): bool => ! $held->isEmpty(),
-        );
-        if ($output !== null && ! $numbers->isEmpty()) {
-            $objects[$output->value] = isset($objects[$output->value]) ? $objects[$output->value]->with($numbers) : $numbers;
-        }
-
         return new self(
             self::put($this->layers, $layers, $output),
             self::put($this->tags, $tags, $output),
             self::put($this->folders, $folders, $output),
-            $objects,
+            self::set($this->objects, $numbers, $output?->value),
+            array_diff_key($this->layersAlone, array_fill_keys($layers, true)),
+            self::set($this->objectsAlone, $numbers, null),
         );
+    }
+
+    /**
+     * The settings with which a picture has other own rungs.
+     *
+     * @param Settings $has   what it has by these settings, as {@see over()} gives it
+     * @param Settings $wants what it is to have
+     */
+    public function giving(Settings $has, Settings $wants): self
+    {
+        $objects = self::changed($has->objects, $wants->objects);
+        $layers = self::given($this->layers, $has->layers, $wants->layers);
+        // What is set takes the place of what the view's rungs held alone.
+        $has = $has->withLayersAlone(array_keys(array_diff_key($layers, $this->layers, $this->layersAlone)), null);
+        foreach ($objects as $numbers) {
+            foreach ($this->objectsAlone as $held) {
+                $numbers = $numbers->less($held);
+            }
+            $has = $has->withObjectsAlone($numbers, null);
+        }
+
+        return new self(
+            $layers,
+            self::given($this->tags, $has->tags, $wants->tags),
+            self::given($this->folders, $has->folders, $wants->folders),
+            self::withChanged($this->objects, $objects),
+            self::given($this->layersAlone, $has->layersAlone, $wants->layersAlone),
+            self::withChanged($this->objectsAlone, self::changed($has->objectsAlone, $wants->objectsAlone)),
+        );
+    }
+
+    /**
+     * @param array<int, int> $values
+     * @param array<int, int> $has
+     * @param array<int, int> $wants
+     *
+     * @return array<int, int>
+     */
+    private static function given(array $values, array $has, array $wants): array
+    {
+        foreach ($has + $wants as $number => $_) {
+            $rung = $wants[$number] ?? Rung::Full->value;
+            if ($rung !== ($has[$number] ?? Rung::Full->value)) {
+                $values[$number] = $rung;
+            }
+        }
+
+        return $values;
+    }
+
+    /**
+     * @param array<int, Bits> $has
+     * @param array<int, Bits> $wants
+     *
+     * @return array<int, Bits> object numbers that are wanted at another rung, by that
+     */
+    private static function changed(array $has, array $wants): array
+    {
+        $none = Bits::none(0);
+        $full = Rung::Full->value;
+        $changed = [];
+        foreach (Rung::cases() as $rung) {
+            $changed[$rung->value] = ($wants[$rung->value] ?? $none)->less($has[$rung->value] ?? $none);
+        }
+        foreach ($has as $numbers) {
+            foreach ($wants as $those) {
+                $numbers = $numbers->less($those);
+            }
+            $changed[$full] = $changed[$full]->with($numbers);
+        }
+
+        return $changed;
+    }
+
+    /**
+     * @param array<int, Bits> $values
+     * @param array<int, Bits> $changed
+     *
+     * @return array<int, Bits>
+     */
+    private static function withChanged(array $values, array $changed): array
+    {
+        foreach ($changed as $value => $numbers) {
+            $values = self::set($values, $numbers, $value);
+        }
+
+        return $values;
+    }
+
+    /**
+     * @param array<int, Bits> $objects
+     * @param int|null         $value null to set nothing
+     *
+     * @return array<int, Bits>
+     */
+    private static function set(array $objects, Bits $numbers, ?int $value): array
+    {
+        if ($numbers->isEmpty()) {
+            return $objects;
+        }
+        $objects = array_filter(
+            array_map(static fn (Bits $held): Bits => $held->less($numbers), $objects),
+            static fn (Bits $held): bool => ! $held->isEmpty(),
+        );
+        if ($value !== null) {
+            $objects[$value] = isset($objects[$value]) ? $objects[$value]->with($numbers) : $numbers;
+        }
+
+        return $objects;
     }
 
     /**
@@ -169,7 +284,8 @@ final readonly class OutputSettings
 
     public function isEmpty(): bool
     {
-        return $this->layers === [] && $this->tags === [] && $this->folders === [] && $this->objects === [];
+        return $this->layers === [] && $this->tags === [] && $this->folders === [] && $this->objects === [] &&
+            $this->layersAlone === [] && $this->objectsAlone === [];
     }
 
     /** Whether anything follows the desk of whoever makes the picture. */
@@ -184,6 +300,37 @@ final readonly class OutputSettings
     }
 
     /**
+     * What follows the desk of whoever makes a picture of a view.
+     *
+     * @param self|null $own those of the view
+     *
+     * @return array{array<int, int>, array<int, int>, array<int, int>} layers, tags and folders, by number
+     */
+    public function following(?self $own): array
+    {
+        $isFollowing = static fn (int $value): bool => $value === Output::AsOnDesk->value;
+
+        return [
+            array_filter(self::said($this->layers, $own->layers ?? []), $isFollowing),
+            array_filter(self::said($this->tags, $own->tags ?? []), $isFollowing),
+            array_filter(self::said($this->folders, $own->folders ?? []), $isFollowing),
+        ];
+    }
+
+    /** Those of them that say what is never in pictures. */
+    public function never(): self
+    {
+        $isNever = static fn (int $value): bool => $value === Output::Never->value;
+
+        return new self(
+            array_filter($this->layers, $isNever),
+            array_filter($this->tags, $isNever),
+            array_filter($this->folders, $isNever),
+            array_filter($this->objects, $isNever, ARRAY_FILTER_USE_KEY),
+        );
+    }
+
+    /**
      * The own rungs of a picture: these settings over those that the view keeps, and over these the view's own output settings; what is
      * never in pictures stays out of them whatever the view says.
      *
@@ -193,7 +340,6 @@ final readonly class OutputSettings
     public function over(Settings $view, Settings $desk, ?self $own = null): Settings
     {
         $own ??= new self;
-        $never = array_filter($this->objects, static fn (int $value): bool => $value === Output::Never->value, ARRAY_FILTER_USE_KEY);
         $layers = self::said($this->layers, $own->layers);
         $following = array_filter($layers, static fn (int $value): bool => $value === Output::AsOnDesk->value);
         $settings = new Settings(
@@ -201,13 +347,24 @@ final readonly class OutputSettings
             $view->objects,
             self::rungs(self::said($this->tags, $own->tags), $desk->tags) + $view->tags,
             self::rungs(self::said($this->folders, $own->folders), $desk->folders) + $view->folders,
-            layersAlone: array_diff_key($view->layersAlone, $layers) + array_intersect_key($desk->layersAlone, $following),
+            layersAlone: $own->layersAlone +
+                array_diff_key($view->layersAlone, $layers) +
+                array_intersect_key($desk->layersAlone, $following),
             objectsAlone: $view->objectsAlone,
         );
-        foreach ([$this->objects, $own->objects, $never] as $objects) {
-            foreach ($objects as $value => $numbers) {
-                $settings = self::withObjects($settings, Output::from($value), $numbers, $desk);
-            }
+        $settings = self::withAll(self::withAll($settings, $this->objects, $desk), $own->objects, $desk);
+        foreach ($own->objectsAlone as $rung => $numbers) {
+            $settings = $settings->withObjectsAlone($numbers, Rung::from($rung));
+        }
+
+        return self::withAll($settings, $this->never()->objects, $desk);
+    }
+
+    /** @param array<int, Bits> $objects by value */
+    private static function withAll(Settings $settings, array $objects, Settings $desk): Settings
+    {
+        foreach ($objects as $value => $numbers) {
+            $settings = self::withObjects($settings, Output::from($value), $numbers, $desk);
         }
 
         return $settings;
@@ -259,39 +416,14 @@ final readonly class OutputSettings
         return $settings;
     }
 
-    /** @return string for layers, tags and folders each how many, numbers and values; then for each value of objects: value, bytes, bits */
+    /** @return string as {@see PackedOutput} writes it */
     public function pack(): string
     {
-        $raw = '';
-        foreach ([$this->layers, $this->tags, $this->folders] as $values) {
-            $raw .= pack('V', count($values));
-            $raw .= $values === [] ? '' : pack('V*', ...array_keys($values)).pack('C*', ...array_values($values));
-        }
-        foreach ($this->objects as $value => $numbers) {
-            $bytes = rtrim($numbers->bytes, "\0");
-            $raw .= pack('CV', $value, strlen($bytes)).$bytes;
-        }
-
-        return (string) gzdeflate($raw, 1);
+        return PackedOutput::of($this);
     }
 
     public static function unpack(string $packed): self
     {
-        $raw = $packed === '' ? '' : (string) gzinflate($packed);
-        $values = [[], [], []];
-        $objects = [];
-        $at = 0;
-        for ($what = 0; $what < 3 && $at + 4 <= strlen($raw); $what++, $at += 4 + 5 * $count) {
-            [$count] = Packed::uint32($raw, $at, 1);
-            /** @var array<int, int> $read */
-            $read = $count === 0 ? [] : unpack('C'.$count, $raw, $at + 4 + 4 * $count);
-            $values[$what] = $count === 0 ? [] : array_combine(Packed::uint32($raw, $at + 4, $count), $read);
-        }
-        for (; $at + 5 <= strlen($raw); $at += 5 + $size) {
-            [$size] = Packed::uint32($raw, $at + 1, 1);
-            $objects[ord($raw[$at])] = Bits::ofBytes(($size << 3) - 1, substr($raw, $at + 5, $size));
-        }
-
-        return new self($values[0], $values[1], $values[2], $objects);
+        return PackedOutput::read($packed);
     }
 }

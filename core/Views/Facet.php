@@ -4,6 +4,13 @@ declare(strict_types=1);
 
 namespace VineShelf\Views;
 
+use VineShelf\Views\Follows\Follows;
+use VineShelf\Views\Follows\Isolation;
+use VineShelf\Views\Follows\Nothing;
+use VineShelf\Views\Follows\Output;
+use VineShelf\Views\Follows\Rungs;
+use VineShelf\Views\Follows\Tint;
+
 /** One part of a state that a view keeps or leaves alone. */
 enum Facet: string
 {
@@ -36,6 +43,18 @@ enum Facet: string
             self::Tint => 'the tint',
             self::Section => 'the section',
             self::Isolation => 'what is isolated',
+        };
+    }
+
+    /** How it follows in old views while people sort. */
+    public function follows(): Follows
+    {
+        return match ($this) {
+            self::Rungs => new Rungs,
+            self::Output => new Output,
+            self::Tint => new Tint,
+            self::Isolation => new Isolation,
+            self::Camera, self::Section => new Nothing,
         };
     }
 }

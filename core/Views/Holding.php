@@ -29,7 +29,7 @@ final class Holding
     /** @var array<int, int> what the objects right under a layer had from it and from above, by layer before */
     private readonly array $had;
 
-    /** @var array<int, int> what layers had in effect before, by number */
+    /** @var array<int, int> what the view said before of layers and of those above them, up to the first that it does not know, by number */
     private readonly array $hadAbove;
 
     private readonly Bits $counted;
@@ -56,10 +56,23 @@ final class Holding
     ) {
         $this->layers = $shift->to->layers;
         $this->had = (new InEffect($shift->before, $shift->from, $before))->layerRungs();
-        $this->hadAbove = $shift->from->layers->lowest($before->layers, self::FULL);
+        $this->hadAbove = self::above($shift->from->layers, $known, $before);
         $this->counted = $counted;
         $this->alone = array_map($shift->before->rowBits(...), $before->objectsAlone);
         $this->settings = $now;
+    }
+
+    /** @return array<int, int> */
+    private static function above(LayerTree $layers, Known $known, Settings $before): array
+    {
+        $above = [];
+        foreach ($layers->walk() as [$layer]) {
+            $above[$layer->number] = $known->layer($layer->number)
+                ? min($above[$layer->parent] ?? self::FULL, $before->layers[$layer->number] ?? self::FULL)
+                : self::FULL;
+        }
+
+        return $above;
     }
 
     /** What the view is to keep from now on. */

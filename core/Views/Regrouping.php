@@ -9,6 +9,7 @@ use VineShelf\Rungs\Rung;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Levels;
+use VineShelf\Scene\Pick;
 use VineShelf\Scene\Relatives;
 use VineShelf\Scene\Scene;
 
@@ -83,14 +84,44 @@ final readonly class Regrouping
     /** What a view shows alone so that what left a group that is shown alone still is. */
     public function alone(Isolation $isolation): Isolation
     {
+        return $isolation->reaching($this->following(...));
+    }
+
+    /** Objects, meant with what they hold, so that what left one of them is still meant. */
+    public function following(Pick $objects): Pick
+    {
         $left = [];
         foreach ($this->moves as [$from, $into, $rows]) {
-            if ($isolation->reachesInto($from) && ! $isolation->reachesInto($into)) {
+            if (self::isAmong($objects, $from) && ! self::isAmong($objects, $into)) {
                 array_push($left, ...array_map($this->before->number(...), $rows));
             }
         }
 
-        return $left === [] ? $isolation : $isolation->widened($left);
+        return $left === [] ? $objects : $objects->with($left);
+    }
+
+    /** Whether something comes to what is meant with what it holds, and was not meant before. */
+    public function comesTo(Pick $objects): bool
+    {
+        $meant = null;
+        foreach ($this->moves as [, $into, $rows]) {
+            if (self::isAmong($objects, $into)) {
+                sort($rows);
+                $meant ??= $objects->withHeld($this->before);
+                $moved = Relatives::within($this->before, Bits::ofRows($this->before->count(), $rows));
+                if (! $moved->without($meant)->isEmpty()) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /** @param list<int> $groups numbers */
+    private static function isAmong(Pick $objects, array $groups): bool
+    {
+        return array_filter($groups, $objects->has(...)) !== [];
     }
 
     /**

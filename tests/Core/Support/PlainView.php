@@ -18,6 +18,7 @@ use VineShelf\Scene\SceneBuilder;
 use VineShelf\Tags\Tag;
 use VineShelf\Tags\TagTree;
 use VineShelf\Views\Known;
+use VineShelf\Views\Shift;
 
 /**
  * A project in plain arrays that is sorted at random, and what an old view of it is to show: each object by itself, as the rules say it in
@@ -153,6 +154,32 @@ final class PlainView
         return new Organizers(new LayerTree($layers), new TagTree($folders, $tags));
     }
 
+    /**
+     * What was sorted otherwise since.
+     *
+     * @param array<int, int>              $at     layers by object before
+     * @param array<int, array<int, true>> $tagged objects by tag before
+     */
+    public function since(Scene $before, Organizers $from, array $at, array $tagged): Shift
+    {
+        $after = $this->scene();
+        // What is new stands in no row of the scene before: the sorting is compared on the objects of both.
+        $before = $after->count() === $before->count() ? $before : $after;
+        $numbers = array_keys(array_diff_assoc(array_intersect_key($this->layerOf, $at), $at));
+        $isOther = fn (int $tag): bool => isset($tagged[$tag]) && $tagged[$tag] != $this->tagged[$tag];
+        $tags = array_filter(array_keys($this->tags), $isOther);
+
+        return new Shift(
+            $before,
+            $from,
+            $after,
+            $this->organizers(),
+            Bits::ofRows($before->count(), $before->rowsOf($numbers)),
+            Bits::none($before->count()),
+            array_values($tags),
+        );
+    }
+
     /** Something is sorted otherwise. */
     public function sort(): string
     {
@@ -229,6 +256,21 @@ final class PlainView
         }
 
         return $rungs;
+    }
+
+    /**
+     * What a layer was held at from above goes with it where something that the view does not know lay in it: objects stay as they were
+     * then, though they could follow. That is as good as what the rules say, and rare; the rules cannot be followed any further from there.
+     *
+     * @param array<int, int> $is    what the rules say, by object
+     * @param array<int, int> $was   before
+     * @param array<int, int> $shown
+     */
+    public function staysWithLayer(string $did, array $is, array $was, array $shown): bool
+    {
+        $other = array_diff_assoc($shown, $is);
+
+        return $other !== [] && str_starts_with($did, 'move layer') && array_intersect_key($was, $other) === $other;
     }
 
     /** @param list<int> $objects */
