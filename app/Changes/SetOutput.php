@@ -156,16 +156,29 @@ final class SetOutput extends Command
             $values,
         );
         $settings = $bench->outputs()->settings();
+        $shown = $output === Turn::Back ? self::hidden($settings, $targets) : [$targets->layers, $targets->tags, $targets->folders];
         $before = (new Settings($rungs($settings->layers), [], $rungs($settings->tags), $rungs($settings->folders)))
             ->withLayers($targets->layers, $rung)
             ->withTags($targets->tags, $rung)
             ->withFolders($targets->folders, $rung);
-        $after = OneAtATime::shown($before, $bench->organizers(), $targets->layers, $targets->tags, $targets->folders);
+        $after = OneAtATime::shown($before, $bench->organizers(), ...$shown);
         foreach (['layers', 'tags', 'folders'] as $table) {
             foreach (array_diff_assoc($after->$table, $before->$table) as $number => $hidden) {
                 $this->set($bench, $table, $number, Output::from($hidden));
             }
         }
+    }
+
+    /** @return array{list<int>, list<int>, list<int>} those layers, tags and folders of tags that are hidden in pictures */
+    private static function hidden(OutputSettings $settings, Targets $targets): array
+    {
+        $isHidden = static fn (string $what): \Closure => static fn (int $number): bool => $settings->value($what, $number) === Output::Hidden;
+
+        return [
+            array_values(array_filter($targets->layers, $isHidden('layer'))),
+            array_values(array_filter($targets->tags, $isHidden('tag'))),
+            array_values(array_filter($targets->folders, $isHidden('folder'))),
+        ];
     }
 
     private static function row(Bench $bench, string $table, int $number): Layer|Tag|Folder

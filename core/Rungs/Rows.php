@@ -43,7 +43,7 @@ final readonly class Rows
 
     /**
      * Settings in which the rows are at a rung, are hidden, or have again what they had before they were; of what is shown one at a time,
-     * the others are hidden.
+     * the others are hidden. To give back what was not hidden shows nothing, and hides nothing.
      *
      * @param Rung|Turn|null $to    null to set nothing
      * @param Settings       $known what they had, as {@see BeforeHiding} has it
@@ -54,12 +54,25 @@ final readonly class Rows
             return $this->set($settings, $to === Turn::Hide ? Rung::Hidden : $to, $organizers);
         }
 
+        $shown = $this->hiddenIn($settings);
+
         return OneAtATime::shown(
             BeforeHiding::givenBack($settings, $this, $known),
             $organizers,
-            $this->layers,
-            $this->tags,
-            $this->folders,
+            $shown->layers,
+            $shown->tags,
+            $shown->folders,
+        );
+    }
+
+    /** Those layers, tags and folders of them that are hidden by what is set on them. */
+    private function hiddenIn(Settings $settings): self
+    {
+        return new self(
+            array_values(array_filter($this->layers, static fn (int $number): bool => $settings->layer($number) === Rung::Hidden)),
+            array_values(array_filter($this->tags, static fn (int $number): bool => $settings->tag($number) === Rung::Hidden)),
+            array_values(array_filter($this->folders, static fn (int $number): bool => $settings->folder($number) === Rung::Hidden)),
+            Bits::none(0),
         );
     }
 

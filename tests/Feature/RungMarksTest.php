@@ -77,6 +77,16 @@ final class RungMarksTest extends ProjectTestCase
         // Setting nothing shows nothing that was hidden, and hides nothing.
         $this->send('POST', 'rungs', ['keys' => 'T1', 'rung' => 'none']);
         self::assertSame([null, null], $tags());
+        // Nor does giving back what is not hidden.
+        foreach (['T1', 'T2', 'T1,T2'] as $keys) {
+            $this->send('POST', 'rungs', ['keys' => $keys, 'rung' => 'back']);
+            $this->send('POST', 'output', ['keys' => $keys, 'output' => 'back']);
+        }
+        $settings = $this->bench()->outputs()->settings();
+        self::assertSame([[null, null], []], [$tags(), $settings->tags]);
+        $this->send('POST', 'output', ['keys' => 'T1', 'output' => 'hide']);
+        $this->send('POST', 'output', ['keys' => 'T1', 'output' => 'back']);
+        self::assertSame([2 => Output::Hidden->value], $this->bench()->outputs()->settings()->tags);
     }
 
     public function test_pictures_are_hidden_and_given_back_as_one_change_each_for_rows_of_every_kind(): void

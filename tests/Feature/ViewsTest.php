@@ -11,6 +11,8 @@ use PHPUnit\Framework\Attributes\TestWith;
 use Tests\Core\Support\Gltf;
 use VineShelf\Layers\SortBy;
 use VineShelf\Rungs\Rung;
+use VineShelf\Scene\Bits;
+use VineShelf\Scene\Pick;
 
 /** Views keep what was ticked and nothing else, know what was there, and are changed one or many at once. */
 final class ViewsTest extends ProjectTestCase
@@ -175,6 +177,48 @@ final class ViewsTest extends ProjectTestCase
         $this->send('POST', 'objects/group', ['keys' => "O$first", 'name' => 'Row']);
         self::assertSame(3, $new());
         $this->assertIndexTrue($this->project);
+    }
+
+    public function test_views_that_keep_output_or_isolation_alone_hold_and_count_too(): void
+    {
+        $seats = $this->layer($this->project, '51 Seats');
+        $roof = $this->layer($this->project, '20 Roof');
+        $this->send('POST', 'output', ['keys' => "L$seats", 'output' => '0']);
+        $this->send('POST', 'views', ['name' => 'Pictures', 'keep_output' => 1]);
+        $this->send('POST', 'output', ['keys' => "L$seats", 'output' => 'none']);
+        $found = fn (string $words): Bits => $this->bench()->find($words)->rows ?? Bits::none(0);
+        $inPicture = fn (string $words): int => $this->bench()
+            ->outputs()
+            ->ofAnybody($this->saved('Pictures'))
+            ->atLeast(Rung::Box->value)
+            ->and($found($words))
+            ->count();
+        self::assertSame(0, $inPicture('seat_shell_00*'));
+        $this->send('POST', 'pick', ['found' => 1, 'words' => 'seat_shell_00*', 'mode' => 'replace']);
+        $this->send('POST', 'layers', ['name' => 'Cushions', 'from_pick' => 1])->assertDontSee('differently');
+        self::assertSame(0, $inPicture('seat_shell_00*'), 'a layer that was made later changes no picture');
+        $this->send('POST', 'file', ['layer' => $roof])->assertSee('1 view shows something differently now.')->assertSee('Keep it as before');
+        self::assertSame(9, $inPicture('seat_shell_00*'));
+        $this->send('POST', 'views/as-they-were', ['change' => $this->project->refresh()->next_change - 1])->assertSee('Keep 1 view as before');
+        self::assertSame(0, $inPicture('seat_shell_00*'));
+        $this->send('POST', 'undo');
+        $this->send('POST', 'undo');
+        self::assertSame(0, $inPicture('seat_shell_00*'));
+
+        $seat = $this->bench()->scene()->number($found('seat_shell_01*')->rows()[0]);
+        $this->send('POST', 'objects/group', ['keys' => "O$seat", 'name' => 'Alone']);
+        $group = $this->project->refresh()->next_object - 1;
+        $this->send('POST', 'isolate', ['keys' => "O$group"]);
+        $this->send('POST', 'tint', ['by' => 'shuffle', 'pick' => 1]);
+        $this->send('POST', 'views', ['name' => 'Alone', 'keep_isolation' => 1, 'keep_tint' => 1]);
+        $this->send('POST', 'objects/ungroup', ['keys' => "O$group"])->assertDontSee('differently');
+        self::assertSame([$group, $seat], $this->saved('Alone')->isolation()?->objects()->numbers());
+        $tinted = Pick::unpack((string) base64_decode($this->saved('Alone')->tint['pick'] ?? '', true));
+        self::assertSame([$group, $seat], $tinted->numbers());
+        $this->send('POST', 'undo');
+        self::assertSame([$group], $this->saved('Alone')->isolation()?->objects()->numbers());
+        $this->send('POST', 'redo');
+        self::assertSame([$group, $seat], $this->saved('Alone')->isolation()?->objects()->numbers());
     }
 
     public function test_filing_under_what_a_view_knows_is_counted_and_can_be_kept_as_before(): void
