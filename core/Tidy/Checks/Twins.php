@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace VineShelf\Tidy\Checks;
 
+use VineShelf\Scene\Kind;
 use VineShelf\Scene\Packed;
 use VineShelf\Tidy\Item;
 use VineShelf\Tidy\Model;
 use VineShelf\Tidy\Plain;
 
-/** Parts of the same mesh at the same place. */
+/** Parts of the same mesh at the same place, which hold the same: what only one of them holds must not go with it. */
 final readonly class Twins extends Plain
 {
     /** Metres that places may differ by, and the same share of turns and scales. */
@@ -41,16 +42,17 @@ final readonly class Twins extends Plain
         $count = $scene->count();
         $at = Packed::uint32($scene->column('recordAt'), 0, $count + 2);
         // Two that hardly differ may be on both sides of a step; then half a step further they are not.
-        $first = $of = [];
-        for ($row = 1; $row <= $count; $row++) {
-            foreach ($at[$row + 1] > $at[$row] ? [0.0, 0.5] : [] as $shift) {
-                $key = $shift.self::key($model, $row, $at[$row], $at[$row + 1], $shift);
+        $of = [];
+        foreach ([0.0, 0.5] as $shift) {
+            $first = [];
+            foreach (self::wholes($model, $at, $shift) as $row => $key) {
                 $like = $first[$key] ??= $row;
                 if ($like !== $row) {
                     $of[$row] = min($of[$row] ?? $row, $of[$like] ?? $like);
                 }
             }
         }
+        ksort($of);
         $places = [];
         foreach ($of as $row => $like) {
             $places[$like][] = $row;
@@ -62,6 +64,41 @@ final readonly class Twins extends Plain
         usort($items, static fn (Item $a, Item $b): int => $b->rows->count() <=> $a->rows->count());
 
         return $items;
+    }
+
+    /**
+     * What parts draw and where, with all that they hold: the same text for those that cannot be told apart.
+     *
+     * @param list<int> $at first draw record by row
+     *
+     * @return array<int, string> by row, ascending
+     */
+    private static function wholes(Model $model, array $at, float $shift): array
+    {
+        $scene = $model->scene;
+        $held = $wholes = [];
+        for ($row = $scene->count(); $row > 0; $row--) {
+            $inside = $held[$row] ?? [];
+            unset($held[$row]);
+            $isDrawn = $at[$row + 1] > $at[$row];
+            $kind = $scene->kind($row);
+            $own = match (true) {
+                $isDrawn => self::key($model, $row, $at[$row], $at[$row + 1], $shift),
+                $kind === Kind::Group => $model->names[$row],
+                // What is neither drawn nor a group is never taken for another: only it may say where a lamp hangs.
+                default => "#$row",
+            };
+            sort($inside);
+            $whole = md5("$kind->value|$own|".implode('|', $inside));
+            if ($scene->parent($row) !== 0) {
+                $held[$scene->parent($row)][] = $whole;
+            }
+            if ($isDrawn) {
+                $wholes[$row] = $whole;
+            }
+        }
+
+        return array_reverse($wholes, true);
     }
 
     /** What a row draws and where: the same for those that cannot be told apart. */

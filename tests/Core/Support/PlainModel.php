@@ -152,8 +152,8 @@ final class PlainModel
         return $model;
     }
 
-    /** What draws is turned, mirrored, stretched and skewed; two of them stand where their like stands, or hardly off. */
-    public function twist(float $off = 0.0): void
+    /** What draws is turned, mirrored, stretched and skewed; two of them stand where their like stands, or hardly off. @return int how many pairs */
+    public function twist(float $off = 0.0): int
     {
         $drawing = array_keys(array_filter($this->meshes));
         foreach ($drawing as $number) {
@@ -164,15 +164,46 @@ final class PlainModel
                 $this->placements[$number][$at] = Affine::product(Affine::compose([$m[3], $m[7], $m[11]], $turn, $scale), $skew);
             }
         }
-        if (count($drawing) > 1) {
-            [$one, $other] = $drawing;
+        // One pair that holds nothing, and one that does.
+        $pairs = 0;
+        foreach ([false, true] as $holds) {
+            $some = array_filter($drawing, fn (int $number): bool => in_array($number, $this->forest->parents, true) === $holds);
+            foreach ($some as $one) {
+                foreach ($some as $other) {
+                    if ($one < $other && $this->twin($one, $other, $off, false)) {
+                        $pairs += (int) $this->twin($one, $other, $off, true);
+                        break 2;
+                    }
+                }
+            }
+        }
+        $this->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($this->columns()))));
+
+        return $pairs;
+    }
+
+    /** Whether something can be made the like of something else, with all that both hold; makes it so if that is wanted. */
+    private function twin(int $one, int $other, float $off, bool $make): bool
+    {
+        $kinds = $this->forest->kinds;
+        $inside = array_map(fn (int $of): array => array_keys($this->forest->parents, $of, true), [$one, $other]);
+        if ($kinds[$one] !== $kinds[$other] || $this->meshes[$one] === 0 || count($inside[0]) !== count($inside[1])) {
+            return false;
+        }
+        if ($make) {
             $this->meshes[$other] = $this->meshes[$one];
             $this->placements[$other] = array_map(
                 static fn (array $m): array => array_map(static fn (float $value): float => $value + mt_rand(-1, 1) * $off, $m),
                 array_reverse($this->placements[$one]),
             );
         }
-        $this->facts = new Facts(new Scene(new DerivedColumns(new ColumnsInMemory($this->columns()))));
+        foreach ($inside[0] as $at => $child) {
+            if ($child === $other || ! $this->twin($child, $inside[1][$at], $off, $make)) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /**
