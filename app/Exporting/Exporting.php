@@ -5,15 +5,17 @@ declare(strict_types=1);
 namespace App\Exporting;
 
 use App\Bench\Bench;
-use App\Bench\Organizer;
 use App\Bench\Refused;
 use App\Files\UnableToKeep;
 use App\Models\Casts\Bytes;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Export\GltfExport;
 use VineShelf\Export\Part;
-use VineShelf\Folders\Holds;
+use VineShelf\Folders\Folder;
+use VineShelf\Formats\SortedExtras;
 use VineShelf\Geometry\Affine;
+use VineShelf\Geometry\FileTooLong;
+use VineShelf\Layers\Layer;
 use VineShelf\Own\OwnValue;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
@@ -33,8 +35,11 @@ final class Exporting
     /** @var array<int, int> index of what is in the file already, by row */
     private array $added = [];
 
-    /** @var array<int, string> layer paths by layer */
+    /** @var array<int, list<string>> names from the top to a layer, by its number */
     private array $layers = [];
+
+    /** @var array<int, list<string>> names of folders and a tag, by its number */
+    private array $tags = [];
 
     private readonly Bits $heldBack;
 
@@ -100,7 +105,7 @@ final class Exporting
      * @param Bits   $rows the objects that are asked for
      * @param string $path where the file goes; what stands there is replaced once the file is whole
      *
-     * @throws Refused      when nothing is left to export
+     * @throws Refused      when nothing is left to export, or too much
      * @throws UnableToKeep when the file cannot be written
      */
     public function write(Bits $rows, string $path): Done
@@ -112,10 +117,14 @@ final class Exporting
         if ($wanted === []) {
             throw new Refused('Nothing is left to export: what was asked for is empty, hidden, or not for export.', 'rule');
         }
-        foreach (array_chunk($wanted, self::CHUNK) as $some) {
-            $this->addAll($some, count($wanted));
+        try {
+            foreach (array_chunk($wanted, self::CHUNK) as $some) {
+                $this->addAll($some, count($wanted));
+            }
+            $bytes = $this->keep($path);
+        } catch (FileTooLong $reason) {
+            throw new Refused($reason->getMessage(), 'rule');
         }
-        $bytes = $this->keep($path);
 
         $holders = count(array_filter(array_keys($this->added), static fn (int $row): bool => ! $rows->has($row)));
 
@@ -251,15 +260,18 @@ final class Exporting
             }
         }
         $tags = [];
-        foreach (Organizer::tree($bench, Holds::Tags->value)->inOrder() as $tag) {
-            if ($scene->tagged($tag->number())->has($row)) {
-                $tags[] = $tag->name();
+        foreach ($bench->tags()->all() as $tag) {
+            if ($scene->tagged($tag->number)->has($row)) {
+                $tags[] = $this->tags[$tag->number] ??= [
+                    ...array_map(static fn (Folder $folder): string => $folder->name, $bench->tags()->tree->chain($tag->folder)),
+                    $tag->name,
+                ];
             }
         }
         $layer = $scene->layers()->at($row);
-        $this->layers[$layer] ??= str_replace(' › ', ' / ', $bench->layers()->path($layer));
+        $this->layers[$layer] ??= array_map(static fn (Layer $link): string => $link->name, $bench->layers()->chain($layer));
 
-        return ['layer' => $this->layers[$layer]] + ($tags === [] ? [] : ['tags' => implode('; ', $tags)]) + $own + $properties;
+        return (new SortedExtras($layer === Layer::UNSORTED ? [] : $this->layers[$layer], $tags, $own))->beside($properties);
     }
 
     /** @return int bytes @throws UnableToKeep */

@@ -49,10 +49,10 @@ final readonly class KeptSurfaces implements Surfaces
 
     public function picture(int $number): ?array
     {
-        $file = (string) $this->project->textures()->where('no', $number)->value('file');
-        $type = self::TYPES[pathinfo($file, PATHINFO_EXTENSION)] ?? null;
-        $bytes = $type === null ? null : Kept::get($file);
+        $texture = $this->project->textures()->where('no', $number)->first();
+        $type = $texture === null ? null : self::TYPES[pathinfo($texture->file, PATHINFO_EXTENSION)] ?? null;
+        $bytes = $texture === null || $type === null ? null : Kept::get($texture->file);
 
-        return $type === null || $bytes === null ? null : [$type, $bytes];
+        return $texture === null || $type === null || $bytes === null ? null : [$type, $bytes, $texture->sampler];
     }
 }

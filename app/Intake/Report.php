@@ -61,7 +61,7 @@ final class Report
             'how' => $plan->how,
             'layers' => $layers,
             'unsorted' => $filed[-1] ?? 0,
-            'tagsFrom' => $tagging->folder,
+            'tagsFrom' => $tagging->from,
             'tags' => array_map(
                 static fn (string $name, array $rows): array => ['name' => $name, 'objects' => count($rows)],
                 $tagging->names,

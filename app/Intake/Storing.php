@@ -203,39 +203,31 @@ final class Storing
     private function layers(Project $project, Source $source): array
     {
         [$known, $several] = self::known($project);
+        $plan = $this->prepared->plan;
         $unsure = [];
-        $position = (int) $project->layers()->max('position');
-        $made = [];
-        foreach ($this->prepared->plan->names as $index => $name) {
-            $number = $known[mb_strtolower($name)] ?? null;
-            if ($number === null) {
-                $number = $project->next_layer++;
-                $values = [
-                    'parent_no' => 0,
-                    'position' => ++$position,
-                    'name' => $name,
-                    'came_as' => $name,
-                    'colour' => $this->prepared->plan->colours[$index],
-                    'lock' => 0,
-                ];
-                $made[] = new RowEdit('layers', $number, null, $values);
-                $known[mb_strtolower($name)] = $number;
-                if (isset($several[mb_strtolower($name)])) {
-                    $unsure[] = ['layer' => $number, 'among' => $several[mb_strtolower($name)]];
+        $new = new NewLayers($project);
+        foreach ($plan->names as $index => $name) {
+            $key = mb_strtolower($name);
+            if (isset($plan->paths[$name])) {
+                $known[$key] = $new->at($plan->paths[$name], $plan->colours[$index]);
+            } elseif (! isset($known[$key])) {
+                $known[$key] = $new->add(0, $name, $plan->colours[$index], $name);
+                if (isset($several[$key])) {
+                    $unsure[] = ['layer' => $known[$key], 'among' => $several[$key]];
                 }
             }
-            $this->layers[] = $number;
+            $this->layers[] = $known[$key];
         }
         if ($unsure !== []) {
             $source->update(['report' => ['unsure' => $unsure] + $source->report]);
         }
         $rows = array_map(
             static fn (RowEdit $edit): array => ['project_id' => $project->id, 'no' => $edit->number] + ($edit->after ?? []),
-            $made,
+            $new->made,
         );
         self::insert('layers', $rows);
 
-        return $made;
+        return $new->made;
     }
 
     private function materials(Project $project, Source $source): void
@@ -253,6 +245,7 @@ final class Storing
                     'bytes' => $bytes,
                     'width' => $width,
                     'height' => $height,
+                    'sampler' => json_encode((object) $this->prepared->intake->textures()[$index]->sampler, JSON_THROW_ON_ERROR),
                 ];
             }
         }

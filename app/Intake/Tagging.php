@@ -9,11 +9,11 @@ use App\Changes\Edits\MembersEdit;
 use App\Changes\Edits\RowEdit;
 use App\Models\Project;
 use VineShelf\Colours\Palette;
-use VineShelf\Folders\Folder;
 use VineShelf\Folders\Holds;
 use VineShelf\Organizers\Organizers;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Members;
+use VineShelf\Tags\Tag;
 use VineShelf\Tags\TaggingPlan;
 
 /** Tags that come with a file: those that are in the project already are used again; what is new lands locked in those that are. */
@@ -32,25 +32,26 @@ final class Tagging
             return [];
         }
         $organizers = $project->organizers();
-        [$folder, $steps] = self::folder($project, $organizers, $plan->folder);
-        $known = $taken = [];
-        $last = 0;
-        foreach ($organizers->tags->all() as $tag) {
-            $taken[] = $tag->colour;
-            if ($tag->folder === $folder) {
-                $known[mb_strtolower($tag->name)] = $tag;
-                $last = max($last, $tag->position);
-            }
-        }
+        $taken = array_map(static fn (Tag $tag): string => $tag->colour, $organizers->tags->all());
+        $steps = [];
+        $there = self::there($organizers);
         foreach ($plan->names as $index => $name) {
+            $folder = 0;
+            foreach ($plan->folders[$index] as $called) {
+                $key = "F$folder ".mb_strtolower($called);
+                if (! isset($there[$key])) {
+                    $there[$key] = $project->next_folder;
+                    $steps[] = self::folder($project, $folder, $there["F$folder"] = ($there["F$folder"] ?? 0) + 1, $called);
+                }
+                $folder = $there[$key];
+            }
             $numbers = array_map(static fn (int $row): int => $first - 1 + $row, $plan->rows[$index]);
             $members = Bits::ofRows($numbers[count($numbers) - 1], $numbers);
-            $tag = $known[mb_strtolower($name)] ?? null;
-            if ($tag === null) {
-                $steps[] = self::made($project, $folder, ++$last, $name, $taken[] = Palette::next($taken), $members);
-            } else {
-                $steps[] = new MembersEdit('tags', $tag->number, $members, Bits::none(0));
-            }
+            $tag = $there["M$folder ".mb_strtolower($name)] ?? null;
+            $steps[] =
+                $tag === null
+                    ? self::made($project, $folder, $there["F$folder"] = ($there["F$folder"] ?? 0) + 1, $name, $taken[] = Palette::next($taken), $members)
+                    : new MembersEdit('tags', $tag, $members, Bits::none(0));
         }
         foreach ($steps as $step) {
             $step->apply($project);
@@ -59,28 +60,35 @@ final class Tagging
         return $steps;
     }
 
-    /** @return array{int, list<RowEdit>} its number, and what makes it where it is missing */
-    private static function folder(Project $project, Organizers $organizers, string $name): array
+    /**
+     * @return array<string, int> last place in a folder by "F3", number of a folder in it by "F3 name", of a tag by "M3 name"; names in
+     *     lower case
+     */
+    private static function there(Organizers $organizers): array
     {
-        $last = 0;
-        foreach ($organizers->tags->tree->inside(0) as $key) {
-            $what = $key[0] === 'F' ? $organizers->tags->folder((int) substr($key, 1)) : $organizers->tags->get((int) substr($key, 1));
-            if ($what instanceof Folder && mb_strtolower($what->name) === mb_strtolower($name)) {
-                return [$what->number, []];
-            }
-            $last = max($last, $what->position);
+        $there = [];
+        foreach ($organizers->tags->tree->folders as $folder) {
+            $there["F$folder->parent ".mb_strtolower($folder->name)] ??= $folder->number;
+            $there["F$folder->parent"] = max($there["F$folder->parent"] ?? 0, $folder->position);
         }
-        $number = $project->next_folder++;
-        $values = [
+        foreach ($organizers->tags->all() as $tag) {
+            $there["M$tag->folder ".mb_strtolower($tag->name)] ??= $tag->number;
+            $there["F$tag->folder"] = max($there["F$tag->folder"] ?? 0, $tag->position);
+        }
+
+        return $there;
+    }
+
+    private static function folder(Project $project, int $parent, int $position, string $name): RowEdit
+    {
+        return new RowEdit('folders', $project->next_folder++, null, [
             'holds' => Holds::Tags->value,
-            'parent_no' => 0,
-            'position' => $last + 1,
+            'parent_no' => $parent,
+            'position' => $position,
             'name' => $name,
             'lock' => 0,
             'one_at_a_time' => false,
-        ];
-
-        return [$number, [new RowEdit('folders', $number, null, $values)]];
+        ]);
     }
 
     private static function made(Project $project, int $folder, int $position, string $name, string $colour, Bits $members): RowEdit

@@ -14,6 +14,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $bytes of the file; 0 where it was taken in before that was kept
  * @property int $width pixels; likewise
  * @property int $height
+ * @property array<string, int> $sampler as {@see \VineShelf\Formats\TakenTexture} has it
  */
 final class Texture extends Model
 {
@@ -24,4 +25,6 @@ final class Texture extends Model
     protected $table = 'textures';
 
     protected $guarded = [];
+
+    protected $casts = ['sampler' => 'array'];
 }

@@ -12,8 +12,8 @@ use VineShelf\Scene\Kind;
 
 /**
  * Writes objects as binary glTF 2.0, each at its rung: Full with its pictures, Plain without, Coarse and Ghost as their coarser version,
- * Box as a box. Groups hold what they held, and what draws and holds others becomes a group that holds it too; places stand in what draws,
- * so they come out as exact as they were. Metres, y up, as glTF has it.
+ * Box as a box. Groups hold what they held and have no places: those stand in what draws, so they come out as exact as they were. What draws
+ * and holds others gives them its place, so theirs are counted from there. Metres, y up, as glTF has it.
  *
  * @phpstan-import-type Transform from Affine
  */
@@ -32,6 +32,12 @@ final class GltfExport
     /** @var list<array<string, mixed>> */
     private array $lights = [];
 
+    /** @var array<int, Transform> where nodes are that others are counted from, y up, by index */
+    private array $frames = [];
+
+    /** @var Transform what undoes the place of what holds the part that is being added */
+    private array $undoing = Affine::IDENTITY;
+
     public function __construct(private readonly Shapes $shapes, Surfaces $surfaces, bool $isQuantized = false, bool $isCompressed = false)
     {
         $this->file = new GlbWriter;
@@ -42,24 +48,55 @@ final class GltfExport
     public function add(Part $part): int
     {
         $node = ['name' => $part->name] + ($part->extras === [] ? [] : ['extras' => $part->extras]);
+        $frame = $this->frames[$part->parent] ?? Affine::IDENTITY;
+        $this->undoing = Affine::undoing($frame);
         $shape = $part->mesh === 0 ? null : $this->shape($part);
         $more = match (true) {
             $shape !== null => $this->drawn($part, $shape),
             $part->kind === Kind::Light => $this->light($part),
             $part->kind === Kind::Camera => $this->camera($part),
             $part->kind === Kind::Group, $part->placements === [] => [],
-            default => ['matrix' => self::columns(Affine::product(Affine::Z_UP_TO_Y_UP, $part->placements[0]))],
+            default => $this->placed($part),
         };
-
-        // What stands in it is placed in the world as well: a place of its own must not move that a second time.
-        if ($part->holds && $more !== []) {
-            $holder = $this->node($node, $part->parent);
-            $this->node($node + $more, $holder);
+        $own = self::placeOf($more);
+        if ($part->holds && ! Affine::isAlike($own)) {
+            // What it holds would be bent with it: then it stands in a group that has its name.
+            $holder = $this->node($node, $part->parent, $frame);
+            $this->node($node + $more, $holder, $frame);
 
             return $holder;
         }
 
-        return $this->node($node + $more, $part->parent);
+        return $this->node($node + $more, $part->parent, Affine::product($frame, $own));
+    }
+
+    /**
+     * @param array<string, mixed> $members of a node
+     *
+     * @return Transform
+     */
+    private static function placeOf(array $members): array
+    {
+        /** @var list<float> $move */
+        $move = $members['translation'] ?? [0.0, 0.0, 0.0];
+        /** @var list<float>|null $matrix */
+        $matrix = $members['matrix'] ?? null;
+
+        return $matrix === null
+            ? [1.0, 0.0, 0.0, $move[0], 0.0, 1.0, 0.0, $move[1], 0.0, 0.0, 1.0, $move[2]]
+            : Affine::fromColumns($matrix);
+    }
+
+    /**
+     * @param Transform $m metres, z up
+     *
+     * @return Transform y up, counted from what holds it
+     */
+    private function place(array $m): array
+    {
+        $up = Affine::product(Affine::Z_UP_TO_Y_UP, $m);
+
+        return $this->undoing === Affine::IDENTITY ? $up : Affine::product($this->undoing, $up);
     }
 
     /** @param resource $out @return int bytes that it takes */
@@ -87,11 +124,17 @@ final class GltfExport
         return (string) stream_get_contents($out);
     }
 
-    /** @param array<string, mixed> $node */
-    private function node(array $node, int $parent): int
+    /**
+     * @param array<string, mixed> $node
+     * @param Transform            $frame where it is
+     */
+    private function node(array $node, int $parent, array $frame): int
     {
         $index = count($this->nodes);
         $this->nodes[] = [$node, []];
+        if ($frame !== Affine::IDENTITY) {
+            $this->frames[$index] = $frame;
+        }
         if ($parent < 0) {
             $this->roots[] = $index;
         } else {
@@ -122,15 +165,20 @@ final class GltfExport
                 Rung::Box => 'box',
                 default => 'coarse',
             };
-        $up = array_map(static fn (array $m): array => Affine::product(Affine::Z_UP_TO_Y_UP, $m), $part->placements);
-        if ($up !== [] && array_filter($up, self::isSkewed(...)) !== []) {
+        $up = array_map($this->place(...), $part->placements);
+        if ($up === []) {
+            return [];
+        }
+        // What holds others must not scale them otherwise in one direction than in another.
+        $bends = $part->holds && count($up) === 1 && ! Affine::isAlike($this->undone($up[0], $shape));
+        if ($bends || array_filter($up, self::isSkewed(...)) !== []) {
             return $this->baked($key, $shape, $isFlat, $up);
         }
         $mesh = $this->meshes->index($key, $shape, $isFlat);
         $each = array_map(fn (array $m): array => self::columns($this->undone($m, $shape)), $up);
 
         return match (true) {
-            $mesh === null, $each === [] => [],
+            $mesh === null => [],
             count($each) === 1 => ['mesh' => $mesh, 'matrix' => $each[0]],
             default => $this->instanced($mesh, $each),
         };
@@ -211,13 +259,22 @@ final class GltfExport
     /** @return array<string, mixed> */
     private function light(Part $part): array
     {
-        $type = is_string($part->about['type'] ?? null) ? $part->about['type'] : 'point';
-        $colour = $part->about['colour'] ?? [1.0, 1.0, 1.0];
-        $this->lights[] =
-            ['type' => $type, 'color' => $colour, 'intensity' => $part->about['intensity'] ?? 1.0] +
-            ($type === 'spot' ? ['spot' => new \stdClass] : []);
+        $about = $part->about;
+        $type = in_array($about['type'] ?? null, ['directional', 'point', 'spot'], true) ? $about['type'] : 'point';
+        $number = static fn (string $name): int|float|null => is_int($about[$name] ?? null) || is_float($about[$name] ?? null)
+            ? $about[$name]
+            : null;
+        $light = ['type' => $type, 'color' => $about['colour'] ?? [1.0, 1.0, 1.0], 'intensity' => $number('intensity') ?? 1.0];
+        if ($type !== 'directional' && $number('range') > 0) {
+            $light['range'] = $number('range');
+        }
+        if ($type === 'spot') {
+            $cone = ['innerConeAngle' => $number('innerCone'), 'outerConeAngle' => $number('outerCone')];
+            $light['spot'] = (object) array_filter($cone, static fn (int|float|null $angle): bool => $angle !== null);
+        }
+        $this->lights[] = $light;
 
-        return ['extensions' => ['KHR_lights_punctual' => ['light' => count($this->lights) - 1]]] + self::placed($part);
+        return ['extensions' => ['KHR_lights_punctual' => ['light' => count($this->lights) - 1]]] + $this->placed($part);
     }
 
     /** @return array<string, mixed> */
@@ -228,13 +285,13 @@ final class GltfExport
         $numbers +=
             $type === 'perspective' ? ['yfov' => 0.7, 'znear' => 0.1] : ['xmag' => 1.0, 'ymag' => 1.0, 'znear' => 0.1, 'zfar' => 1000.0];
 
-        return ['camera' => $this->file->add('cameras', ['type' => $type, $type => $numbers])] + self::placed($part);
+        return ['camera' => $this->file->add('cameras', ['type' => $type, $type => $numbers])] + $this->placed($part);
     }
 
     /** @return array<string, mixed> */
-    private static function placed(Part $part): array
+    private function placed(Part $part): array
     {
-        return $part->placements === [] ? [] : ['matrix' => self::columns(Affine::product(Affine::Z_UP_TO_Y_UP, $part->placements[0]))];
+        return $part->placements === [] ? [] : ['matrix' => self::columns($this->place($part->placements[0]))];
     }
 
     /**

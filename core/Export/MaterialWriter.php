@@ -15,6 +15,12 @@ final class MaterialWriter
     /** @var array<int, int|null> textures by picture */
     private array $textures = [];
 
+    /** @var array<string, int> images by what they are */
+    private array $images = [];
+
+    /** @var array<string, int> */
+    private array $samplers = [];
+
     public function __construct(private readonly GlbWriter $file, private readonly Surfaces $surfaces) {}
 
     /** @param bool $isFlat whether it goes without pictures @return int|null its index */
@@ -82,16 +88,25 @@ final class MaterialWriter
 
     private function writeTexture(int $picture): ?int
     {
-        [$type, $bytes] = $this->surfaces->picture($picture) ?? ['', ''];
+        [$type, $bytes, $sampler] = $this->surfaces->picture($picture) ?? ['', '', []];
         if ($bytes === '') {
             return null;
         }
-        $image = $this->file->add('images', ['bufferView' => $this->file->view($bytes), 'mimeType' => $type]);
+        // Several textures may show one picture, each in its own way.
+        $image = $this->images[hash('xxh128', $bytes)] ??= $this->file->add('images', [
+            'bufferView' => $this->file->view($bytes),
+            'mimeType' => $type,
+        ]);
+        $more = [];
+        if ($sampler !== []) {
+            ksort($sampler);
+            $more['sampler'] = $this->samplers[serialize($sampler)] ??= $this->file->add('samplers', $sampler);
+        }
         if ($type !== 'image/webp') {
-            return $this->file->add('textures', ['source' => $image]);
+            return $this->file->add('textures', $more + ['source' => $image]);
         }
         $this->file->uses('EXT_texture_webp', required: true);
 
-        return $this->file->add('textures', ['extensions' => ['EXT_texture_webp' => ['source' => $image]]]);
+        return $this->file->add('textures', $more + ['extensions' => ['EXT_texture_webp' => ['source' => $image]]]);
     }
 }

@@ -13,6 +13,9 @@ interface Surfaces
      */
     public function material(int $number): ?array;
 
-    /** @return array{string, string}|null media type and bytes of a picture */
+    /**
+     * @return array{string, string, array<string, int>}|null media type and bytes of a picture; how it is wrapped and filtered, as samplers
+     *     of glTF have it, empty where nothing is said
+     */
     public function picture(int $number): ?array;
 }

@@ -32,6 +32,9 @@ final class TakenObjects
     /** @var array<int, string> properties as JSON by row */
     public array $properties = [];
 
+    /** @var array<int, SortedExtras> how it was sorted when it was exported, by row */
+    public array $sorted = [];
+
     /** @var array<int, string> the class that the file gives an object, by row */
     public array $classes = [];
 

@@ -6,10 +6,9 @@ namespace VineShelf\Formats;
 
 final readonly class TakenTexture
 {
-    public function __construct(
-        public string $name,
-        /** Wraps of u and v: "repeat", "mirror" or "clamp". */
-        public string $wrapU,
-        public string $wrapV,
-    ) {}
+    /**
+     * @param array<string, int> $sampler how it is wrapped and filtered: wrapS, wrapT, magFilter, minFilter with the numbers of glTF, as far
+     *     as the file says it
+     */
+    public function __construct(public string $name, public array $sampler) {}
 }

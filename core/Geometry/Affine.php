@@ -52,6 +52,37 @@ final class Affine
     }
 
     /**
+     * Whether it turns, moves, mirrors and scales alike in every direction, and nothing else.
+     *
+     * @param Transform $m
+     */
+    public static function isAlike(array $m): bool
+    {
+        $dot = static fn (int $p, int $q): float => $m[$p] * $m[$q] + $m[$p + 4] * $m[$q + 4] + $m[$p + 8] * $m[$q + 8];
+        $size = $dot(0, 0);
+        $off = max(abs($dot(1, 1) - $size), abs($dot(2, 2) - $size), abs($dot(0, 1)), abs($dot(1, 2)), abs($dot(2, 0)));
+
+        return $size > 0.0 && $off <= 1e-9 * $size;
+    }
+
+    /**
+     * What undoes a transform that {@see isAlike()}.
+     *
+     * @param Transform $m
+     *
+     * @return Transform
+     */
+    public static function undoing(array $m): array
+    {
+        $size = $m[0] * $m[0] + $m[4] * $m[4] + $m[8] * $m[8];
+        $r = [$m[0] / $size, $m[4] / $size, $m[8] / $size, $m[1] / $size, $m[5] / $size, $m[9] / $size, $m[2] / $size, $m[6] / $size];
+        $r[] = $m[10] / $size;
+        $back = static fn (int $at): float => -($r[$at] * $m[3] + $r[$at + 1] * $m[7] + $r[$at + 2] * $m[11]);
+
+        return [$r[0], $r[1], $r[2], $back(0), $r[3], $r[4], $r[5], $back(3), $r[6], $r[7], $r[8], $back(6)];
+    }
+
+    /**
      * @param list<float> $move   3 numbers
      * @param list<float> $turn   unit quaternion x, y, z, w; made unit length if it is not
      * @param list<float> $scale  3 numbers

@@ -27,7 +27,11 @@ final class GlbWriter
     /** Bytes that compressed views would take: of a buffer that is not there. */
     private int $unpacked = 0;
 
-    public function __construct(private readonly string $generator = 'Vine Shelf')
+    /** What a binary glTF can be long, in bytes: it says so in 32 bits. */
+    public const MOST = 0xffffffff;
+
+    /** @param int $most bytes that it may be long */
+    public function __construct(private readonly string $generator = 'Vine Shelf', private readonly int $most = self::MOST)
     {
         $stream = fopen('php://temp/maxmemory:33554432', 'w+b');
         if ($stream === false) {
@@ -92,9 +96,7 @@ final class GlbWriter
         if ($target !== null) {
             $view['target'] = $target;
         }
-        $padded = $bytes.str_repeat("\0", -strlen($bytes) & 3);
-        fwrite($this->binary, $padded);
-        $this->bytes += strlen($padded);
+        $this->put($bytes);
 
         return $this->add('bufferViews', $view);
     }
@@ -109,9 +111,7 @@ final class GlbWriter
     public function compressed(string $packed, int $count, int $stride, string $mode, int $target): int
     {
         $at = $this->bytes;
-        $padded = $packed.str_repeat("\0", -strlen($packed) & 3);
-        fwrite($this->binary, $padded);
-        $this->bytes += strlen($padded);
+        $this->put($packed);
         $view = ['buffer' => 1, 'byteOffset' => $this->unpacked, 'byteLength' => $count * $stride];
         $this->unpacked += ($count * $stride + 3) & ~3;
         $extension = [
@@ -133,6 +133,17 @@ final class GlbWriter
         );
     }
 
+    /** @throws FileTooLong as soon as it is clear */
+    private function put(string $bytes): void
+    {
+        $padded = $bytes.str_repeat("\0", -strlen($bytes) & 3);
+        $this->bytes += strlen($padded);
+        if ($this->bytes > $this->most) {
+            throw FileTooLong::binaryGltf($this->most);
+        }
+        fwrite($this->binary, $padded);
+    }
+
     /** @param array<string, mixed> $more */
     public function accessor(int $view, int $componentType, string $type, int $count, array $more = []): int
     {
@@ -142,7 +153,13 @@ final class GlbWriter
         );
     }
 
-    /** @param resource $out @return int bytes that it takes */
+    /**
+     * @param resource $out
+     *
+     * @return int bytes that it takes
+     *
+     * @throws FileTooLong when that is more than it may be
+     */
     public function write($out): int
     {
         $json = '{"asset":'.json_encode(['version' => '2.0', 'generator' => $this->generator], JSON_THROW_ON_ERROR);
@@ -167,6 +184,9 @@ final class GlbWriter
         $json .= '}';
         $json .= str_repeat(' ', -strlen($json) & 3);
         $length = 20 + strlen($json) + ($this->bytes > 0 ? 8 + $this->bytes : 0);
+        if ($length > $this->most) {
+            throw FileTooLong::binaryGltf($this->most);
+        }
         fwrite($out, 'glTF'.pack('VVVV', 2, $length, strlen($json), 0x4e4f534a).$json);
         if ($this->bytes > 0) {
             fwrite($out, pack('VV', $this->bytes, 0x004e4942));

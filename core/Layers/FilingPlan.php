@@ -40,13 +40,23 @@ final readonly class FilingPlan
      * @param list<string> $colours one per name
      * @param list<int>    $layerOf by row, entry 0 unused: index into the names, or -1 for Unsorted
      * @param string       $how     how it was done, the end of the sentence "filed by …"
+     * @param array<string, list<string>> $paths names from the top, by name, of those that say what they lie in
      */
-    private function __construct(public array $names, public array $colours, public array $layerOf, public string $how) {}
+    private function __construct(
+        public array $names,
+        public array $colours,
+        public array $layerOf,
+        public string $how,
+        public array $paths = [],
+    ) {}
 
     /** @param string $property name of the property that {@see SortBy::Property} goes by; case does not matter */
     public static function of(Intake $intake, SortBy $by, string $property = 'layer'): self
     {
         $objects = $intake->objects();
+        if ($by === SortBy::Best && $objects->sorted !== []) {
+            return self::asExported($intake);
+        }
         if ($by === SortBy::Best) {
             $labels = self::byProperty($objects, 'layer');
             $named = count(array_filter($labels, static fn (string $label): bool => $label !== ''));
@@ -64,14 +74,33 @@ final readonly class FilingPlan
         return self::fromLabels($intake, $labels, $how, $by !== SortBy::Groups);
     }
 
-    /** @param array<int, string> $labels by row, '' for Unsorted */
-    private static function fromLabels(Intake $intake, array $labels, string $how, bool $sort): self
+    /** As the objects were sorted when they were exported. */
+    private static function asExported(Intake $intake): self
+    {
+        $labels = array_fill(0, $intake->objects()->count() + 1, '');
+        $paths = [];
+        foreach ($intake->objects()->sorted as $row => $sorted) {
+            $labels[$row] = implode(' / ', $sorted->layer);
+            $paths[$labels[$row]] = $sorted->layer;
+        }
+        unset($paths['']);
+
+        return self::fromLabels($intake, $labels, 'how it was sorted when it was exported', true, $paths);
+    }
+
+    /**
+     * @param array<int, string>          $labels by row, '' for Unsorted
+     * @param array<string, list<string>> $paths
+     */
+    private static function fromLabels(Intake $intake, array $labels, string $how, bool $sort, array $paths = []): self
     {
         $labels[0] = '';
         ksort($labels);
+        // What was in Unsorted when it was exported has said so.
+        $said = $paths === [] ? [] : $intake->objects()->sorted;
         foreach ($intake->objects()->parents as $row => $parent) {
             // What has no layer of its own goes where the nearest group above it goes.
-            if ($row > 0 && $labels[$row] === '') {
+            if ($row > 0 && $labels[$row] === '' && ! isset($said[$row])) {
                 $labels[$row] = $labels[$parent];
             }
         }
@@ -96,7 +125,7 @@ final readonly class FilingPlan
         }
 
         // Eight layers of one grey are one layer to the eye.
-        return new self($names, Palette::onSight(self::colours($intake, $layerOf, count($names))), $layerOf, $how);
+        return new self($names, Palette::onSight(self::colours($intake, $layerOf, count($names))), $layerOf, $how, $paths);
     }
 
     /** @return array<int, string> */

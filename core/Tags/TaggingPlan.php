@@ -9,7 +9,8 @@ use VineShelf\Formats\UnreadableFile;
 
 /**
  * Which tags the objects of a new source get from one of its properties: one tag per value, in a folder called like the property. Several
- * values in one are taken apart; what has none goes by the nearest group above it that has.
+ * values in one are taken apart; what has none goes by the nearest group above it that has. Without a property, those that objects had when
+ * they were exported.
  */
 final readonly class TaggingPlan
 {
@@ -19,14 +20,15 @@ final readonly class TaggingPlan
     private const LENGTH = 200;
 
     /**
-     * @param string           $folder what the folder is called; "" for no tags at all
-     * @param list<string>     $names  of the tags, in the order they should stand
-     * @param list<list<int>>  $rows   by tag, ascending
+     * @param string             $from    the property that they come from; "" where there is none
+     * @param list<string>       $names   of the tags, in the order they should stand
+     * @param list<list<int>>    $rows    by tag, ascending
+     * @param list<list<string>> $folders by tag, names of the folders that it lies in, from the top
      */
-    private function __construct(public string $folder, public array $names, public array $rows) {}
+    private function __construct(public string $from, public array $names, public array $rows, public array $folders) {}
 
     /**
-     * @param string $property  name of the property, whatever the case; "" for no tags
+     * @param string $property  name of the property, whatever the case; "" for those of an export
      * @param string $separator what stands between several values in one; "" where a value is always one
      *
      * @throws UnreadableFile when there are too many values
@@ -35,7 +37,7 @@ final readonly class TaggingPlan
     {
         $property = trim($property);
         if ($property === '') {
-            return new self('', [], []);
+            return self::asExported($objects);
         }
         $values = [];
         foreach ($objects->property($property) as $row => $value) {
@@ -65,7 +67,35 @@ final readonly class TaggingPlan
         natcasesort($names);
         $keys = array_keys($names);
 
-        return new self(self::label($property), array_values($names), array_map(static fn (int|string $key): array => $rows[$key], $keys));
+        $folder = self::label($property);
+
+        return new self(
+            $folder,
+            array_values($names),
+            array_map(static fn (int|string $key): array => $rows[$key], $keys),
+            array_fill(0, count($names), [$folder]),
+        );
+    }
+
+    /** The tags that objects had when they were exported, in the order in which they come. */
+    private static function asExported(TakenObjects $objects): self
+    {
+        $names = $rows = $folders = [];
+        foreach ($objects->sorted as $row => $sorted) {
+            foreach ($sorted->tags as $path) {
+                $key = mb_strtolower(implode("\0", $path));
+                if (! isset($rows[$key]) && count($rows) >= self::MOST) {
+                    throw UnreadableFile::because('The file has more than '.self::MOST.' tags from its export, and no more fit.');
+                }
+                if (! isset($rows[$key])) {
+                    $names[] = $path[count($path) - 1];
+                    $folders[] = array_slice($path, 0, -1);
+                }
+                $rows[$key][$row] = $row;
+            }
+        }
+
+        return new self('', $names, array_map(array_values(...), array_values($rows)), $folders);
     }
 
     /** @return list<string> the names that a value stands for; a property that is only said to be there stands for itself */

@@ -201,8 +201,13 @@
                 @if (($report['tags'] ?? []) !== [])
                     <h2>What was tagged</h2>
                     <p>
-                        By the property “{{ $report['tagsFrom'] }}”: {{ number_format(count($report['tags'])) }}
-                        {{ count($report['tags']) === 1 ? 'tag' : 'tags' }} in a folder of that name.
+                        @if ($report['tagsFrom'] === '')
+                            As it was tagged when it was exported: {{ number_format(count($report['tags'])) }}
+                            {{ count($report['tags']) === 1 ? 'tag' : 'tags' }}.
+                        @else
+                            By the property “{{ $report['tagsFrom'] }}”: {{ number_format(count($report['tags'])) }}
+                            {{ count($report['tags']) === 1 ? 'tag' : 'tags' }} in a folder of that name.
+                        @endif
                     </p>
                     <div class="filed" tabindex="0" role="region" aria-label="Tags and their objects">
                         <table>

@@ -17,7 +17,10 @@ use VineShelf\Export\Surfaces;
 use VineShelf\Formats\Files;
 use VineShelf\Formats\Gltf\Meshopt;
 use VineShelf\Formats\Intake;
+use VineShelf\Formats\SortedExtras;
 use VineShelf\Geometry\Affine;
+use VineShelf\Geometry\FileTooLong;
+use VineShelf\Geometry\GlbWriter;
 use VineShelf\Geometry\PackedPiece;
 use VineShelf\Geometry\PackedShape;
 use VineShelf\Geometry\Primitive;
@@ -28,6 +31,13 @@ use VineShelf\Scene\Kind;
 /** What is written is read back the same, by us and by the public validator. */
 final class ExportTest extends TestCase implements Shapes, Surfaces
 {
+    private const SAMPLERS = [
+        [],
+        ['wrapS' => 33071, 'wrapT' => 33648],
+        ['magFilter' => 9728, 'minFilter' => 9984, 'wrapS' => 10497, 'wrapT' => 10497],
+        ['minFilter' => 9987],
+    ];
+
     /** @var array<int, PackedShape> */
     private array $shapes = [];
 
@@ -141,7 +151,7 @@ final class ExportTest extends TestCase implements Shapes, Surfaces
             : [
                 'name' => "Material $number",
                 'colour' => [0.5, 0.25, 0.125, $number === 2 ? 0.5 : 1.0],
-                'texture' => $number === 3 ? 1 : null,
+                'texture' => $number >= 3 ? $number : null,
                 'metallic' => 0.0,
                 'roughness' => 0.8,
                 'alpha' => ['OPAQUE', 'OPAQUE', 'BLEND', 'MASK'][$number] ?? 'OPAQUE',
@@ -158,7 +168,7 @@ final class ExportTest extends TestCase implements Shapes, Surfaces
     {
         $png = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
 
-        return ['image/png', (string) base64_decode($png, true)];
+        return ['image/png', (string) base64_decode($png, true), self::SAMPLERS[$number - 3]];
     }
 
     private function assertSameAs(Intake $intake): void
@@ -171,13 +181,37 @@ final class ExportTest extends TestCase implements Shapes, Surfaces
             $row = array_search("$part->name", $objects->names, true);
             self::assertIsInt($row, $part->name);
             self::assertSame($part->parent < 0 ? '' : $this->parts[$part->parent]->name, $objects->names[$objects->parents[$row]]);
-            self::assertEquals($part->extras, json_decode($objects->properties[$row] ?? '[]', true));
+            $sorted = $objects->sorted[$row] ?? null;
+            $properties = json_decode($objects->properties[$row] ?? '[]', true);
+            self::assertEquals(
+                $part->extras + self::about($part) + ($sorted->given ?? []),
+                (array) $properties + self::extras($sorted),
+                $part->name,
+            );
             $shape = $part->mesh === 0 ? null : $this->shown($part);
             self::assertSame($shape === null ? -1 : 0, min(0, $objects->meshes[$row]), $part->name);
             if ($shape !== null) {
                 $this->assertPlaces($part, $shape, $intake, $row);
             }
         }
+    }
+
+    /** @return array<string, mixed> what a light or a camera is like, as readers say it */
+    private static function about(Part $part): array
+    {
+        return match ($part->kind) {
+            Kind::Light => ['light' => $part->about],
+            Kind::Camera => ['camera' => $part->about],
+            default => [],
+        };
+    }
+
+    /** @return array<string, mixed> */
+    private static function extras(?SortedExtras $sorted): array
+    {
+        return $sorted === null
+            ? []
+            : [SortedExtras::KEY => array_filter(['layer' => $sorted->layer, 'tags' => $sorted->tags, 'properties' => $sorted->given])];
     }
 
     private function shown(Part $part): ?PackedShape
@@ -248,44 +282,104 @@ final class ExportTest extends TestCase implements Shapes, Surfaces
                 $this->shapes[$mesh + 100] = self::piece(1, $mesh % 2 === 0, true, [1]);
             }
         }
+        $holders = [];
         for ($at = 0; $at < $count; $at++) {
-            $parents = array_keys(array_filter($this->parts, static fn (Part $part): bool => $part->kind === Kind::Group));
             $kind = [Kind::Group, Kind::Part, Kind::Part, Kind::Part, Kind::Marker, Kind::Light, Kind::Camera][mt_rand(0, 6)];
             $placements = [];
             for ($times = $kind === Kind::Part && mt_rand(0, 3) === 0 ? 3 : 1; $times > 0; $times--) {
-                $placements[] = self::placement();
+                $placements[] = self::placement($kind === Kind::Part);
             }
-            $this->parts[] = new Part(
-                $parents === [] || mt_rand(0, 2) === 0 ? -1 : $parents[array_rand($parents)],
-                "Object $at <img src=x onerror=alert(1)>",
-                $kind,
-                $kind === Kind::Part ? mt_rand(1, 6) : 0,
-                Rung::from(mt_rand(1, 5)),
-                $placements,
-                match ($kind) {
-                    Kind::Light => ['light' => ['type' => 'spot', 'colour' => [1, 0.5, 0.25], 'intensity' => 40]],
-                    Kind::Camera => ['camera' => ['type' => 'perspective', 'yfov' => 0.5, 'znear' => 0.25]],
-                    default => ['layer' => 'Stands / Seats', 'flow' => 42.5, 'ünïcode' => "quote \" and\nline"],
-                },
-                match ($kind) {
-                    Kind::Light => ['type' => 'spot', 'colour' => [1, 0.5, 0.25], 'intensity' => 40],
-                    Kind::Camera => ['type' => 'perspective', 'yfov' => 0.5, 'znear' => 0.25],
-                    default => [],
-                },
+            $parent = $at === 0 || mt_rand(0, 2) === 0 ? -1 : mt_rand(0, $at - 1);
+            $holders[$parent] = true;
+            $about = match ($kind) {
+                Kind::Light => self::light(),
+                Kind::Camera => ['type' => 'perspective', 'yfov' => 0.5, 'znear' => 0.25],
+                default => [],
+            };
+            $sorted = new SortedExtras(
+                mt_rand(0, 3) === 0 ? [] : ['Stands / all', 'Seats'],
+                mt_rand(0, 1) === 0 ? [] : [['Phases', 'First'], ['Wet; dry']],
+                mt_rand(0, 2) === 0 ? ['fire' => 'EI 30'] : [],
             );
+            $file = $kind === Kind::Part ? ['layer' => 'Theirs', 'tags' => ['a'], 'flow' => 42.5, 'ünïcode' => "quote \" and\nline"] : [];
+            $mesh = $kind === Kind::Part ? mt_rand(1, 6) : 0;
+            $name = "Object $at <img src=x onerror=alert(1)>";
+            $this->parts[] = new Part($parent, $name, $kind, $mesh, Rung::from(mt_rand(1, 5)), $placements, $sorted->beside($file), $about);
+        }
+        foreach ($this->parts as $at => $part) {
+            if (isset($holders[$at])) {
+                $this->parts[$at] = new Part(
+                    $part->parent,
+                    $part->name,
+                    $part->kind,
+                    $part->mesh,
+                    $part->rung,
+                    $part->placements,
+                    $part->extras,
+                    $part->about,
+                    true,
+                );
+            }
+        }
+    }
+
+    /** @return array<string, mixed> */
+    private static function light(): array
+    {
+        $type = ['spot', 'point', 'directional'][mt_rand(0, 2)];
+
+        return ['type' => $type, 'colour' => [1, 0.5, 0.25], 'intensity' => 40] +
+            ($type !== 'directional' && mt_rand(0, 1) === 0 ? ['range' => 7.5] : []) +
+            ($type === 'spot' && mt_rand(0, 1) === 0 ? ['innerCone' => 0.125, 'outerCone' => 0.5] : []);
+    }
+
+    public function test_textures_are_wrapped_and_filtered_as_they_were_and_each_picture_is_there_once(): void
+    {
+        $this->shapes = [1 => self::piece(1, true, true, [3, 4, 5, 6])];
+        $this->parts = [new Part(-1, 'tiled', Kind::Part, 1, Rung::Full, [Affine::IDENTITY], [])];
+        $export = new GltfExport($this, $this);
+        $export->add($this->parts[0]);
+        $path = Gltf::keep($export->bytes(), '.glb');
+        $counted = Node::run('count.mjs', $path, 'validate');
+        self::assertSame([0, 0], [$counted['errors'], $counted['warnings']], (string) json_encode($counted['messages']));
+        $intake = Files::open($path);
+        $read = [];
+        foreach ($intake->materials() as $material) {
+            self::assertNotNull($material->texture);
+            $read[$material->name] = $intake->textures()[$material->texture]->sampler;
+        }
+        ksort($read);
+        self::assertEquals(array_combine(['Material 3', 'Material 4', 'Material 5', 'Material 6'], self::SAMPLERS), $read);
+        self::assertSame(1, substr_count($export->bytes(), 'image/png'), 'the picture is the same');
+    }
+
+    public function test_a_file_that_its_format_cannot_say_the_length_of_is_refused_as_soon_as_that_is_clear(): void
+    {
+        foreach ([120, 300] as $most) {
+            $writer = new GlbWriter(most: $most);
+            try {
+                $writer->view(str_repeat('x', 100));
+                $writer->view(str_repeat('x', 100));
+                $writer->bytes();
+                self::fail('It is too long.');
+            } catch (FileTooLong $reason) {
+                self::assertStringContainsString('export fewer objects', $reason->getMessage());
+            }
         }
     }
 
     /** @return array{float, float, float, float, float, float, float, float, float, float, float, float} turned, scaled, skewed */
-    private static function placement(): array
+    private static function placement(bool $isAny = true): array
     {
         $m = Affine::compose(
             [mt_rand(-9000, 9000) / 10, mt_rand(-9000, 9000) / 10, mt_rand(-90, 90) / 10],
             [mt_rand(-9, 9) / 9, mt_rand(-9, 9) / 9, mt_rand(-9, 9) / 9, mt_rand(1, 9) / 9],
-            [mt_rand(1, 30) / 10, (mt_rand(0, 3) === 0 ? -1 : 1) * (mt_rand(1, 30) / 10), mt_rand(1, 30) / 10],
+            $isAny && mt_rand(0, 2) > 0
+                ? [mt_rand(1, 30) / 10, (mt_rand(0, 3) === 0 ? -1 : 1) * (mt_rand(1, 30) / 10), mt_rand(1, 30) / 10]
+                : [1.0, 1.0, 1.0],
         );
 
-        return mt_rand(0, 4) === 0 ? Affine::product($m, [1.0, 0.4, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.1, 0.0, 1.0, 0.0]) : $m;
+        return $isAny && mt_rand(0, 4) === 0 ? Affine::product($m, [1.0, 0.4, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.1, 0.0, 1.0, 0.0]) : $m;
     }
 
     /**

@@ -27,7 +27,7 @@ final class TaggingPlanTest extends TestCase
         ]);
 
         $plan = TaggingPlan::of($objects, ' use ', ';');
-        self::assertSame('use', $plan->folder);
+        self::assertSame(['use', array_fill(0, 5, ['use'])], [$plan->from, $plan->folders]);
         self::assertSame(
             ['3' => [6], 'Client' => [1, 2], 'dry' => [3, 4], 'use' => [6], 'wet' => [1, 2, 6]],
             array_combine($plan->names, $plan->rows),
@@ -35,7 +35,7 @@ final class TaggingPlanTest extends TestCase
         // Without a separator, a value is one value.
         self::assertContains('wet; Client ; ;wet', TaggingPlan::of($objects, 'USE', '')->names);
         self::assertSame([], TaggingPlan::of($objects, 'nothing of the kind', ';')->names);
-        self::assertSame('', TaggingPlan::of($objects, '  ', ';')->folder);
+        self::assertSame('', TaggingPlan::of($objects, '  ', ';')->from);
     }
 
     public function test_random_files_are_tagged_as_a_slow_walk_says(): void

@@ -59,8 +59,7 @@ final class ExportPartsTest extends ProjectTestCase
         );
         self::assertSame([], array_diff_assoc($named($intake), $named($original)));
         $row = (int) array_search('Seat_Shell_050', $intake->objects()->names, true);
-        $properties = json_decode($intake->objects()->properties[$row] ?? '', true);
-        self::assertSame('51 Seats', $properties['layer']);
+        self::assertSame(['51 Seats'], $intake->objects()->sorted[$row]->layer);
     }
 
     public function test_what_is_hidden_or_not_for_export_stays_out_and_is_told_with_its_reason(): void

@@ -44,6 +44,14 @@ final class GltfReader implements Reader
         'KHR_xmp_json_ld',
     ];
 
+    /** What samplers may say, with the numbers that the format has for it. */
+    private const SAMPLER = [
+        'wrapS' => [33071, 33648, 10497],
+        'wrapT' => [33071, 33648, 10497],
+        'magFilter' => [9728, 9729],
+        'minFilter' => [9728, 9729, 9984, 9985, 9986, 9987],
+    ];
+
     /** What leaving something out means. */
     private const REASONS = [
         'skin' => ': skinned meshes stand as they were modelled',
@@ -76,7 +84,7 @@ final class GltfReader implements Reader
     /** @var list<array{uri: string|null, view: int|null, name: string}> */
     private array $images = [];
 
-    /** @var list<array{string, string}> */
+    /** @var list<array<string, int>> */
     private array $samplers = [];
 
     /** @var list<Entry> */
@@ -319,12 +327,18 @@ final class GltfReader implements Reader
         ];
     }
 
-    /** @return array{string, string} */
+    /** @return array<string, int> */
     private function readSampler(Entry $entry): array
     {
-        $wrap = static fn (int $mode): string => [33071 => 'clamp', 33648 => 'mirror'][$mode] ?? 'repeat';
+        $sampler = [];
+        foreach (self::SAMPLER as $name => $known) {
+            $value = $entry->index($name);
+            if ($value !== null && in_array($value, $known, true)) {
+                $sampler[$name] = $value;
+            }
+        }
 
-        return [$wrap($entry->whole('wrapS', 10497)), $wrap($entry->whole('wrapT', 10497))];
+        return $sampler;
     }
 
     private function leaveOut(string $what): void
@@ -355,10 +369,9 @@ final class GltfReader implements Reader
         $textures = [];
         $sources = [];
         foreach ($this->textures as $index => $texture) {
-            $wraps = $this->samplers[$texture['sampler'] ?? -1] ?? ['repeat', 'repeat'];
             $image = $texture['image'];
             $named = array_filter([$texture['name'], $image === null ? '' : $this->images[$image]['name'] ?? '', "texture $index"]);
-            $textures[] = new TakenTexture((string) reset($named), $wraps[0], $wraps[1]);
+            $textures[] = new TakenTexture((string) reset($named), $this->samplers[$texture['sampler'] ?? -1] ?? []);
             $sources[] = $image;
         }
 

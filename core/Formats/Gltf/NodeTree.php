@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace VineShelf\Formats\Gltf;
 
 use VineShelf\Formats\Limits;
+use VineShelf\Formats\SortedExtras;
 use VineShelf\Formats\TakenObjects;
 use VineShelf\Formats\UnreadableFile;
 use VineShelf\Geometry\Affine;
@@ -152,6 +153,10 @@ final class NodeTree
         $row = $objects->add($parent, $nodes->names[$node], $kind, $node, $mesh, $world);
         $properties =
             isset($nodes->cameras[$node]) || isset($nodes->lights[$node]) ? $this->properties($node) : $nodes->extras[$node] ?? null;
+        $sorted = $properties === null ? null : SortedExtras::read($properties);
+        if ($sorted !== null) {
+            [$objects->sorted[$row], $properties] = $sorted;
+        }
         if ($properties !== null) {
             $objects->properties[$row] = $properties;
             $class = self::className($properties);
@@ -194,7 +199,7 @@ final class NodeTree
                 'type' => $light->text('type'),
                 'colour' => $light->numbers('color', [1.0, 1.0, 1.0]),
                 'intensity' => $light->number('intensity', 1.0),
-            ];
+            ] + self::reach($light);
         }
         $own = $this->nodes->extras[$node] ?? null;
         if ($more === []) {
@@ -207,6 +212,16 @@ final class NodeTree
             JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
         ) ?:
             null;
+    }
+
+    /** @return array<string, float> how far a light reaches, in metres, and between which angles, in radians, as far as it says so */
+    private static function reach(Entry $light): array
+    {
+        $spot = $light->text('type') === 'spot' ? $light->entry('spot') : null;
+
+        return ($light->has('range') ? ['range' => $light->number('range', 0.0)] : []) +
+            ($spot?->has('innerConeAngle') === true ? ['innerCone' => $spot->number('innerConeAngle', 0.0)] : []) +
+            ($spot?->has('outerConeAngle') === true ? ['outerCone' => $spot->number('outerConeAngle', 0.0)] : []);
     }
 
     /** @return array<string, float> */
