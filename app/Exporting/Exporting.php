@@ -263,13 +263,13 @@ final class Exporting
         foreach ($bench->tags()->all() as $tag) {
             if ($scene->tagged($tag->number)->has($row)) {
                 $tags[] = $this->tags[$tag->number] ??= [
-                    ...array_map(static fn (Folder $folder): string => $folder->name, $bench->tags()->tree->chain($tag->folder)),
+                    ...array_map(static fn (Folder $folder): string => $folder->name, array_reverse($bench->tags()->tree->chain($tag->folder))),
                     $tag->name,
                 ];
             }
         }
         $layer = $scene->layers()->at($row);
-        $this->layers[$layer] ??= array_map(static fn (Layer $link): string => $link->name, $bench->layers()->chain($layer));
+        $this->layers[$layer] ??= array_map(static fn (Layer $link): string => $link->name, array_reverse($bench->layers()->chain($layer)));
 
         return (new SortedExtras($layer === Layer::UNSORTED ? [] : $this->layers[$layer], $tags, $own))->beside($properties);
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Exporting\Done;
 use App\Exporting\Exporting;
@@ -13,6 +14,7 @@ use App\Jobs\Coarsen;
 use App\Jobs\ExportParts;
 use App\Jobs\Sweep;
 use App\Models\Export;
+use App\Models\Project;
 use App\Scenes\SceneStore;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
@@ -20,11 +22,14 @@ use Illuminate\Support\Facades\Queue;
 use PHPUnit\Framework\Attributes\TestWith;
 use Tests\Core\Support\Gltf;
 use Tests\Core\Support\Node;
+use VineShelf\Folders\Folder;
 use VineShelf\Formats\Files;
 use VineShelf\Formats\Intake;
 use VineShelf\Geometry\Box;
+use VineShelf\Layers\Layer;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Levels;
+use VineShelf\Tags\Tag;
 
 /** Parts of Marlpit Baths as files, read back. */
 final class ExportPartsTest extends ProjectTestCase
@@ -60,6 +65,46 @@ final class ExportPartsTest extends ProjectTestCase
         self::assertSame([], array_diff_assoc($named($intake), $named($original)));
         $row = (int) array_search('Seat_Shell_050', $intake->objects()->names, true);
         self::assertSame(['51 Seats'], $intake->objects()->sorted[$row]->layer);
+    }
+
+    public function test_a_file_that_comes_back_is_sorted_as_it_was_beside_what_its_own_file_said(): void
+    {
+        $this->send('POST', 'layers', ['name' => 'Stands / all', 'keys' => ''])->assertOk();
+        $above = $this->layer($this->project, 'Stands / all');
+        $seats = $this->layer($this->project, '51 Seats');
+        $this->send('POST', 'rows/move', ['keys' => "L$seats", 'where' => 'into', 'mark' => "L$above"])->assertOk();
+        $this->send('POST', 'tags', ['name' => 'Wet; dry', 'keys' => 'O5']);
+        $this->send('POST', 'folders', ['holds' => 'tags', 'name' => 'Phases', 'around' => 'T1']);
+        $this->send('POST', 'tags', ['name' => 'First', 'keys' => 'O5,O9']);
+        $this->send('POST', 'own', ['keys' => 'O9', 'property' => 'fire', 'value' => 'EI 30'])->assertOk();
+        [, $path] = $this->export(null, null);
+        $back = Project::query()->findOrFail($this->takeIn($this->ida, $path)->project_id);
+        $told = function (Project $project): array {
+            $bench = Bench::of($project, $this->ida);
+            $rows = [];
+            foreach ($bench->project->objects()->orderBy('no')->get(['no', 'name']) as $object) {
+                $row = $bench->scene()->row($object->no);
+                $layers = $bench->layers()->chain($bench->scene()->layers()->at($row));
+                $tags = array_filter($bench->tags()->all(), static fn (Tag $tag): bool => $bench->scene()->tagged($tag->number)->has($row));
+                $rows[] = [
+                    $object->name,
+                    array_map(static fn (Layer $layer): string => $layer->name, $layers),
+                    array_values(array_map(
+                        static fn (Tag $tag): array => [
+                            ...array_map(static fn (Folder $folder): string => $folder->name, $bench->tags()->tree->chain($tag->folder)),
+                            $tag->name,
+                        ],
+                        $tags,
+                    )),
+                ];
+            }
+            sort($rows);
+
+            return $rows;
+        };
+        self::assertSame([], array_diff(array_map(serialize(...), $told($back)), array_map(serialize(...), $told($this->project->refresh()))));
+        $found = Bench::of($back, $this->ida)->find('fire:"EI 30"')->rows;
+        self::assertSame(1, $found?->count());
     }
 
     public function test_what_is_hidden_or_not_for_export_stays_out_and_is_told_with_its_reason(): void
