@@ -28,6 +28,7 @@ use VineShelf\Section\Section;
 use VineShelf\Tint\TintBy;
 use VineShelf\Views\Applied;
 use VineShelf\Views\Facet;
+use VineShelf\Views\Upright;
 
 /**
  * Viewpoints of a BCF become views in a folder of their own; what they select and colour becomes fixed sets.
@@ -175,9 +176,9 @@ final class ReadBcf extends Command
             $row = $index + 1;
             $this->rows["$source\n$key"] = $row;
             $this->rows["\n$key"] = isset($this->rows["\n$key"]) ? 0 : $row;
-            $own = ltrim($key, '=');
-            if (Component::isIfc($own)) {
-                $this->rows["ifc $own"] = $row;
+            $ifc = Component::ifcOf($key);
+            if ($ifc !== '') {
+                $this->rows["ifc $ifc"] = $row;
             }
         }
         foreach (Organizer::inside($this->bench, 'sets', 0) as $row) {
@@ -230,6 +231,7 @@ final class ReadBcf extends Command
         [$x, $y, $z] = $camera['way'];
         $length = hypot($x, hypot($y, $z));
         // BCF does not say how far it looks: to the middle of the model, if that lies ahead.
+        $way = [$x / $length, $y / $length, $z / $length];
         $box = new Box;
         foreach ($this->bench->scene()->children(0) as $root) {
             $place = $this->bench->facts()->placeFromOrigin($root);
@@ -241,10 +243,12 @@ final class ReadBcf extends Command
 
         return [
             'eye' => $eye,
-            'target' => [$eye[0] + ($x / $length) * $far, $eye[1] + ($y / $length) * $far, $eye[2] + ($z / $length) * $far],
+            'target' => [$eye[0] + $way[0] * $far, $eye[1] + $way[1] * $far, $eye[2] + $way[2] * $far],
             'fov' => $camera['fov'] ?? 45.0,
             'aspect' => max(0.05, min(20.0, $camera['aspect'])),
-        ] + (isset($camera['tall']) ? ['tall' => max(0.001, min(1e7, $camera['tall'])), 'up' => $camera['up']] : []);
+        ] +
+            (isset($camera['tall']) ? ['tall' => max(0.001, min(1e7, $camera['tall']))] : []) +
+            (Upright::is($way, $camera['up']) ? [] : ['up' => $camera['up']]);
     }
 
     private function section(Viewpoint $viewpoint, string $name): Section

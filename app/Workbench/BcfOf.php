@@ -16,6 +16,7 @@ use VineShelf\Geometry\Box;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
 use VineShelf\Views\Facet;
+use VineShelf\Views\Upright;
 
 /**
  * Views as BCF says them: a topic a view. What the format has no words for is remarked on.
@@ -152,7 +153,8 @@ final class BcfOf
         $way = array_map(static fn (float|int $to, float|int $from): float => (float) $to - $from, $camera['target'], $camera['eye']);
         $length = hypot($way[0], hypot($way[1], $way[2])) ?: 1.0;
         $way = [$way[0] / $length, $way[1] / $length, $way[2] / $length];
-        $up = $camera['up'] ?? (abs($way[2]) > 0.999 ? [0.0, 1.0, 0.0] : [0.0, 0.0, 1.0]);
+        $up = $camera['up'] ?? null;
+        $up = $up === null || count($up) !== 3 || Upright::is($way, [$up[0], $up[1], $up[2]]) ? Upright::of($way) : $up;
         $fov = (float) $camera['fov'];
         if (! isset($camera['tall']) && $this->version->field($fov) !== $fov) {
             $this->remarks[] = sprintf('%s: a field of view of %.1f° became %.1f°.', $view->name, $fov, $this->version->field($fov));

@@ -65,6 +65,6 @@ final class ModelCameras
         $target = array_map(static fn (float $eye, float $way): float => $eye + self::AHEAD * $way, $camera['eye'], $camera['way']);
 
         return ['eye' => $camera['eye'], 'target' => $target, 'fov' => $camera['fov']] +
-            (isset($camera['tall']) ? ['tall' => $camera['tall'], 'up' => $camera['up']] : []);
+            (isset($camera['tall']) ? ['tall' => $camera['tall']] : []) + ['up' => $camera['up']];
     }
 }

@@ -28,7 +28,10 @@ final class Sight
         ];
         $tall = self::number($camera['tall'] ?? null);
         if ($tall !== null) {
-            $sight += ['tall' => max(0.001, min(1e7, $tall)), 'up' => self::point($camera['up'] ?? [0, 0, 1], $field)];
+            $sight += ['tall' => max(0.001, min(1e7, $tall))];
+        }
+        if (isset($camera['up'])) {
+            $sight += ['up' => self::point($camera['up'], $field)];
         }
         $aspect = self::number($camera['aspect'] ?? null);
 

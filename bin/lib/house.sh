@@ -3,7 +3,7 @@
 
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)"
 # What scripts and checks need, and what the running application needs besides.
-SCRIPT_PACKAGES=(php8.2-{cli,pgsql,zip,curl,xml,mbstring,intl,gd} php-apcu composer unzip nodejs npm)
+SCRIPT_PACKAGES=(php8.2-{cli,pgsql,zip,curl,xml,mbstring,gd} php-apcu composer unzip nodejs npm)
 SERVER_PACKAGES=(postgresql-15 php8.2-fpm nginx)
 BROWSER_PACKAGES=(chromium chromium-driver)
 PG_BIN=/usr/lib/postgresql/15/bin
@@ -128,6 +128,24 @@ scripts_begin() {
 dependencies_end() {
     wait "$servers_come" || exit 1
     wait "$assets_come" || exit 1
+}
+
+# required_extensions FOLDER: PHP has from here on only the extensions that composer.json and the packages ask for, as on a machine that has
+# no others.
+required_extensions() {
+    rm -rf "$1" && mkdir -p "$1"
+    local name scanned; scanned="$(php -r 'echo PHP_CONFIG_FILE_SCAN_DIR;')"
+    # What others build on is not asked for by itself.
+    for name in opcache pdo xml $(cd "$ROOT" && php -r '
+        $read = fn ($file) => json_decode(file_get_contents($file), true);
+        $own = $read("composer.json");
+        $packages = $read("vendor/composer/installed.json")["packages"];
+        foreach ([$own["require-dev"], $own["require"], ...array_column($packages, "require")] as $names) {
+            foreach (preg_grep("~^ext-~", array_keys($names)) as $name) echo strtolower(substr($name, 4)), "\n";
+        }' | sort -u); do
+        find "$scanned" -name "*-$name.ini" -exec ln -sf {} "$1/" \;
+    done
+    export PHP_INI_SCAN_DIR="$1"
 }
 
 listening() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }

@@ -22,6 +22,12 @@ final class BcfReader
 
     private const TOPICS = 5000;
 
+    /** What viewpoints may hold that views have nothing for, and what it is called. */
+    private const LEFT_OUT = ['Lines' => 'line', 'Bitmaps' => 'picture in the model'];
+
+    /** @var array<string, int> how much of what was left out */
+    private array $leftOut = [];
+
     /** @var list<string> what was not understood, a sentence each */
     private array $remarks = [];
 
@@ -60,7 +66,35 @@ final class BcfReader
         // Where files say nothing of their order, it is that of their names.
         usort($topics, static fn (Topic $a, Topic $b): int => $a->index <=> $b->index);
 
-        return [$topics, $reader->remarks];
+        return [$topics, [...$reader->remarks, ...$reader->whatWasLeftOut()]];
+    }
+
+    /** @return list<string> */
+    private function whatWasLeftOut(): array
+    {
+        $remarks = [];
+        foreach (array_filter($this->leftOut) as $what => $count) {
+            $remarks[] = number_format($count).' '.($count === 1 ? "$what was" : preg_replace('~^\w+~', '$0s', $what).' were').' left out.';
+        }
+
+        return $remarks;
+    }
+
+    /** @return list<\DOMElement> elements of the markup, of its topic, or of the lists in either */
+    private static function anywhere(\DOMElement $markup, string $name): array
+    {
+        $found = [];
+        foreach ([$markup, ...self::children($markup, 'Topic')] as $in) {
+            array_push($found, ...self::children($in, $name), ...self::children($in, $name.'s'));
+            foreach (self::children($in, $name.'s') as $list) {
+                array_push($found, ...self::children($list, $name));
+            }
+        }
+
+        // A list is none of what it holds.
+        return array_values(
+            array_filter($found, static fn (\DOMElement $one): bool => $one->localName === $name || self::child($one, $name) === null && $one->firstElementChild !== null),
+        );
     }
 
     private function checkVersion(): void
@@ -81,6 +115,9 @@ final class BcfReader
         foreach (self::children($topic, 'Labels') as $label) {
             $inner = array_map(self::words(...), self::children($label, 'Label'));
             array_push($labels, ...$inner === [] ? [self::words($label)] : $inner);
+        }
+        foreach (['Comment' => 'comment', 'DocumentReference' => 'reference to a document', 'BimSnippet' => 'snippet'] as $name => $what) {
+            $this->leftOut[$what] = ($this->leftOut[$what] ?? 0) + count(self::anywhere($markup, $name));
         }
         $viewpoints = [];
         $within = self::child($topic, 'Viewpoints');
@@ -121,22 +158,78 @@ final class BcfReader
             return null;
         }
         $components = self::child($info, 'Components');
-        $visibility = $components === null ? null : self::child($components, 'Visibility');
-        $exceptions = $visibility === null ? null : self::child($visibility, 'Exceptions');
-        $selection = $components === null ? null : self::child($components, 'Selection');
+        [$shows, $excepted, $selected, $colours] = $components === null ? [true, [], [], []] : self::said($components);
+        foreach (self::LEFT_OUT as $name => $what) {
+            $holder = self::child($info, $name);
+            $single = $name === 'Bitmaps' && $holder !== null && self::child($holder, 'Bitmap') === null;
+            $count = $holder === null ? 0 : ($single ? 1 : count(self::children($holder, substr($name, 0, -1))));
+            $this->leftOut[$what] = ($this->leftOut[$what] ?? 0) + $count;
+        }
         $named = self::wordsOf($entry, 'Snapshot');
         $snapshot = $named === '' ? null : $this->archive->find("$folder/$named");
 
         return new Viewpoint(
             self::guid($entry->getAttribute('Guid') ?: $info->getAttribute('Guid')),
             $this->camera($info, $path),
-            ! in_array($visibility?->getAttribute('DefaultVisibility'), ['false', '0'], true),
-            $exceptions === null ? [] : self::components($exceptions),
-            $selection === null ? [] : self::components($selection),
-            $components === null ? [] : self::colours($components),
+            $shows,
+            $excepted,
+            $selected,
+            $colours,
             $this->cuts($info, $path),
             $snapshot === null || $this->archive->size($snapshot) > self::PART ? '' : $this->archive->bytes($snapshot),
         );
+    }
+
+    /**
+     * What is said of components: in elements of their own, or as BCF 2.0 has it, in attributes of each.
+     *
+     * @return array{bool, list<Component>, list<Component>, list<array{string, list<Component>}>} whether what is not excepted is shown,
+     *     what is excepted, selected and coloured
+     */
+    private static function said(\DOMElement $components): array
+    {
+        if (self::child($components, 'Component') !== null) {
+            return self::saidByAttributes($components);
+        }
+        $visibility = self::child($components, 'Visibility');
+        $exceptions = $visibility === null ? null : self::child($visibility, 'Exceptions');
+        $selection = self::child($components, 'Selection');
+
+        return [
+            ! in_array($visibility?->getAttribute('DefaultVisibility'), ['false', '0'], true),
+            $exceptions === null ? [] : self::components($exceptions),
+            $selection === null ? [] : self::components($selection),
+            self::colours($components),
+        ];
+    }
+
+    /** @return array{bool, list<Component>, list<Component>, list<array{string, list<Component>}>} */
+    private static function saidByAttributes(\DOMElement $components): array
+    {
+        $hidden = $selected = $colours = [];
+        $is = static fn (\DOMElement $of, string $name, bool $otherwise): bool => match (strtolower(trim($of->getAttribute($name)))) {
+            'true', '1' => true,
+            'false', '0' => false,
+            default => $otherwise,
+        };
+        foreach (self::children($components, 'Component') as $element) {
+            $component = self::component($element);
+            $code = self::colour($element->getAttribute('Color'));
+            $is($element, 'Visible', true) || ($hidden[] = $component);
+            ! $is($element, 'Selected', false) || ($selected[] = $component);
+            $code === '' || ($colours[$code][] = $component);
+        }
+
+        return [true, $hidden, $selected, array_map(static fn (string|int $code): array => [(string) $code, $colours[$code]], array_keys($colours))];
+    }
+
+    /** Six digits; "" where there is no colour. Eight begin with how opaque it is. */
+    private static function colour(string $code): string
+    {
+        $code = strtoupper(ltrim(trim($code), '#'));
+        $code = preg_match('~^[0-9A-F]{8}$~D', $code) === 1 ? substr($code, 2) : $code;
+
+        return preg_match('~^[0-9A-F]{6}$~D', $code) === 1 ? $code : '';
     }
 
     /** @return Camera|null */
@@ -190,11 +283,9 @@ final class BcfReader
         $colours = [];
         $colouring = self::child($components, 'Coloring');
         foreach ($colouring === null ? [] : self::children($colouring, 'Color') as $colour) {
-            $code = strtoupper(ltrim($colour->getAttribute('Color'), '#'));
-            // Eight digits begin with how opaque it is.
-            $code = preg_match('~^[0-9A-F]{8}$~D', $code) === 1 ? substr($code, 2) : $code;
+            $code = self::colour($colour->getAttribute('Color'));
             $those = self::components(self::child($colour, 'Components') ?? $colour);
-            if (preg_match('~^[0-9A-F]{6}$~D', $code) === 1 && $those !== []) {
+            if ($code !== '' && $those !== []) {
                 $colours[] = [$code, $those];
             }
         }
@@ -205,13 +296,15 @@ final class BcfReader
     /** @return list<Component> */
     private static function components(\DOMElement $in): array
     {
-        return array_map(
-            static fn (\DOMElement $component): Component => Component::read(
-                $component->getAttribute('IfcGuid'),
-                self::wordsOf($component, 'OriginatingSystem'),
-                self::wordsOf($component, 'AuthoringToolId'),
-            ),
-            self::children($in, 'Component'),
+        return array_map(self::component(...), self::children($in, 'Component'));
+    }
+
+    private static function component(\DOMElement $component): Component
+    {
+        return Component::read(
+            $component->getAttribute('IfcGuid'),
+            self::wordsOf($component, 'OriginatingSystem'),
+            self::wordsOf($component, 'AuthoringToolId'),
         );
     }
 

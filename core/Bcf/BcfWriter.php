@@ -29,29 +29,50 @@ final class BcfWriter
      */
     public static function write(iterable $topics, Version $version, string $project, string $guid, string $path): void
     {
+        $beside = $path.'.part-'.bin2hex(random_bytes(6));
         $zip = new \ZipArchive;
-        if ($zip->open($path, \ZipArchive::CREATE | \ZipArchive::OVERWRITE) !== true) {
+        if (@$zip->open($beside, \ZipArchive::CREATE | \ZipArchive::EXCL) !== true) {
             throw UnreadableBcf::because('There is no writing there.');
         }
-        $writer = new self($version);
-        $authors = [];
-        $zip->addFromString('bcf.version', $writer->versionPart());
-        $zip->addFromString('project.bcfp', $writer->projectPart($project, $guid));
+        try {
+            (new self($version))->fill($zip, $topics, $project, $guid);
+        } catch (\Throwable $fault) {
+            // A zip that is let go of is written all the same, unless nothing is to change.
+            $zip->unchangeAll();
+            @$zip->close();
+            is_file($beside) && @unlink($beside);
+
+            throw $fault;
+        }
+        if (! @$zip->close() || ! @rename($beside, $path)) {
+            is_file($beside) && @unlink($beside);
+
+            throw UnreadableBcf::because('There is not enough room for it.');
+        }
+    }
+
+    /** @param iterable<Topic> $topics */
+    private function fill(\ZipArchive $zip, iterable $topics, string $project, string $guid): void
+    {
+        $authors = $labels = [];
+        $zip->addFromString('bcf.version', $this->versionPart());
+        $zip->addFromString('project.bcfp', $this->projectPart($project, $guid));
         foreach ($topics as $topic) {
             $authors[$topic->author] = true;
-            $zip->addFromString("$topic->guid/markup.bcf", $writer->markup($topic));
+            $labels += array_fill_keys($topic->labels, true);
+            $zip->addFromString("$topic->guid/markup.bcf", $this->markup($topic));
             foreach ($topic->viewpoints as $at => $viewpoint) {
-                $zip->addFromString("$topic->guid/".self::name($at).'.bcfv', $writer->viewpoint($viewpoint));
+                $zip->addFromString("$topic->guid/".self::name($at).'.bcfv', $this->viewpoint($viewpoint));
                 if ($viewpoint->snapshot !== '') {
                     $zip->addFromString("$topic->guid/".self::snapshot($at), $viewpoint->snapshot);
                 }
             }
         }
-        if ($version === Version::V30) {
-            $zip->addFromString('extensions.xml', $writer->extensions(array_map(strval(...), array_keys($authors))));
-        }
-        if (! @$zip->close()) {
-            throw UnreadableBcf::because('There is not enough room for it.');
+        if ($this->version === Version::V30) {
+            $zip->addFromString(
+                'extensions.xml',
+                $this->extensions(array_map(strval(...), array_keys($labels)), array_map(strval(...), array_keys($authors))),
+            );
         }
     }
 
@@ -87,12 +108,20 @@ final class BcfWriter
         });
     }
 
-    /** @param list<string> $authors */
-    private function extensions(array $authors): string
+    /**
+     * @param list<string> $labels
+     * @param list<string> $authors
+     */
+    private function extensions(array $labels, array $authors): string
     {
-        return $this->document('Extensions', [], static function (\XMLWriter $xml) use ($authors): void {
+        return $this->document('Extensions', [], static function (\XMLWriter $xml) use ($labels, $authors): void {
             self::element($xml, 'TopicTypes', [], static fn () => self::text($xml, 'TopicType', self::TYPE));
             self::element($xml, 'TopicStatuses', [], static fn () => self::text($xml, 'TopicStatus', self::STATUS));
+            self::element($xml, 'TopicLabels', [], static function () use ($xml, $labels): void {
+                foreach ($labels as $label) {
+                    self::text($xml, 'TopicLabel', $label);
+                }
+            });
             self::element($xml, 'Users', [], static function () use ($xml, $authors): void {
                 foreach ($authors as $author) {
                     self::text($xml, 'User', $author);

@@ -20,9 +20,9 @@ final readonly class Component
     /** @param string $key a stable key of an object; "=" before what the file itself calls it @param string $system the file */
     public static function of(string $key, string $system): self
     {
-        $own = ltrim($key, '=');
+        $ifc = self::ifcOf($key);
 
-        return self::isIfc($own) ? new self($own, '', '') : new self('', $system, $key);
+        return $ifc === '' ? new self('', $system, $key) : new self($ifc, '', '');
     }
 
     /** As a file has it; what is no GUID is none. */
@@ -31,7 +31,15 @@ final readonly class Component
         return new self(self::isIfc($ifc) ? $ifc : '', $system, $key);
     }
 
-    public static function isIfc(string $text): bool
+    /** The GUID in a stable key: only what the file itself gives as identity is one, not a name of 22 letters. "" where there is none. */
+    public static function ifcOf(string $key): string
+    {
+        $own = str_starts_with($key, '=') ? substr($key, 1) : '';
+
+        return self::isIfc($own) ? $own : '';
+    }
+
+    private static function isIfc(string $text): bool
     {
         return preg_match(self::IFC, $text) === 1;
     }

@@ -31,6 +31,63 @@ final class BcfTest extends TestCase
         unlink($this->file);
     }
 
+    public function test_what_bcf_2_0_says_of_each_component_is_read_and_the_rest_is_said(): void
+    {
+        $one = static fn (string $attributes, int $key): string => "<Component $attributes><AuthoringToolId>$key</AuthoringToolId></Component>";
+        $this->zip([
+            'bcf.version' => '<Version VersionId="2.0"/>',
+            'A/markup.bcf' =>
+                '<Markup><Topic Guid="0f8fad5b-d9cb-469f-a165-70867728950e"><Title>Old</Title><DocumentReferences><Description>x</Description>'.
+                '</DocumentReferences></Topic><Comment Guid="a"/><Comment Guid="b"/>'.
+                '<Viewpoints Guid="0f8fad5b-d9cb-469f-a165-70867728950f"><Viewpoint>v.bcfv</Viewpoint></Viewpoints></Markup>',
+            'A/v.bcfv' =>
+                '<VisualizationInfo><Components>'.$one('Selected="true" Color="00ff00"', 1).$one('Visible="false"', 2).
+                $one('Visible="0" Selected="1" Color="FF00FF00"', 3).$one('', 4).$one('Color="x"', 5).'</Components>'.
+                '<Lines><Line/><Line/></Lines><Bitmaps><Bitmap>PNG</Bitmap></Bitmaps></VisualizationInfo>',
+        ]);
+        [[$topic], $remarks] = BcfReader::read($this->file);
+        $viewpoint = $topic->viewpoints[0];
+        $keys = static fn (array $those): array => array_map(static fn (Component $one): string => $one->key, $those);
+        self::assertTrue($viewpoint->shows);
+        self::assertSame([['2', '3'], ['1', '3']], [$keys($viewpoint->excepted), $keys($viewpoint->selected)]);
+        self::assertSame(['00FF00'], array_column($viewpoint->colours, 0));
+        self::assertSame(['1', '3'], $keys($viewpoint->colours[0][1]));
+        self::assertSame(
+            [
+                '2 comments were left out.',
+                '1 reference to a document was left out.',
+                '2 lines were left out.',
+                '1 picture in the model was left out.',
+            ],
+            $remarks,
+        );
+    }
+
+    public function test_only_what_a_file_gives_as_identity_is_a_guid(): void
+    {
+        self::assertSame('2O2Fr$t4X7Zf8NOew3FLOH', Component::ifcOf('=2O2Fr$t4X7Zf8NOew3FLOH'));
+        self::assertSame('', Component::ifcOf('2nd_floor_slab_north_1'), 'a name of 22 letters');
+        self::assertSame('2nd_floor_slab_north_1', Component::of('2nd_floor_slab_north_1', 'hall.glb')->key);
+    }
+
+    public function test_what_cannot_be_written_leaves_what_stood_there_and_nothing_beside_it(): void
+    {
+        file_put_contents($this->file, 'as it was');
+        $topics = (function (): \Generator {
+            yield $this->topic(Version::V30, 0);
+            throw new \DomainException('no picture');
+        })();
+        try {
+            BcfWriter::write($topics, Version::V30, 'Hall', self::GUID, $this->file);
+            self::fail('It was written.');
+        } catch (\DomainException) {
+            self::assertSame('as it was', file_get_contents($this->file));
+        }
+        self::assertSame([$this->file], glob("$this->file*"));
+        $this->expectException(UnreadableBcf::class);
+        BcfWriter::write([], Version::V30, 'Hall', self::GUID, '/proc/no such folder/hall.bcf');
+    }
+
     #[TestWith([Version::V21])]
     #[TestWith([Version::V30])]
     public function test_random_topics_follow_the_schemas_and_are_read_back_the_same(Version $version): void
@@ -74,7 +131,7 @@ final class BcfTest extends TestCase
         self::assertSame([false, 2, 1, 'FF0000'], [$view->shows, count($view->excepted), count($view->colours), $view->colours[0][0]]);
         self::assertSame(['', '77'], [$view->excepted[1]->ifc, $view->excepted[1]->key]);
         self::assertEquals(['eye' => [1, 20, -3], 'way' => [0, 1, 0], 'up' => [0, 0, 1], 'aspect' => 1.5, 'tall' => 8.5], $view->camera);
-        self::assertCount(3, $remarks, implode(' ', $remarks));
+        self::assertCount(4, $remarks, implode(' ', $remarks));
     }
 
     /** @param array<string, string> $parts */

@@ -99,6 +99,26 @@ final class BcfTest extends ProjectTestCase
         $this->assertIndexTrue($this->project->refresh());
     }
 
+    #[TestWith(['{"eye":[30,-30,20],"target":[0,0,3],"fov":50,"up":[0.5,0.5,0.7]}', null])]
+    #[TestWith(['{"eye":[3,4,30],"target":[3,4,0],"fov":50,"up":[1,0,0]}', [1.0, 0.0, 0.0]])]
+    // As the canvas says a plan that is turned by a quarter: by where the eye hardly is.
+    #[TestWith(['{"eye":[2.9997,4,30],"target":[3,4,0],"fov":50}', [1.0, 0.0, 1e-5]])]
+    public function test_cameras_that_lean_and_plans_that_are_turned_come_back_so(string $camera, ?array $written): void
+    {
+        $this->send('POST', 'views', ['name' => 'Turned', 'keep_camera' => 1, 'camera' => $camera])->assertOk();
+        $view = $this->project->views()->sole();
+        $bcf = new BcfOf($this->bench(), Version::V30);
+        BcfWriter::write($bcf->topics([$view]), Version::V30, 'Hall', BcfOf::guid('hall'), $this->file);
+        [$topics] = BcfReader::read($this->file);
+        $up = $topics[0]->viewpoints[0]->camera['up'] ?? [];
+        self::assertEqualsWithDelta($written ?? [0.5, 0.5, 0.7], $up, 1e-6);
+        $this->read($topics);
+        $again = $this->project->views()->orderByDesc('no')->firstOrFail();
+        self::assertEqualsWithDelta(self::way($view), self::way($again), 1e-6);
+        // What stands upright needs no up.
+        self::assertEqualsWithDelta($view->camera['up'] ?? null, $again->camera['up'] ?? null, 1e-6);
+    }
+
     public function test_the_picture_of_a_view_goes_along_as_the_format_wants_it(): void
     {
         $this->send('POST', 'views', ['name' => 'Arrival', 'keep_camera' => 1, 'camera' => self::CAMERA])->assertOk();

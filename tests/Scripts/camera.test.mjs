@@ -55,6 +55,48 @@ test('a framed box is in the picture and fills it, from any direction, in perspe
     }
 });
 
+test('a camera that leans, and a plan that is turned, are as they were kept until somebody turns them', () => {
+    for (const parallel of [{}, { tall: 30 }]) {
+        for (const [way, up] of [
+            [
+                [0.6, 0.8, 0],
+                [0.48, -0.36, 0.8],
+            ],
+            [
+                [0, 0, -1],
+                [1, 0, 0],
+            ],
+            [
+                [0, 0, -1],
+                [-0.6, 0.8, 0],
+            ],
+            [
+                [0, 0, 1],
+                [0.6, 0.8, 0],
+            ],
+            [
+                [0, 1, 0],
+                [0, 0, -1],
+            ],
+        ]) {
+            const made = viewpoint();
+            const target = way.map((value) => 5 + value * 20);
+            made.set({ eye: [5, 5, 5], target, fov: 40, up, ...parallel }, true);
+            const seen = made.sight();
+            up.forEach((value, axis) => near(seen.up[axis], value, 1e-4));
+            way.forEach((value, axis) => near(seen.target[axis] - seen.eye[axis], value, 1e-4));
+            // What is kept is set again the same.
+            const again = viewpoint();
+            again.set(made.get(), true);
+            up.forEach((value, axis) => near(again.sight().up[axis], value, 1e-4));
+            made.straighten();
+            assert.equal(made.leans, false);
+            made.set({ eye: [40, -50, 30], target: [0, 0, 1], fov: 40 }, true);
+            assert.equal(made.leans, false);
+        }
+    }
+});
+
 test('turning to parallel and back keeps how much of the target is in the picture', () => {
     const made = viewpoint();
     const tall = made.tall;

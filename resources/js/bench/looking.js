@@ -103,10 +103,16 @@ export class Looking {
         this.show();
     }
 
-    /** @param {{object: number, eye: number[], way: number[], fov: number, tall?: number, name: string}} camera of the model */
+    /** @param {{object: number, eye: number[], way: number[], up?: number[], fov: number, tall?: number, name: string}} camera of the model */
     lookThrough(camera) {
         const target = camera.eye.map((value, axis) => value + camera.way[axis] * 5);
-        this.bench.canvas.viewpoint.set({ eye: camera.eye, target, fov: camera.fov, ...(camera.tall ? { tall: camera.tall } : {}) });
+        this.bench.canvas.viewpoint.set({
+            eye: camera.eye,
+            target,
+            fov: camera.fov,
+            ...(camera.tall ? { tall: camera.tall } : {}),
+            ...(camera.up ? { up: camera.up } : {}),
+        });
         this.show();
         this.bench.say(`Seen through ${camera.name}.`);
     }

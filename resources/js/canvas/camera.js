@@ -11,6 +11,9 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 const ROOM = 1.04;
 
 const REMEMBERED = 60;
+
+/** How far off the vertical, as a share of the way, somebody looks who looks straight down: so there is a side that is up. */
+const STEEP = 1e-5;
 /** Directions from which the plan and the four sides look at the model. */
 export const SIDES = /** @type {Record<string, number[]>} */ ({
     plan: [0, -1e-4, 1],
@@ -46,6 +49,8 @@ export class Viewpoint {
         this.controls.zoomSpeed = 1.6;
         this.controls.screenSpacePanning = true;
         this.controls.addEventListener('change', () => this.changed());
+        // Whoever turns it sets it upright: around a leaning axis nobody finds their way.
+        element.addEventListener('pointerdown', (event) => event.button === 2 && this.straighten());
         this.moved = moved;
         this.all = new Box3();
         this.flight = 0;
@@ -193,7 +198,29 @@ export class Viewpoint {
             target: this.controls.target.toArray(),
             fov: this.deep.fov,
             ...(this.isParallel ? { tall: this.tall } : {}),
+            ...(this.leans ? { up: this.camera.up.toArray() } : {}),
         };
+    }
+
+    /** Whether it leans to a side: then it says where up is. */
+    get leans() {
+        return this.camera.up.z !== 1;
+    }
+
+    /**
+     * Takes an up of its own, or stands upright. Looking straight down or up, that is told by a way that is hardly off the vertical.
+     * @param {Sight} sight
+     */
+    lean({ eye, target, up }) {
+        this.camera.up.set(0, 0, 1);
+        if (!up) return;
+        const way = new Vector3().fromArray(target).sub(new Vector3().fromArray(eye));
+        const far = way.length();
+        const wanted = new Vector3().fromArray(up).projectOnPlane(way.normalize());
+        if (far < 1e-9 || wanted.length() < 1e-9) return;
+        wanted.normalize();
+        if (Math.abs(way.z) > 1 - 1e-9) this.camera.position.addScaledVector(wanted, (way.z < 0 ? -1 : 1) * STEEP * far);
+        else if (wanted.dot(this.camera.up.clone().projectOnPlane(way).normalize()) < 1 - 1e-8) this.camera.up.copy(wanted);
     }
 
     /** The camera as the server needs it to find what a region catches. */
@@ -209,12 +236,20 @@ export class Viewpoint {
         };
     }
 
+    straighten() {
+        if (this.held || !this.leans) return;
+        this.camera.up.set(0, 0, 1);
+        this.controls.update();
+        this.changed();
+    }
+
     /** @param {boolean} parallel */
     project(parallel) {
         if (parallel === this.isParallel) return;
         const { tall } = this;
         const next = parallel ? this.flat : this.deep;
         next.position.copy(this.camera.position);
+        next.up.copy(this.camera.up);
         if (parallel) this.stretch(tall);
         else {
             const way = this.camera.position.clone().sub(this.controls.target).normalize();
@@ -249,6 +284,7 @@ export class Viewpoint {
             this.controls.target.fromArray(mix(from.target, wanted.target));
             this.deep.fov = from.fov + (wanted.fov - from.fov) * eased;
             this.deep.updateProjectionMatrix();
+            if (t === 1) this.lean(wanted);
             if (wanted.tall !== undefined) this.stretch((from.tall ?? wanted.tall) + (wanted.tall - (from.tall ?? wanted.tall)) * eased);
             this.controls.update();
             this.changed();

@@ -14,7 +14,7 @@ export function cameraAt(sight, aspect, far) {
         tall > 0
             ? new OrthographicCamera((-tall / 2) * aspect, (tall / 2) * aspect, tall / 2, -tall / 2, -far, far)
             : new PerspectiveCamera(sight.fov, aspect, Math.max(0.02, far / 20000), far);
-    camera.up.set(0, 0, 1);
+    camera.up.fromArray(sight.up ?? [0, 0, 1]);
     camera.position.fromArray(sight.eye);
     camera.lookAt(new Vector3().fromArray(sight.target));
     camera.updateProjectionMatrix();
