@@ -62,6 +62,23 @@ final class GltfReader implements Reader
         'normal map' => ': on a part, pictures and normal maps must lie alike',
     ];
 
+    /** What the entries of lists are called, where they are checked against the schema. */
+    private const CALLED = [
+        'nodes' => 'node ',
+        'meshes' => 'mesh ',
+        'accessors' => 'accessor ',
+        'bufferViews' => 'buffer view ',
+        'buffers' => 'buffer ',
+        'materials' => 'material ',
+        'textures' => 'texture ',
+        'images' => 'image ',
+        'samplers' => 'sampler ',
+        'cameras' => 'camera ',
+        'scenes' => 'scene ',
+    ];
+
+    private readonly Schema $schema;
+
     private NodeColumns $nodes;
 
     /** @var list<Accessor> */
@@ -113,6 +130,7 @@ final class GltfReader implements Reader
     {
         $this->nodes = new NodeColumns;
         $this->materials = new Materials;
+        $this->schema = new Schema;
     }
 
     public static function knows(string $start): bool
@@ -159,6 +177,9 @@ final class GltfReader implements Reader
         $read = 0;
         foreach ($stream->members($lists) as [$member, $value]) {
             $index = $counts[$member] = ($counts[$member] ?? -1) + 1;
+            if (isset(self::CALLED[$member])) {
+                $this->schema->check($member, $value, self::CALLED[$member].$index);
+            }
             match ($member) {
                 'nodes' => $this->nodes->add(Entry::of($value, "node $index")),
                 'meshes' => ($this->meshes[] = $this->readMesh($index, Entry::of($value, "mesh $index"))),
@@ -188,6 +209,9 @@ final class GltfReader implements Reader
 
     private function readSingle(string $member, mixed $value): void
     {
+        if (in_array($member, ['asset', 'extensions'], true)) {
+            $this->schema->check($member, $value, $member === 'asset' ? 'the asset' : '"extensions" of the file');
+        }
         if ($member === 'scene') {
             $this->scene = Entry::of(['scene' => $value], 'the file')->index('scene');
         } elseif ($member === 'asset') {
@@ -394,6 +418,7 @@ final class GltfReader implements Reader
      */
     private function warnings(array $warnings): array
     {
+        array_push($warnings, ...$this->schema->remarks());
         foreach ($this->leftOut + $this->materials->leftOut as $what => $count) {
             $warnings[] = "$count ".($count === 1 ? "$what was" : "{$what}s were").' left out'.(self::REASONS[$what] ?? '').'.';
         }
