@@ -62,7 +62,7 @@ use Illuminate\Support\Facades\Route;
 
 Route::middleware('guest')->group(function (): void {
     Route::get('/sign-in', [SessionController::class, 'create'])->name('sign-in');
-    Route::post('/sign-in', [SessionController::class, 'store'])->middleware('throttle:30,1');
+    Route::post('/sign-in', [SessionController::class, 'store'])->middleware('throttle:sign-in');
 });
 
 // Whoever has the link: all that these answer with is what it shows.
@@ -71,7 +71,7 @@ Route::prefix('/shown/{token}')
     ->group(function (): void {
         Route::get('/', [ShownController::class, 'show'])->name('shown');
         Route::post('/', [ShownController::class, 'open'])
-            ->middleware('throttle:10,1')
+            ->middleware('throttle:links')
             ->name('shown.open');
         Route::get('/records', [ShownController::class, 'records']);
         Route::get('/steps/{step}', [ShownController::class, 'step']);
@@ -80,7 +80,7 @@ Route::prefix('/shown/{token}')
         Route::get('/versions', [ShownController::class, 'versions']);
         Route::get('/packs/{pack}', [ShownController::class, 'pack']);
         Route::get('/textures/{texture}', [ShownController::class, 'texture']);
-        Route::post('/comments', [ShownController::class, 'comment'])->middleware('throttle:20,1');
+        Route::post('/comments', [ShownController::class, 'comment'])->middleware('throttle:comments');
     });
 
 Route::middleware('auth')->group(function (): void {
@@ -90,10 +90,10 @@ Route::middleware('auth')->group(function (): void {
     Route::post('/theme', [SessionController::class, 'theme'])->name('theme');
     Route::get('/projects', [ProjectController::class, 'index'])->name('projects');
     Route::get('/imports/room', [ImportController::class, 'room'])
-        ->middleware('throttle:60,1')
+        ->middleware('throttle:room')
         ->name('imports.room');
     Route::post('/imports', [ImportController::class, 'store'])
-        ->middleware('throttle:60,1')
+        ->middleware('throttle:uploads')
         ->name('imports.store');
 
     Route::middleware('can:own,import')->group(function (): void {

@@ -94,7 +94,7 @@ final class GridSheet
         if ($file === false) {
             throw new \RuntimeException('There is no memory for a file.');
         }
-        $heads = array_map(static fn (View $view): string => "$view->name #$view->no", $this->views);
+        $heads = array_map(static fn (View $view): string => self::plain("$view->name #$view->no"), $this->views);
         fputcsv($file, ['Row', 'Number', 'Name', ...$heads], escape: '');
         foreach ($keys as $key) {
             $cells = array_map(static fn (?Rung $rung): string => $rung?->label() ?? '', $this->rungs($key));

@@ -67,13 +67,30 @@ final class AppServiceProvider extends ServiceProvider
         TrustProxies::at($proxies);
         // Indentation is for whoever reads the views; a window of the ledger would be half as long again with it.
         Blade::precompiler(static fn (string $view): string => (string) preg_replace('~\n\s+~', "\n ", $view));
-        RateLimiter::for('computing', static function (Request $request): Limit {
+        self::limits();
+        Model::shouldBeStrict(! $this->app->isProduction());
+    }
+
+    /** How often what may be asked for. Each limit counts by itself: whoever signs in has not used up the openings of a link. */
+    private static function limits(): void
+    {
+        $by = static function (Request $request): string {
             $person = $request->user();
 
-            return Limit::perMinute((int) config('shelf.requests'))->by(
-                $person instanceof User ? "person $person->id" : (string) $request->ip(),
+            return $person instanceof User ? "person $person->id" : (string) $request->ip();
+        };
+        RateLimiter::for(
+            'computing',
+            static fn (Request $request): Limit => Limit::perMinute((int) config('shelf.requests'))->by($by($request)),
+        );
+        foreach (['sign-in' => 30, 'room' => 60, 'uploads' => 60] as $name => $times) {
+            RateLimiter::for($name, static fn (Request $request): Limit => Limit::perMinute($times)->by($by($request)));
+        }
+        foreach (['links' => 10, 'comments' => 20] as $name => $times) {
+            RateLimiter::for(
+                $name,
+                static fn (Request $request): Limit => Limit::perMinute($times)->by($by($request).' '.$request->segment(2)),
             );
-        });
-        Model::shouldBeStrict(! $this->app->isProduction());
+        }
     }
 }

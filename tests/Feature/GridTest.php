@@ -130,7 +130,7 @@ final class GridTest extends ProjectTestCase
             ->assertOk()
             ->assertHeader('Content-Type', 'text/csv; charset=UTF-8')
             ->getContent();
-        self::assertStringContainsString('"=SUM(A1), ""second"" #2"', $file);
+        self::assertStringContainsString('"\'=SUM(A1), ""second"" #2"', $file);
         $this->send('POST', 'grid/preview', ['sheet' => $file])
             ->assertOk()
             ->assertSee('cells change in')

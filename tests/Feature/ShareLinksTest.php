@@ -210,6 +210,21 @@ final class ShareLinksTest extends ProjectTestCase
         self::assertContains(429, $statuses);
     }
 
+    public function test_signing_in_uses_up_no_openings_of_a_link_nor_one_link_those_of_another(): void
+    {
+        $links = [$this->link(['keys' => 'V2', 'password' => 'warm water']), $this->link(['keys' => 'V2', 'password' => 'warm water'])];
+        $this->leave();
+        for ($times = 0; $times < 11; $times++) {
+            $this->post('/sign-in', ['email' => "nobody$times@marlpit.example", 'password' => 'x']);
+            self::assertSame($times < 10 ? 302 : 429, $this->post($links[0], ['password' => 'x'])->status());
+        }
+        $this->post($links[1], ['password' => 'warm water'])->assertRedirect($links[1]);
+        // The address is a secret: it goes nowhere else, however it is answered.
+        foreach ([$links[1], $links[0], substr($links[0], 0, -3).'xyz', "$links[0]/records?part=1"] as $address) {
+            $this->get($address)->assertHeader('Referrer-Policy', 'no-referrer');
+        }
+    }
+
     public function test_visits_are_counted_once_a_session_and_names_and_comments_are_given_where_they_are_allowed(): void
     {
         $link = $this->link(['keys' => 'V2', 'may_pick' => 1, 'may_comment' => 1]);

@@ -79,7 +79,7 @@ final class SummaryTest extends SequenceTestCase
         $yesterday = now()->subDay()->format('Y-m-d');
         $this->send('POST', 'file', ['layer' => $layer, 'keys' => 'O1'])->assertOk();
         $this->get($this->path("summary?since=$yesterday"))->assertOk()->assertSee('Since ');
-        foreach (['tomorrow', '2031-13-01', '9999-01-01'] as $odd) {
+        foreach (['tomorrow', '2031-13-01', '9999-01-01', '0000-01-01', '0001-01-01'] as $odd) {
             $this->getJson($this->path("summary?since=$odd"))->assertStatus(422);
         }
     }

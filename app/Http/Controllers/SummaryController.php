@@ -42,7 +42,7 @@ final class SummaryController
     /** The end of the day that it is compared with; null for none. */
     private static function since(Request $request, Bench $bench): ?Carbon
     {
-        $given = $request->validate(['since' => ['nullable', 'date_format:Y-m-d', 'before_or_equal:today']]);
+        $given = $request->validate(['since' => ['nullable', 'date_format:Y-m-d', 'after:1970-01-01', 'before_or_equal:today']]);
         if (($given['since'] ?? '') === '') {
             return null;
         }

@@ -19,6 +19,16 @@ final class BringShown
 {
     public function handle(Request $request, Closure $next): Response
     {
+        $response = $this->answer($request, $next);
+        // Addresses are secrets here: they are not sent on, and nothing is found by searching.
+        $response->headers->set('Referrer-Policy', 'no-referrer');
+        $response->headers->set('X-Robots-Tag', 'noindex, nofollow');
+
+        return $response;
+    }
+
+    private function answer(Request $request, Closure $next): Response
+    {
         $route = $request->route();
         \assert($route instanceof Route);
         $token = $route->parameter('token');
@@ -40,9 +50,6 @@ final class BringShown
         $route->setParameter('token', Shown::by($link));
         /** @var Response $response */
         $response = $next($request);
-        // Addresses are secrets here: they are not sent on, and nothing is found by searching.
-        $response->headers->set('Referrer-Policy', 'no-referrer');
-        $response->headers->set('X-Robots-Tag', 'noindex, nofollow');
 
         return $response;
     }

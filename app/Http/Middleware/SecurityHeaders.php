@@ -32,7 +32,9 @@ final class SecurityHeaders
             ]),
         );
         $response->headers->set('X-Content-Type-Options', 'nosniff');
-        $response->headers->set('Referrer-Policy', 'same-origin');
+        if (! $response->headers->has('Referrer-Policy')) {
+            $response->headers->set('Referrer-Policy', 'same-origin');
+        }
         if (! $response->headers->has('Cache-Control') || str_contains((string) $response->headers->get('Cache-Control'), 'no-cache')) {
             $response->headers->set('Cache-Control', 'no-store, private');
         }
