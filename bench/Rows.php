@@ -10,6 +10,8 @@ final class Rows
     /** @var list<array<string, mixed>> */
     private array $rows = [];
 
+    private int $failed = 0;
+
     public function __construct(private readonly bool $json) {}
 
     public function note(string $line): void
@@ -71,6 +73,24 @@ final class Rows
         );
     }
 
+    /**
+     * The rows of a part: what goes wrong in it is said, and the rest goes on.
+     *
+     * @param \Closure(string): void $run
+     */
+    public function part(string $part, string $size, \Closure $run): void
+    {
+        try {
+            $run($size);
+        } catch (\Throwable $fault) {
+            $this->failed++;
+            $where = basename($fault->getFile()).':'.$fault->getLine();
+            $says = sprintf('%s %s FAILED: %s (%s)', $part, $size, mb_strimwidth($fault->getMessage(), 0, 300, '…'), $where);
+            $this->rows[] = ['row' => $part, 'size' => $size, 'failed' => $says];
+            fwrite(STDERR, $says.PHP_EOL);
+        }
+    }
+
     /** How rows grow from the smaller sizes to the larger ones, beside how the objects do. */
     public function growth(): void
     {
@@ -111,11 +131,14 @@ final class Rows
         }
     }
 
-    public function finish(): void
+    /** @return int how bin/bench is to end: 1 where a part failed */
+    public function finish(): int
     {
         if ($this->json) {
             echo json_encode($this->rows, JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE), "\n";
         }
+
+        return $this->failed === 0 ? 0 : 1;
     }
 
     public static function file(string $size): string

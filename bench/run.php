@@ -67,8 +67,11 @@ $rows->note(
 );
 $rows->noise();
 
+/** @var array<string, \Closure(string): void> rows by part */
+$run = [];
+
 // Rungs and locks in effect, and how they grow: the demo's own layering over 10,000 to 200,000 objects.
-foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
+$run['core'] = static function (string $size) use ($rows, $heavy): void {
     $path = Rows::file($size);
     $intake = Files::open($path);
     $plan = VineShelf\Layers\FilingPlan::of($intake, VineShelf\Layers\SortBy::Best);
@@ -144,10 +147,10 @@ foreach (in_array('core', $only, true) ? $sizes : [] as $size) {
         $heavy($size) ? 35 : null,
         'a rung and a lock on each tag, three folders',
     );
-}
+};
 
 // Taking a glTF in: the whole job against its parts done plainly.
-foreach (in_array('import', $only, true) ? $sizes : [] as $size) {
+$run['import'] = static function (string $size) use ($rows, $heavy): void {
     $import = Rows::import(Rows::file($size), $heavy($size) ? 0 : 5);
     $times = $size === 'demo' ? 6 : 3.5;
     $rows->add(
@@ -162,10 +165,10 @@ foreach (in_array('import', $only, true) ? $sizes : [] as $size) {
             ($heavy($size) || $size === 'demo' ? "; goal is $times times the floor" : ''),
     );
     $rows->add('peak memory of the import', $size, $import['memory'], null, '', 400, 'MB, of the whole worker process', 'MB');
-}
+};
 
 // Requests, over nginx and PHP-FPM.
-foreach (in_array('requests', $only, true) ? $sizes : [] as $size) {
+$run['requests'] = static function (string $size) use ($rows, $heavy): void {
     $served = Served::requests($size);
     foreach ($served['rows'] as $name => [$milliseconds, $empty]) {
         $region = str_starts_with($name, 'region');
@@ -187,10 +190,10 @@ foreach (in_array('requests', $only, true) ? $sizes : [] as $size) {
     foreach ($heavy($size) ? Served::filing($size) : [] as $name => $filed) {
         $rows->add($name, $size, $filed['ms'], $filed['floor'], 'the bare UPDATE', 3000, 'once');
     }
-}
+};
 
 // Rules in the core, on the index of the project that the requests used.
-foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
+$run['rules'] = static function (string $size) use ($rows, $heavy): void {
     foreach (Served::rules($size) as $name => $rule) {
         $rows->add(
             $name,
@@ -202,24 +205,24 @@ foreach (in_array('rules', $only, true) ? $sizes : [] as $size) {
             $rule['rule'].' · '.number_format($rule['found']).' found',
         );
     }
-}
+};
 
 // What all layers weigh, and all parts of the map at its top.
-foreach (in_array('weights', $only, true) ? $sizes : [] as $size) {
+$run['weights'] = static function (string $size) use ($rows, $heavy): void {
     foreach (Served::weights($size) as $name => [$took, $floor, $note, $goal]) {
         $rows->add($name, $size, $took, $floor, 'adding up the triangles of all', $heavy($size) ? $goal : null, $note);
     }
-}
+};
 
 // Rungs that fit a budget, proposed.
-foreach (in_array('lighten', $only, true) ? $sizes : [] as $size) {
+$run['lighten'] = static function (string $size) use ($rows, $heavy): void {
     foreach (Lightens::requests($size) as $name => [$took, $floor, $goal, $note]) {
         $rows->add($name, $size, $took, $floor, 'an empty request', $heavy($size) ? $goal : null, $note);
     }
-}
+};
 
 // Tags, folders and live sets, in the same project.
-foreach (in_array('sorting', $only, true) ? $sizes : [] as $size) {
+$run['sorting'] = static function (string $size) use ($rows, $heavy): void {
     foreach (Sorting::requests($size) as $name => [$milliseconds, $floor, $times, $floorIs]) {
         $tagging = str_contains($name, 'tagging');
         $goal = match (true) {
@@ -229,17 +232,17 @@ foreach (in_array('sorting', $only, true) ? $sizes : [] as $size) {
         };
         $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? $goal : null, $tagging ? 'once' : 'median of 17');
     }
-}
+};
 
 // Rules that sort, regrouping, copies and tidy, in the same project.
-foreach (in_array('order', $only, true) ? $sizes : [] as $size) {
+$run['order'] = static function (string $size) use ($rows, $heavy): void {
     foreach (Ordering::requests($size) as $name => [$milliseconds, $floor, $times, $floorIs]) {
         $rows->add($name, $size, $milliseconds, $floor, $floorIs, $heavy($size) ? 5000.0 : null, 'once');
     }
-}
+};
 
 // Two hundred views, in the same project.
-foreach (in_array('views', $only, true) ? $sizes : [] as $size) {
+$run['views'] = static function (string $size) use ($rows, $heavy): void {
     foreach (Viewing::requests($size) as $name => [$milliseconds, $floor, $times, $note]) {
         $goal = match (true) {
             str_starts_with($name, 'filing') => 3000.0,
@@ -247,19 +250,21 @@ foreach (in_array('views', $only, true) ? $sizes : [] as $size) {
         };
         $rows->add($name, $size, $milliseconds, $floor, 'an empty authenticated request', $heavy($size) ? $goal : null, $note);
     }
-}
+};
 
 // Coarser versions of meshes: the same ones, whatever sizes are asked for.
-foreach (in_array('simplify', $only, true) ? Simplifying::all(Rows::file('demo')) : [] as $name => $mesh) {
-    $of = number_format($mesh['triangles']).' triangles';
-    $rows->add('fast, microseconds a triangle', $name, 1e6 / $mesh['fast'], null, '', 1e6 / 150_000, $of, 'us');
-    $rows->add('careful, microseconds a triangle', $name, 1e6 / $mesh['careful'], null, '', null, 'four versions of '.$of, 'us');
-    $rows->add('careful, mean error', $name, $mesh['mean'], 1.0, 'the best public simplifier', 1.5, 'the worst of four versions', 'x');
-    $rows->add('careful, greatest error', $name, $mesh['most'], 1.0, 'the best public simplifier', 1.5, 'the worst of four versions', 'x');
-}
+$run['simplify'] = static function () use ($rows): void {
+    foreach (Simplifying::all(Rows::file('demo')) as $name => $mesh) {
+        $of = number_format($mesh['triangles']).' triangles';
+        $rows->add('fast, microseconds a triangle', $name, 1e6 / $mesh['fast'], null, '', 1e6 / 150_000, $of, 'us');
+        $rows->add('careful, microseconds a triangle', $name, 1e6 / $mesh['careful'], null, '', null, 'four versions of '.$of, 'us');
+        $rows->add('careful, mean error', $name, $mesh['mean'], 1.0, 'the best public simplifier', 1.5, 'the worst of four versions', 'x');
+        $rows->add('careful, greatest error', $name, $mesh['most'], 1.0, 'the best public simplifier', 1.5, 'the worst of four versions', 'x');
+    }
+};
 
 // The first picture and drawing while the camera moves, in headless Chromium without a graphics card.
-foreach (in_array('canvas', $only, true) ? $sizes : [] as $size) {
+$run['canvas'] = static function (string $size) use ($rows): void {
     $drawn = Seen::canvas($size);
     ['cold' => $cold, 'warm' => $warm] = $drawn;
     $before = sprintf('%.2f MB before it', $drawn['megabytes']);
@@ -291,7 +296,13 @@ foreach (in_array('canvas', $only, true) ? $sizes : [] as $size) {
         1000 / 12 + 0.1,
         sprintf('%.1f frames a second', 1000 / $drawn['frame']),
     );
+};
+foreach (array_intersect($parts, $only) as $part) {
+    // Meshes are the same ones, whatever sizes are asked for.
+    foreach ($part === 'simplify' ? ['demo'] : $sizes as $size) {
+        $rows->part($part, $size, $run[$part]);
+    }
 }
 $rows->growth();
 $rows->noise();
-$rows->finish();
+exit($rows->finish());
