@@ -7,7 +7,11 @@ const wrong = [];
 for (const document of documents) {
     try {
         const report = await validator.validateString(document, { maxIssues: 0 });
-        wrong.push(report.issues.messages.filter(({ code }) => /^(ARRAY_)?TYPE_MISMATCH$|^INVALID_INDEX$/.test(code)).map(({ pointer }) => pointer));
+        wrong.push(
+            report.issues.messages
+                .filter(({ code }) => /^(ARRAY_)?TYPE_MISMATCH$|^INVALID_INDEX$/.test(code))
+                .map(({ pointer }) => pointer),
+        );
     } catch {
         // Some places outside of everything are more than it takes.
         wrong.push(null);
