@@ -137,7 +137,8 @@ final class OldViews
         $differs = $isResorted || $old->isRegrouped();
         $now = $columns->of($old->held);
         $before = $columns->of($columns->state);
-        $changed = array_filter($now, static fn (?string $value, string $column): bool => $value !== $before[$column], ARRAY_FILTER_USE_BOTH);
+        $isOther = static fn (?string $value, string $column): bool => $value !== $before[$column];
+        $changed = array_filter($now, $isOther, ARRAY_FILTER_USE_BOTH);
         $before = array_intersect_key($before, $changed);
         if ($differs) {
             [$before['pictured'], $changed['pictured']] = [$view->pictured, 0];

@@ -172,13 +172,11 @@ final class SetOutput extends Command
     /** @return array{list<int>, list<int>, list<int>} those layers, tags and folders of tags that are hidden in pictures */
     private static function hidden(OutputSettings $settings, Targets $targets): array
     {
-        $isHidden = static fn (string $what): \Closure => static fn (int $number): bool => $settings->value($what, $number) === Output::Hidden;
+        $hidden = static fn (array $numbers, string $what): array => array_values(
+            array_filter($numbers, static fn (int $number): bool => $settings->value($what, $number) === Output::Hidden),
+        );
 
-        return [
-            array_values(array_filter($targets->layers, $isHidden('layer'))),
-            array_values(array_filter($targets->tags, $isHidden('tag'))),
-            array_values(array_filter($targets->folders, $isHidden('folder'))),
-        ];
+        return [$hidden($targets->layers, 'layer'), $hidden($targets->tags, 'tag'), $hidden($targets->folders, 'folder')];
     }
 
     private static function row(Bench $bench, string $table, int $number): Layer|Tag|Folder

@@ -262,8 +262,9 @@ final class Exporting
         $tags = [];
         foreach ($bench->tags()->all() as $tag) {
             if ($scene->tagged($tag->number)->has($row)) {
+                $folders = array_reverse($bench->tags()->tree->chain($tag->folder));
                 $tags[] = $this->tags[$tag->number] ??= [
-                    ...array_map(static fn (Folder $folder): string => $folder->name, array_reverse($bench->tags()->tree->chain($tag->folder))),
+                    ...array_map(static fn (Folder $folder): string => $folder->name, $folders),
                     $tag->name,
                 ];
             }

@@ -48,9 +48,10 @@ final class Tagging
             $numbers = array_map(static fn (int $row): int => $first - 1 + $row, $plan->rows[$index]);
             $members = Bits::ofRows($numbers[count($numbers) - 1], $numbers);
             $tag = $there["M$folder ".mb_strtolower($name)] ?? null;
+            $place = $there["F$folder"] ?? 0;
             $steps[] =
                 $tag === null
-                    ? self::made($project, $folder, $there["F$folder"] = ($there["F$folder"] ?? 0) + 1, $name, $taken[] = Palette::next($taken), $members)
+                    ? self::made($project, $folder, $there["F$folder"] = $place + 1, $name, $taken[] = Palette::next($taken), $members)
                     : new MembersEdit('tags', $tag, $members, Bits::none(0));
         }
         foreach ($steps as $step) {

@@ -93,7 +93,11 @@ final class BcfReader
 
         // A list is none of what it holds.
         return array_values(
-            array_filter($found, static fn (\DOMElement $one): bool => $one->localName === $name || self::child($one, $name) === null && $one->firstElementChild !== null),
+            array_filter(
+                $found,
+                static fn (\DOMElement $one): bool => $one->localName === $name ||
+                    (self::child($one, $name) === null && $one->firstElementChild !== null),
+            ),
         );
     }
 
@@ -220,7 +224,9 @@ final class BcfReader
             $code === '' || ($colours[$code][] = $component);
         }
 
-        return [true, $hidden, $selected, array_map(static fn (string|int $code): array => [(string) $code, $colours[$code]], array_keys($colours))];
+        $each = array_map(static fn (string|int $code): array => [(string) $code, $colours[$code]], array_keys($colours));
+
+        return [true, $hidden, $selected, $each];
     }
 
     /** Six digits; "" where there is no colour. Eight begin with how opaque it is. */

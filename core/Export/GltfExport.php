@@ -12,8 +12,8 @@ use VineShelf\Scene\Kind;
 
 /**
  * Writes objects as binary glTF 2.0, each at its rung: Full with its pictures, Plain without, Coarse and Ghost as their coarser version,
- * Box as a box. Groups hold what they held and have no places: those stand in what draws, so they come out as exact as they were. What draws
- * and holds others gives them its place, so theirs are counted from there. Metres, y up, as glTF has it.
+ * Box as a box. Groups hold what they held and have no places: those stand in what draws, so they come out as exact as they were. What
+ * draws and holds others gives them its place, so theirs are counted from there. Metres, y up, as glTF has it.
  *
  * @phpstan-import-type Transform from Affine
  */

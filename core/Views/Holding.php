@@ -29,7 +29,7 @@ final class Holding
     /** @var array<int, int> what the objects right under a layer had from it and from above, by layer before */
     private readonly array $had;
 
-    /** @var array<int, int> what the view said before of layers and of those above them, up to the first that it does not know, by number */
+    /** @var array<int, int> what the view said of layers and of those above them before, up to the first unknown one, by number */
     private readonly array $hadAbove;
 
     private readonly Bits $counted;

@@ -13,7 +13,12 @@ final readonly class Resorting
      * @param OutputSettings $from the project's own, before
      * @param OutputSettings $to   after
      */
-    public function __construct(public Shift $shift, public Regrouping $regrouping, public OutputSettings $from, public OutputSettings $to) {}
+    public function __construct(
+        public Shift $shift,
+        public Regrouping $regrouping,
+        public OutputSettings $from,
+        public OutputSettings $to,
+    ) {}
 
     public function isEmpty(): bool
     {

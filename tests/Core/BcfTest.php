@@ -33,12 +33,13 @@ final class BcfTest extends TestCase
 
     public function test_what_bcf_2_0_says_of_each_component_is_read_and_the_rest_is_said(): void
     {
-        $one = static fn (string $attributes, int $key): string => "<Component $attributes><AuthoringToolId>$key</AuthoringToolId></Component>";
+        $one = static fn (string $attributes, int $key): string => "<Component $attributes>".
+            "<AuthoringToolId>$key</AuthoringToolId></Component>";
         $this->zip([
             'bcf.version' => '<Version VersionId="2.0"/>',
             'A/markup.bcf' =>
-                '<Markup><Topic Guid="0f8fad5b-d9cb-469f-a165-70867728950e"><Title>Old</Title><DocumentReferences><Description>x</Description>'.
-                '</DocumentReferences></Topic><Comment Guid="a"/><Comment Guid="b"/>'.
+                '<Markup><Topic Guid="0f8fad5b-d9cb-469f-a165-70867728950e"><Title>Old</Title>'.
+                '<DocumentReferences><Description>x</Description></DocumentReferences></Topic><Comment Guid="a"/><Comment Guid="b"/>'.
                 '<Viewpoints Guid="0f8fad5b-d9cb-469f-a165-70867728950f"><Viewpoint>v.bcfv</Viewpoint></Viewpoints></Markup>',
             'A/v.bcfv' =>
                 '<VisualizationInfo><Components>'.$one('Selected="true" Color="00ff00"', 1).$one('Visible="false"', 2).

@@ -91,10 +91,13 @@ final class ExtensionsTest extends TestCase
                 $isMethod ? null : ($found[$token->text] = true);
             }
         }
-        $names = array_values(array_filter(
-            array_keys($found),
-            static fn (string $name): bool => ! isset($own[strtolower($name)]) && ! function_exists($name) || self::extensionOf($name) !== '',
-        ));
+        $isTheirs = static fn (string $name): bool => ! isset($own[strtolower($name)]) && ! function_exists($name);
+        $names = array_values(
+            array_filter(
+                array_keys($found),
+                static fn (string $name): bool => $isTheirs($name) || self::extensionOf($name) !== '',
+            ),
+        );
         sort($names);
 
         return $names;

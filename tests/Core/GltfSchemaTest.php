@@ -15,7 +15,21 @@ use VineShelf\Formats\UnreadableFile;
 final class GltfSchemaTest extends TestCase
 {
     /** Values of every type that JSON has. */
-    private const VALUES = ['"text"', '7', '-1', '1.5', 'true', '[]', '[1]', '["text"]', '[[1]]', '{"a":1}', '{"a":"text"}', '[{}]', '[1.5,2]'];
+    private const VALUES = [
+        '"text"',
+        '7',
+        '-1',
+        '1.5',
+        'true',
+        '[]',
+        '[1]',
+        '["text"]',
+        '[[1]]',
+        '{"a":1}',
+        '{"a":"text"}',
+        '[{}]',
+        '[1.5,2]',
+    ];
 
     private const ALL = [
         'asset' => ['version' => '2.0', 'generator' => 'x', 'copyright' => 'x', 'minVersion' => '2.0'],
@@ -69,7 +83,9 @@ final class GltfSchemaTest extends TestCase
                     'baseColorTexture' => [
                         'index' => 0,
                         'texCoord' => 0,
-                        'extensions' => ['KHR_texture_transform' => ['offset' => [0, 0], 'rotation' => 0.5, 'scale' => [1, 1], 'texCoord' => 0]],
+                        'extensions' => [
+                            'KHR_texture_transform' => ['offset' => [0, 0], 'rotation' => 0.5, 'scale' => [1, 1], 'texCoord' => 0],
+                        ],
                     ],
                     'metallicRoughnessTexture' => ['index' => 0, 'texCoord' => 0],
                 ],

@@ -102,7 +102,11 @@ final class ExportPartsTest extends ProjectTestCase
 
             return $rows;
         };
-        self::assertSame([], array_diff(array_map(serialize(...), $told($back)), array_map(serialize(...), $told($this->project->refresh()))));
+        [$here, $there] = array_map(
+            static fn (Project $project): array => array_map(serialize(...), $told($project)),
+            [$this->project->refresh(), $back],
+        );
+        self::assertSame([], array_diff($there, $here));
         $found = Bench::of($back, $this->ida)->find('fire:"EI 30"')->rows;
         self::assertSame(1, $found?->count());
     }

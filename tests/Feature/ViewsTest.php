@@ -197,9 +197,12 @@ final class ViewsTest extends ProjectTestCase
         $this->send('POST', 'pick', ['found' => 1, 'words' => 'seat_shell_00*', 'mode' => 'replace']);
         $this->send('POST', 'layers', ['name' => 'Cushions', 'from_pick' => 1])->assertDontSee('differently');
         self::assertSame(0, $inPicture('seat_shell_00*'), 'a layer that was made later changes no picture');
-        $this->send('POST', 'file', ['layer' => $roof])->assertSee('1 view shows something differently now.')->assertSee('Keep it as before');
+        $this->send('POST', 'file', ['layer' => $roof])
+            ->assertSee('1 view shows something differently now.')
+            ->assertSee('Keep it as before');
         self::assertSame(9, $inPicture('seat_shell_00*'));
-        $this->send('POST', 'views/as-they-were', ['change' => $this->project->refresh()->next_change - 1])->assertSee('Keep 1 view as before');
+        $change = $this->project->refresh()->next_change - 1;
+        $this->send('POST', 'views/as-they-were', ['change' => $change])->assertSee('Keep 1 view as before');
         self::assertSame(0, $inPicture('seat_shell_00*'));
         $this->send('POST', 'undo');
         $this->send('POST', 'undo');

@@ -103,7 +103,10 @@ export class Looking {
         this.show();
     }
 
-    /** @param {{object: number, eye: number[], way: number[], up?: number[], fov: number, tall?: number, name: string}} camera of the model */
+    /**
+     * @param {{object: number, eye: number[], way: number[], up?: number[], fov: number, tall?: number, name: string}} camera
+     * of the model
+     */
     lookThrough(camera) {
         const target = camera.eye.map((value, axis) => value + camera.way[axis] * 5);
         this.bench.canvas.viewpoint.set({

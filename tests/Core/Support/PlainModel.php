@@ -152,7 +152,11 @@ final class PlainModel
         return $model;
     }
 
-    /** What draws is turned, mirrored, stretched and skewed; two of them stand where their like stands, or hardly off. @return int how many pairs */
+    /**
+     * What draws is turned, mirrored, stretched and skewed; two of them stand where their like stands, or hardly off.
+     *
+     * @return int how many pairs
+     */
     public function twist(float $off = 0.0): int
     {
         $drawing = array_keys(array_filter($this->meshes));
