@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Bench;
 
 use App\Models\Desk;
+use App\Models\Revision;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Rungs\Settings;
 
@@ -28,7 +29,7 @@ final class DeskChange
             $picked = $desk->pick();
             $result = $change($desk);
             PickHistory::follow($desk, $picked);
-            $desk->revision++;
+            $desk->revision = Revision::after($desk->revision);
             $desk->save();
 
             return [$desk, $result];
@@ -49,7 +50,7 @@ final class DeskChange
             $desks = Desk::query()->where('project_id', $project)->where('landing_layer', $from)->orderBy('user_id');
             foreach ($desks->lockForUpdate()->get() as $desk) {
                 $desk->landing_layer = $to;
-                $desk->revision++;
+                $desk->revision = Revision::after($desk->revision);
                 $desk->save();
             }
         });
@@ -68,7 +69,7 @@ final class DeskChange
             $after = $change($before);
             if (! $after->same($before)) {
                 $desk->putSettings($after);
-                $desk->revision++;
+                $desk->revision = Revision::after($desk->revision);
                 $desk->save();
             }
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Bench;
 
 use App\Models\Desk;
+use App\Models\Revision;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Rules\Parser;
 use VineShelf\Rules\RuleError;
@@ -89,7 +90,7 @@ final class Pins
                 );
                 if ($pins !== $desk->pins) {
                     $desk->pins = $pins;
-                    $desk->revision++;
+                    $desk->revision = Revision::after($desk->revision);
                     $desk->save();
                 }
             }

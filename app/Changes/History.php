@@ -121,7 +121,7 @@ final class History
             ->whereNotNull('as_it_was')
             ->where('no', '<', $number - self::OFFERED)
             ->update(['as_it_was' => null]);
-        $project->revision++;
+        $project->moveOn();
         $project->save();
         if ($number % self::THINNED === 0) {
             (new Log($project))->thin();
@@ -200,10 +200,10 @@ final class History
             return;
         }
         try {
-            $before = (clone $project)->setAttribute('revision', $project->revision - 1);
+            $before = (clone $project)->setAttribute('revision', $project->revisionBefore);
             $changed = $this->changed($before, $edits->steps, $anew);
             if (! $anew) {
-                $this->scenes->carry($project, $project->revision - 1, $changed);
+                $this->scenes->carry($project, $project->revisionBefore, $changed);
             }
         } catch (\Throwable $fault) {
             // The change is made; whatever is wrong here, the index follows from the database.

@@ -56,7 +56,7 @@ final readonly class Turning
                     $times++;
                     $bench->forget();
                 }
-                $project->revision++;
+                $project->moveOn();
                 $project->save();
 
                 $sentence = 'Undone: '.($times === 1 ? '1 change.' : number_format($times).' changes.');
@@ -88,7 +88,7 @@ final readonly class Turning
                     return $change;
                 }
                 $edits = $this->turnOne($bench, $change, $undo);
-                $project->revision++;
+                $project->moveOn();
                 $project->save();
 
                 return new Turned($change, ($undo ? 'Undone: ' : 'Redone: ')."$change->name.");

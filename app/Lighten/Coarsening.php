@@ -203,7 +203,7 @@ final class Coarsening
             $now->coarsened = Members::pack(Bits::ofRows((int) end($done), $done));
             $now->kept += $packs->kept;
             $now->save();
-            $this->project->revision++;
+            $this->project->moveOn();
             $this->project->save();
 
             return true;
@@ -218,7 +218,7 @@ final class Coarsening
     {
         try {
             $versions = (new SceneQuery)->versions($this->project);
-            $this->scenes->carry($this->project, $this->project->revision - 1, ['versions' => $versions]);
+            $this->scenes->carry($this->project, $this->project->revisionBefore, ['versions' => $versions]);
         } catch (\Throwable $fault) {
             Log::warning('The index did not follow.', ['project' => $this->project->key, 'error' => $fault->getMessage()]);
         }

@@ -50,8 +50,18 @@ final class Project extends Model
 
     protected $casts = ['origin' => 'array', 'sorts_what_comes' => 'boolean'];
 
+    /** The revision that {@see moveOn()} has left. */
+    public int $revisionBefore = 0;
+
     /** @var array<int, string> by person, as they were read */
     private array $roles = [];
+
+    /** Notes that something is another way: it still has to be saved. */
+    public function moveOn(): void
+    {
+        $this->revisionBefore = $this->revision;
+        $this->revision = Revision::after($this->revision);
+    }
 
     public function getRouteKeyName(): string
     {

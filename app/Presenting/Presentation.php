@@ -86,15 +86,25 @@ final class Presentation
     {
         return $this->shown ??= Bits::ofBytes(
             $this->stage->scene()->count(),
-            $this->remembered('rows', fn (): string => $this->any()->bytes),
+            $this->remembered('rows', fn (): string => $this->any(Rung::Box)->bytes),
         );
     }
 
-    private function any(): Bits
+    /** Rows of them that any of the steps shows as more than boxes: only of these somebody may know what they look like. */
+    public function formed(): Bits
+    {
+        return Bits::ofBytes(
+            $this->stage->scene()->count(),
+            $this->remembered('formed', fn (): string => $this->any(Rung::Ghost)->bytes),
+        );
+    }
+
+    /** @param Rung $least that counts */
+    private function any(Rung $least): Bits
     {
         $rows = Bits::none($this->stage->scene()->count());
         foreach (array_keys($this->views) as $step) {
-            $rows = $rows->or($this->shownAt($step));
+            $rows = $rows->or($this->at($step)->shown()->inEffect->rungs()->atLeast($least->value));
         }
 
         return $rows;

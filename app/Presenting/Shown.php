@@ -40,7 +40,7 @@ final class Shown
         return $this->bench->scene();
     }
 
-    /** @return array<int, true> numbers of the meshes that are drawn, as keys */
+    /** @return array<int, true> numbers of the meshes that are drawn as more than boxes, as keys */
     public function meshes(): array
     {
         if ($this->meshes === null) {
@@ -57,7 +57,7 @@ final class Shown
         $meshes = [];
         $records = $this->scene()->column('records');
         $recordAt = $this->scene()->column('recordAt');
-        foreach ($this->presentation()->shown()->ranges() as [$first, $last]) {
+        foreach ($this->presentation()->formed()->ranges() as [$first, $last]) {
             $end = Packed::uint32At($recordAt, $last + 1);
             for ($at = Packed::uint32At($recordAt, $first); $at < $end; $at++) {
                 $meshes[Packed::uint32($records, $at * DrawRecords::RECORD + 4, 1)[0]] = true;

@@ -20,7 +20,9 @@ final readonly class IndexTidy
         $files = new IndexFiles($project);
         $live = [];
         $sources = [];
-        for ($revision = $project->revision - self::MANIFESTS_KEPT; $revision <= $project->revision; $revision++) {
+        $disk = Kept::disk();
+        $all = $disk->files($files->folder);
+        foreach (self::latest($all, $project->revision) as $revision) {
             $manifest = $files->manifest($files->base($revision));
             if ($manifest !== null) {
                 $facts = $files->manifest($files->facts($manifest->stamp));
@@ -29,13 +31,31 @@ final readonly class IndexTidy
                 $sources[] = new DerivedNames($manifest, $facts);
             }
         }
-        $disk = Kept::disk();
-        foreach ($disk->files($files->folder) as $file) {
+        foreach ($all as $file) {
             $isLive = isset($live[$file]) || self::isDerived($files, $file, $sources);
             if (! $isLive && $disk->exists($file) && $disk->lastModified($file) < time() - self::FRESH) {
                 $disk->delete($file);
             }
         }
+    }
+
+    /**
+     * @param array<string> $files
+     *
+     * @return list<int> revisions that have manifests, the last ones up to one
+     */
+    private static function latest(array $files, int $revision): array
+    {
+        $revisions = [$revision];
+        foreach ($files as $file) {
+            $name = basename($file, '.json');
+            if (ctype_digit($name) && (int) $name < $revision) {
+                $revisions[] = (int) $name;
+            }
+        }
+        sort($revisions);
+
+        return array_slice($revisions, -self::MANIFESTS_KEPT - 1);
     }
 
     /** @param list<DerivedNames> $sources */

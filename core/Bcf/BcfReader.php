@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace VineShelf\Bcf;
 
 use VineShelf\Formats\Archive;
+use VineShelf\Formats\BoundedXml;
 use VineShelf\Formats\Limits;
 use VineShelf\Formats\UnreadableFile;
 
@@ -18,7 +19,7 @@ final class BcfReader
     private const VERSIONS = ['2.0', '2.1', '3.0'];
 
     /** Bytes of one part, unpacked. */
-    private const PART = 64_000_000;
+    private const PART = 32_000_000;
 
     private const TOPICS = 5000;
 
@@ -31,7 +32,12 @@ final class BcfReader
     /** @var list<string> what was not understood, a sentence each */
     private array $remarks = [];
 
-    private function __construct(private readonly Archive $archive) {}
+    private readonly BoundedXml $xml;
+
+    private function __construct(private readonly Archive $archive)
+    {
+        $this->xml = new BoundedXml;
+    }
 
     /**
      * @return array{list<Topic>, list<string>} topics, and what was not understood
@@ -325,23 +331,11 @@ final class BcfReader
         } catch (UnreadableFile $unreadable) {
             throw UnreadableBcf::because($unreadable->getMessage());
         }
-        // Entities are how small files become large ones, and how files name others.
-        if (stripos($bytes, '<!DOCTYPE') !== false) {
-            throw UnreadableBcf::broken($path, 'it has a document type, which BCF has not');
+        try {
+            return $this->xml->root($bytes);
+        } catch (UnreadableFile $reason) {
+            throw UnreadableBcf::broken($path, $reason->getMessage());
         }
-        $document = new \DOMDocument;
-        $before = libxml_use_internal_errors(true);
-        $isRead = $bytes !== '' && $document->loadXML($bytes, LIBXML_NONET | LIBXML_COMPACT);
-        $error = libxml_get_last_error();
-        libxml_clear_errors();
-        libxml_use_internal_errors($before);
-        $root = $isRead ? $document->documentElement : null;
-        if ($root === null) {
-            $where = $error === false ? '' : ', at line '.$error->line;
-            throw UnreadableBcf::broken($path, "its XML is broken$where");
-        }
-
-        return $root;
     }
 
     private static function child(\DOMElement $in, string $name): ?\DOMElement

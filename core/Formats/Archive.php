@@ -24,12 +24,23 @@ final class Archive
             throw UnreadableFile::tooMuch('too many files in the zip', $zip->numFiles, $limits->zipFiles);
         }
         $archive = new self($zip);
+        $unpacked = 0;
         for ($index = 0; $index < $zip->numFiles; $index++) {
             $entry = $zip->statIndex($index);
             if ($entry !== false) {
                 self::check($entry, $limits);
+                $unpacked += $entry['size'];
                 $archive->names[strtolower($entry['name'])] = $entry['name'];
             }
+        }
+
+        $packed = max(1, (int) filesize($path));
+        if ($unpacked > $limits->zipFree && $unpacked > $limits->zipRatioInAll * $packed) {
+            throw UnreadableFile::tooMuch(
+                'a zip that unpacks to too much (times its size)',
+                intdiv($unpacked, $packed),
+                $limits->zipRatioInAll,
+            );
         }
 
         return $archive;

@@ -34,5 +34,9 @@ final readonly class Limits
         public int $zipFiles = 10_000,
         /** Unpacked bytes per packed byte of a zip. */
         public int $zipRatio = 200,
+        /** The same of all files in a zip together, where they are more than {@see $zipFree}. */
+        public int $zipRatioInAll = 100,
+        /** Bytes that a zip may unpack to however small it is. */
+        public int $zipFree = 4_194_304,
     ) {}
 }

@@ -13,6 +13,8 @@ use VineShelf\Bcf\Topic;
 use VineShelf\Bcf\UnreadableBcf;
 use VineShelf\Bcf\Version;
 use VineShelf\Bcf\Viewpoint;
+use VineShelf\Formats\BoundedXml;
+use VineShelf\Formats\UnreadableFile;
 
 /** What is written as BCF is what the standard prescribes and reads back the same; broken files end in a sentence. */
 final class BcfTest extends TestCase
@@ -62,6 +64,45 @@ final class BcfTest extends TestCase
             ],
             $remarks,
         );
+    }
+
+    public function test_small_files_stay_small(): void
+    {
+        $markup = '<Markup><Topic Guid="0f8fad5b-d9cb-469f-a165-70867728950e"><Title>x</Title></Topic>'.
+            '<Viewpoints Guid="0f8fad5b-d9cb-469f-a165-70867728950f"><Viewpoint>v.bcfv</Viewpoint></Viewpoints></Markup>';
+        $many = '<VisualizationInfo><Components><Visibility><Exceptions>'.str_repeat('<Component/>', 450_000).
+            '</Exceptions></Visibility></Components></VisualizationInfo>';
+        $deep = str_repeat('<a>', 5000).str_repeat('</a>', 5000);
+        $bomb = '<!DOCTYPE a [<!ENTITY b "x">]><Markup><Topic><Title>&b;</Title></Topic></Markup>';
+        foreach (
+            [
+                'more than 400,000 elements' => ['A/markup.bcf' => $markup, 'A/v.bcfv' => $many],
+                'lie more than 60 deep' => ['A/markup.bcf' => "<Markup>$deep</Markup>"],
+                'has a document type' => ['A/markup.bcf' => $bomb],
+                'it has a document type' => [
+                    'A/markup.bcf' => "\xFF\xFE".mb_convert_encoding('<?xml version="1.0" encoding="UTF-16"?>'.$bomb, 'UTF-16LE', 'UTF-8'),
+                ],
+            ] as $says => $parts
+        ) {
+            $this->zip(['bcf.version' => '<Version VersionId="2.1"/>'] + $parts);
+            try {
+                self::assertStringContainsString($says, implode(' ', BcfReader::read($this->file)[1]));
+            } catch (UnreadableBcf $reason) {
+                self::assertStringContainsString('unpacks to too much', $reason->getMessage());
+            }
+        }
+        // What each part may have counts in sum.
+        $xml = new BoundedXml(100, 150, 5000);
+        $xml->root('<a>'.str_repeat('<b/>', 90).'</a>');
+        $large = ['more than 150 elements' => str_repeat('<b/>', 90), 'more than 0 MB' => str_repeat('x', 5000)];
+        foreach ($large as $says => $part) {
+            try {
+                $xml->root("<a>$part</a>");
+                self::fail('It was read.');
+            } catch (UnreadableFile $reason) {
+                self::assertStringContainsString($says, $reason->getMessage());
+            }
+        }
     }
 
     public function test_only_what_a_file_gives_as_identity_is_a_guid(): void

@@ -27,12 +27,12 @@ final class GridTest extends ProjectTestCase
     public function test_one_layer_is_hidden_in_seven_of_ten_views_in_one_change_and_taken_back(): void
     {
         $seats = $this->layer($this->project, '51 Seats');
-        $revision = $this->project->refresh()->revision;
+        $next = $this->project->refresh()->next_change;
         $this->send('POST', 'grid', ['keys' => "L$seats", 'columns' => 'V1,V2,V3,V4,V5,V6,V7,V11', 'rung' => 0])
             ->assertSee('Hidden in 8 views: 51 Seats.')
             ->assertSee('1 view keeps no rungs and was left alone.');
         self::assertSame([...array_fill(0, 7, 0), null, null, null], $this->column("L$seats"));
-        self::assertSame($revision + 1, $this->project->refresh()->revision);
+        self::assertSame($next + 1, $this->project->refresh()->next_change);
         self::assertSame([], $this->bench()->settings()->layers, 'the desk is untouched');
         $this->send('POST', 'undo');
         self::assertSame(array_fill(0, 10, null), $this->column("L$seats"));

@@ -50,7 +50,7 @@ final class SameMomentTest extends CommittedTestCase
         $numbers = $bench->pick()->numbers();
         sort($numbers);
         self::assertSame(range(1, 8), $numbers);
-        self::assertSame($before + 6, $bench->desk->revision);
+        self::assertGreaterThanOrEqual($before + 6, $bench->desk->revision);
     }
 
     public function test_many_desk_changes_of_two_windows_all_count(): void

@@ -115,6 +115,38 @@ final class ShareLinksTest extends ProjectTestCase
         self::assertSame(0, GuestComment::query()->count());
     }
 
+    public function test_of_what_is_shown_as_boxes_a_guest_gets_boxes(): void
+    {
+        $this->send('POST', 'rungs', ['keys' => "L$this->seats", 'rung' => 1]);
+        $this->send('POST', 'output', ['keys' => "L$this->seats", 'output' => '1']);
+        $this->send('POST', 'views', ['name' => 'Seats as boxes', 'keep_rungs' => 1]);
+        $link = $this->link(['keys' => 'V4']);
+        $this->leave();
+        $of = fn (string $sign): array => DB::table('objects')
+            ->where('project_id', $this->project->id)
+            ->where('layer_no', $sign, $this->seats)
+            ->where('mesh_no', '>', 0)
+            ->pluck('mesh_no', 'no')
+            ->all();
+        $boxed = array_diff($of('='), $of('<>'));
+        self::assertNotSame([], $boxed);
+        $placed = [];
+        foreach ([1, 2, 3] as $part) {
+            $placed = [...$placed, ...$this->numbersIn((string) $this->get("$link/records?part=$part")->getContent())];
+        }
+        self::assertSame([], array_diff(array_keys($boxed), $placed), 'their places are there');
+        $packs = 0;
+        foreach ($this->project->packs()->get() as $pack) {
+            $answer = $this->get("$link/packs/$pack->no");
+            if ($answer->status() !== 404) {
+                $packs++;
+                $held = array_column((new PackReader((string) $answer->assertOk()->getContent()))->holds(), 0);
+                self::assertSame([], array_intersect($boxed, $held), 'what they look like is not');
+            }
+        }
+        self::assertGreaterThan(0, $packs);
+    }
+
     public function test_a_guest_reaches_no_other_address_and_no_link_that_is_not_open(): void
     {
         $open = $this->link(['keys' => 'F1']);
