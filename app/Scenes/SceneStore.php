@@ -26,7 +26,7 @@ use VineShelf\Scene\Scene;
  */
 final class SceneStore
 {
-    /** How often, in revisions, what nobody reads any more is let go. */
+    /** How often, in changes, what nobody reads any more is let go. */
     private const TIDIED = 8;
 
     public function scene(Project $project): Scene
@@ -73,7 +73,7 @@ final class SceneStore
             return;
         }
         $files->keepManifest($files->base($project->revision), $manifest->with($files->keepColumns($changed)));
-        if ($project->revision % self::TIDIED === 0) {
+        if ($project->next_change % self::TIDIED === 0) {
             IndexTidy::of($project);
         }
     }

@@ -237,7 +237,16 @@ final class GesturesTest extends BrowserTestCase
             'const sort = document.querySelector("#add-sort"); sort.value = "property"; '.
                 'sort.dispatchEvent(new Event("change", { bubbles: true })); document.querySelector("#add-landing").value = "4"',
         );
-        $browser->click('#dialog .primary')->waitForText('#message', 'loungers.gltf is in: 4 objects.');
+        // Others' answers take the place of what is said at any moment: all of it is noted.
+        $browser->js(
+            'window.said = []; const message = document.querySelector("#message"); '.
+                'new MutationObserver(() => window.said.push(message.textContent))'.
+                '.observe(message, { childList: true, characterData: true, subtree: true })',
+        );
+        $browser->click('#dialog .primary')->waitUntil(
+            'return window.said.some((one) => one.includes("loungers.gltf is in: 4 objects."))',
+            'nobody says that the file is in',
+        );
         $browser->waitForText('#sources', '2 sources')->waitForText('#shelf-V1 .badge', '4 new');
         // Two layers are called as the file says: somebody is asked which is meant.
         $browser->waitForText('#dialog-title', 'Which layers are meant?');
