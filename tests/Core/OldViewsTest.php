@@ -18,7 +18,6 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\Levels;
 use VineShelf\Scene\Pick;
 use VineShelf\Scene\Scene;
-use VineShelf\Views\Applied;
 use VineShelf\Views\KeptState;
 use VineShelf\Views\OldView;
 use VineShelf\Views\Regrouping;
@@ -57,14 +56,14 @@ final class OldViewsTest extends TestCase
                 $old = new OldView($change, $state, $plain->known, $counted);
                 $is = $plain->rungs();
                 $where = implode('; ', $did)." (seed $seed, round $round)";
-                $shown = self::shown($plain, $shift->after, $shift->to, $old->held->inPictures($project));
+                $shown = $plain->shown($shift->after, $shift->to, $old->held->inPictures($project));
                 if ($plain->staysWithLayer($done, $is, $was, $shown)) {
                     break;
                 }
                 self::assertSame($is, $shown, $where);
                 $changed = array_diff_assoc(array_intersect_key($is, $was), $was);
                 self::assertSame($changed !== [], $old->isResorted(), "whether it is said to differ, after $where");
-                $again = self::shown($plain, $shift->after, $shift->to, $old->asItWas()->inPictures($project));
+                $again = $plain->shown($shift->after, $shift->to, $old->asItWas()->inPictures($project));
                 self::assertSame($was, array_intersect_key($again, $was), "as it was, after $where");
                 $held = $old->held;
                 $state = new KeptState(
@@ -275,20 +274,5 @@ final class OldViewsTest extends TestCase
             $some(array_keys($plain->folders)),
             array_map(static fn (array $numbers): Bits => Bits::ofRows(end($numbers), $numbers), $objects),
         );
-    }
-
-    /** @return array<int, int> by object number */
-    private static function shown(PlainView $plain, Scene $scene, Organizers $organizers, Settings $settings): array
-    {
-        $newcomers = $plain->known->newcomerRows($scene, $settings);
-        $none = static fn (): ?InEffect => null;
-        $applied = Applied::withNewcomers($settings, $scene, $newcomers, Applied::HIDDEN, $none);
-        $rungs = (new InEffect($scene, $organizers, $applied))->rungs();
-        $shown = [];
-        foreach (array_keys($plain->parents) as $object) {
-            $shown[$object] = $rungs->at($scene->row($object));
-        }
-
-        return $shown;
     }
 }

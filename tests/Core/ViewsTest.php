@@ -8,7 +8,6 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Tests\Core\Support\PlainView;
 use Tests\Core\Support\RandomForest;
-use VineShelf\Organizers\Organizers;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Isolation;
 use VineShelf\Rungs\Settings;
@@ -16,7 +15,6 @@ use VineShelf\Scene\Bits;
 use VineShelf\Scene\ColumnsInMemory;
 use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
-use VineShelf\Views\Applied;
 use VineShelf\Views\Around;
 use VineShelf\Views\AsItWas;
 use VineShelf\Views\Copying;
@@ -51,7 +49,7 @@ final class ViewsTest extends TestCase
                 $counted = $plain->known->newcomerRows($shift->before, $settings)->not();
                 $held = (new Holding($shift, $plain->known, $settings, $settings, $counted))->settings();
                 $is = $plain->rungs();
-                $shown = self::shown($plain, $shift->after, $shift->to, $held);
+                $shown = $plain->shown($shift->after, $shift->to, $held);
                 if ($plain->staysWithLayer(end($did), $is, $was, $shown)) {
                     break;
                 }
@@ -71,7 +69,7 @@ final class ViewsTest extends TestCase
                     (new InEffect($shift->before, $shift->from, $settings))->rungs(),
                     $counted,
                 );
-                $again = array_intersect_key(self::shown($plain, $shift->after, $shift->to, $kept), $was);
+                $again = array_intersect_key($plain->shown($shift->after, $shift->to, $kept), $was);
                 self::assertSame($was, $again, 'kept as it was, after '.implode('; ', $did)." (seed $seed, round $round)");
                 $settings = Settings::unpack($held->pack());
             }
@@ -136,20 +134,5 @@ final class ViewsTest extends TestCase
             }
             self::assertSame($new, $found->rows(), "seed $seed");
         }
-    }
-
-    /** @return array<int, int> by object number */
-    private static function shown(PlainView $plain, Scene $scene, Organizers $organizers, Settings $settings): array
-    {
-        $newcomers = $plain->known->newcomerRows($scene, $settings);
-        $none = static fn (): ?InEffect => null;
-        $applied = Applied::withNewcomers($settings, $scene, $newcomers, Applied::HIDDEN, $none);
-        $rungs = (new InEffect($scene, $organizers, $applied))->rungs();
-        $shown = [];
-        foreach (array_keys($plain->parents) as $object) {
-            $shown[$object] = $rungs->at($scene->row($object));
-        }
-
-        return $shown;
     }
 }

@@ -10,6 +10,7 @@ use VineShelf\Folders\Holds;
 use VineShelf\Layers\Layer;
 use VineShelf\Layers\LayerTree;
 use VineShelf\Organizers\Organizers;
+use VineShelf\Rungs\InEffect;
 use VineShelf\Rungs\Settings;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\ColumnsInMemory;
@@ -17,6 +18,7 @@ use VineShelf\Scene\Scene;
 use VineShelf\Scene\SceneBuilder;
 use VineShelf\Tags\Tag;
 use VineShelf\Tags\TagTree;
+use VineShelf\Views\Applied;
 use VineShelf\Views\Known;
 use VineShelf\Views\Shift;
 
@@ -271,6 +273,25 @@ final class PlainView
         $other = array_diff_assoc($shown, $is);
 
         return $other !== [] && str_starts_with($did, 'move layer') && array_intersect_key($was, $other) === $other;
+    }
+
+    /**
+     * What the view shows with some settings, newcomers hidden.
+     *
+     * @return array<int, int> rung by object number
+     */
+    public function shown(Scene $scene, Organizers $organizers, Settings $settings): array
+    {
+        $newcomers = $this->known->newcomerRows($scene, $settings);
+        $none = static fn (): ?InEffect => null;
+        $applied = Applied::withNewcomers($settings, $scene, $newcomers, Applied::HIDDEN, $none);
+        $rungs = (new InEffect($scene, $organizers, $applied))->rungs();
+        $shown = [];
+        foreach (array_keys($this->parents) as $object) {
+            $shown[$object] = $rungs->at($scene->row($object));
+        }
+
+        return $shown;
     }
 
     /** @param list<int> $objects */
