@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Bench\Refused;
 use App\Files\UnableToKeep;
 use App\Http\Middleware\PlainInput;
+use App\Http\Middleware\ReadAtOneMoment;
 use App\Http\Middleware\SecurityHeaders;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Database\QueryException;
@@ -20,7 +21,7 @@ return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(web: __DIR__.'/../routes/web.php', commands: __DIR__.'/../routes/console.php')
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->append(SecurityHeaders::class);
-        $middleware->web(append: PlainInput::class);
+        $middleware->web(append: PlainInput::class, prepend: ReadAtOneMoment::class);
         // Spaces count where names are put together, and where a rule is completed at the cursor.
         $middleware->trimStrings(except: ['words', 'find', 'replace', 'pattern', 'prefix', 'suffix', 'starts']);
         $middleware->redirectGuestsTo('/sign-in');

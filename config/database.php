@@ -24,6 +24,8 @@ return [
         'pgsql' => $pgsql,
         // A second connection of long work, to tell how far it is while a transaction is open. One that is kept would be the first one
         // again.
+        // And one that is open for as long as a worker lives.
+        'alive' => ['options' => [PDO::ATTR_PERSISTENT => false]] + $pgsql,
         'aside' => ['options' => [PDO::ATTR_PERSISTENT => false]] + $pgsql,
     ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => true],

@@ -10,12 +10,12 @@ return [
             'driver' => 'sync',
         ],
 
+        // Whose turn it is, and whether a worker still lives, is known by the database: no job is taken over because it takes long.
         'database' => [
-            'driver' => 'database',
+            'driver' => 'fair',
             'connection' => env('DB_QUEUE_CONNECTION'),
             'table' => env('DB_QUEUE_TABLE', 'jobs'),
             'queue' => env('DB_QUEUE', 'default'),
-            'retry_after' => (int) env('DB_QUEUE_RETRY_AFTER', 90),
             'after_commit' => false,
         ],
 

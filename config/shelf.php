@@ -18,14 +18,18 @@ return [
     'reserve' => (int) env('SHELF_RESERVE', 300_000_000),
     // Requests that one person may make in a minute, of those that compute; enough for a key that is held down.
     'requests' => (int) env('SHELF_REQUESTS', 1_500),
+    // Seconds that a change waits for others that are under way.
+    'waits_for_changes' => (int) env('SHELF_WAITS_FOR_CHANGES', 30),
     // Going back over many changes ends after so many seconds, and can be gone on with.
     'back_for' => (int) env('SHELF_BACK_FOR', 15),
     // What a person's machine is asked to draw at most: triangles, pieces that it is told of one by one, and megabytes that it keeps.
     'budget' => (int) env('SHELF_BUDGET', 400_000),
     'calls' => (int) env('SHELF_CALLS', 100_000),
     'megabytes' => (int) env('SHELF_MEGABYTES', 512),
-    // What a worker does, the first before the next; "later" is coarser versions, which nobody waits for.
-    'queues' => (string) env('SHELF_QUEUES', 'default,later'),
+    // What each worker does, the first before the next: files that were given; what is looked through; exports; pictures of projects; and,
+    // as "later", coarser versions, which nobody waits for. One worker of two is always free of exports. Lists with commas, between them
+    // semicolons; a worker more begins with the first list again.
+    'workers' => explode(';', (string) env('SHELF_WORKERS', 'default,looks,pictures,later;exports,looks,default,pictures,later')),
     // How many more times a finished picture is drawn with a shifted raster, to smooth its edges.
     'smoothing' => max(0, min(5, (int) env('SHELF_SMOOTHING', 5))),
 ];

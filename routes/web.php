@@ -127,6 +127,7 @@ Route::middleware('auth')->group(function (): void {
             Route::post('/ledger/window', [LedgerController::class, 'window'])->name('ledger.window');
             Route::get('/ledger/keys', [LedgerController::class, 'keys'])->name('ledger.keys');
             Route::get('/ledger/place', [LedgerController::class, 'place'])->name('ledger.place');
+            Route::get('/waiting', [HistoryController::class, 'waiting'])->name('waiting');
             Route::get('/pulse', [WorkbenchController::class, 'pulse'])->name('pulse');
             Route::get('/records', [CanvasController::class, 'records'])->name('records');
             Route::post('/records', [CanvasController::class, 'some'])->name('records.some');

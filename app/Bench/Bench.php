@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Database\ReadSnapshot;
 use App\Models\Desk;
 use App\Models\Project;
 use App\Models\User;
@@ -99,6 +100,9 @@ final class Bench
 
     private ?MoreInPictures $moreInPictures = null;
 
+    /** The moment, {@see ReadSnapshot::number()}, at which the project was found as it is here; 0 where nobody has looked. */
+    private int $readAt = 0;
+
     public function __construct(
         private readonly SceneStore $scenes,
         public readonly Project $project,
@@ -108,7 +112,11 @@ final class Bench
 
     public static function of(Project $project, User $person): self
     {
-        return new self(app(SceneStore::class), $project, $person, Desk::of($project, $person));
+        $bench = new self(app(SceneStore::class), $project, $person, Desk::of($project, $person));
+        // A desk that had to be made was read later than the project.
+        $bench->desk->wasJustMade && $bench->catchUp();
+
+        return $bench;
     }
 
     /** Whether the person may change the project, and not only look at it. */
@@ -433,7 +441,7 @@ final class Bench
         );
     }
 
-    /** Goes on with the desk as it was just written. The project is still what it was when it was read. */
+    /** Goes on with the desk as it was just written, and with the project as it is now. */
     public function sit(Desk $desk): void
     {
         $this->desk = $desk;
@@ -442,6 +450,20 @@ final class Bench
         $this->found = [];
         $this->evaluator = $this->keptSets = $this->outputs = $this->cutting = $this->seen = $this->compared = null;
         $this->inEffect = $this->inEffect?->under($this->settings(), $this->isolation());
+        $this->catchUp();
+    }
+
+    /** Reads the project anew if others have changed it since it was read: what is read next would not go with what was. */
+    public function catchUp(): void
+    {
+        if ($this->readAt !== 0 && $this->readAt === ReadSnapshot::number()) {
+            return;
+        }
+        if (Project::query()->whereKey($this->project->id)->value('revision') !== $this->project->revision) {
+            $this->project->refresh();
+            $this->forgetRead();
+        }
+        $this->readAt = ReadSnapshot::number();
     }
 
     /** Reads everything anew, after a change. */
@@ -455,6 +477,11 @@ final class Bench
     public function forget(): void
     {
         $this->desk = Desk::of($this->project, $this->person);
+        $this->forgetRead();
+    }
+
+    private function forgetRead(): void
+    {
         $this->scene = $this->organizers = $this->shelf = $this->evaluator = $this->keptSets = $this->contents = $this->facts = null;
         $this->weights = $this->view = null;
         $this->newTo = null;

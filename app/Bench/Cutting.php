@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
-use Illuminate\Support\Facades\DB;
+use App\Database\ReadSnapshot;
 use VineShelf\Rungs\InEffect;
 use VineShelf\Scene\Bits;
 use VineShelf\Section\CutRows;
@@ -53,7 +53,7 @@ final class Cutting
     {
         $count = $this->bench->scene()->count();
         $project = $this->bench->project;
-        $remembers = $this->section->cuts() && apcu_enabled() && DB::transactionLevel() === 0;
+        $remembers = $this->section->cuts() && apcu_enabled() && ReadSnapshot::isOn();
         $entry = "section.$project->key.{$this->bench->person->id}";
         $stamp = $project->revision.' '.md5((string) json_encode($this->section->toArray()));
         $known = $remembers ? apcu_fetch($entry) : null;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Database\ReadSnapshot;
 use App\Scenes\Manifest;
 use App\Scenes\SceneStore;
 use VineShelf\Folders\Folder;
@@ -57,7 +58,7 @@ final class KeptSets implements KnownSets
     {
         // As plain lists: what outlives a process must not depend on what its classes look like.
         $remarks = array_map(static fn (Remark $remark): array => [$remark->sentence, $remark->at, $remark->length], $found->remarks);
-        apcu_enabled() && apcu_store($this->entry($set), [$found->rows->bytes, $remarks], self::REMEMBERED);
+        self::remembers() && apcu_store($this->entry($set), [$found->rows->bytes, $remarks], self::REMEMBERED);
     }
 
     /** What a set follows from, in a few letters: another one whenever something of that has changed. */
@@ -96,6 +97,12 @@ final class KeptSets implements KnownSets
     public function file(string $column): string
     {
         return hash('xxh128', $this->manifest()->stamp.' '.$this->manifest()->file($column));
+    }
+
+    /** What a change has written that is not finished belongs to no revision. */
+    private static function remembers(): bool
+    {
+        return apcu_enabled() && ReadSnapshot::isOn();
     }
 
     private function entry(SelectionSet $set): string

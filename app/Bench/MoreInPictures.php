@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Database\ReadSnapshot;
 use App\Models\View;
-use Illuminate\Support\Facades\DB;
 use VineShelf\Rungs\Rung;
 
 /** How much more pictures of a view show than the desk does once the view was applied. */
@@ -25,7 +25,7 @@ final class MoreInPictures
         if (! $view->keepsRungs() || ($view->meansAll() && $view->output() === null && $outputs->settings()->isEmpty())) {
             return 0;
         }
-        if (! apcu_enabled() || DB::transactionLevel() > 0) {
+        if (! apcu_enabled() || ! ReadSnapshot::isOn()) {
             return $this->counted($view);
         }
         $project = $this->bench->project;

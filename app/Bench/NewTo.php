@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Database\ReadSnapshot;
 use App\Models\View;
-use Illuminate\Support\Facades\DB;
 use VineShelf\Scene\Bits;
 use VineShelf\Views\Copying;
 use VineShelf\Views\Known;
@@ -50,7 +50,7 @@ final class NewTo
         if ($knowsAll || ! $view->keepsRungs()) {
             return 0;
         }
-        if (! apcu_enabled() || DB::transactionLevel() > 0) {
+        if (! apcu_enabled() || ! ReadSnapshot::isOn()) {
             return $this->rows($view)->count();
         }
         $entry = 'newcomers.'.$project->key;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Database\ReadSnapshot;
 use App\Models\View;
-use Illuminate\Support\Facades\DB;
 use VineShelf\Output\Output;
 use VineShelf\Rungs\Difference;
 use VineShelf\Rungs\InEffect;
@@ -123,7 +123,7 @@ final class Outputs
             return $inEffect->known(Levels::constant($this->bench->scene()->count(), $full, $full));
         }
         $entry = 'output.'.$this->bench->project->key.'.'.($view->no ?? 0);
-        $remembers = ! $followsDesk && apcu_enabled() && DB::transactionLevel() === 0;
+        $remembers = ! $followsDesk && apcu_enabled() && ReadSnapshot::isOn();
         $known = $remembers ? apcu_fetch($entry) : false;
         if (is_array($known) && $known[0] === $this->bench->project->revision && is_string($known[1])) {
             return $inEffect->known(Levels::ofBytes($this->bench->scene()->count(), Rung::Full->value, $known[1]));

@@ -84,7 +84,7 @@ final class Pins
     {
         DB::transaction(static function () use ($project, $from, $to): void {
             $desks = Desk::query()->where('project_id', $project)->where('pins', '!=', '[]')->orderBy('user_id');
-            foreach ($desks->lockForUpdate()->get() as $desk) {
+            foreach ($desks->lock(DeskChange::HELD)->get() as $desk) {
                 $pins = array_values(
                     array_unique(array_map(static fn (string $pin): string => in_array($pin, $from, true) ? $to : $pin, $desk->pins)),
                 );

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Database\ReadSnapshot;
 use VineShelf\Scene\Bits;
 
 /**
@@ -31,7 +32,7 @@ final class Weighed
         $those = $rows();
         $count = $those->count();
         $weighed = [$count, $count === 0 ? 0 : $bench->scene()->trianglesOf($those)];
-        apcu_enabled() && apcu_store($entry, $weighed, self::REMEMBERED);
+        apcu_enabled() && ReadSnapshot::isOn() && apcu_store($entry, $weighed, self::REMEMBERED);
 
         return $weighed;
     }

@@ -361,6 +361,13 @@ final class ChangeViews extends Command
         if ((new RowEdit('views', $view->no, $before, null))->isOf($after, ['known_turn'])) {
             return [];
         }
+        $is = static fn (string $column): RowEdit => new RowEdit('views', $view->no, [$column => $stored[$column]], null);
+        // Only what differs: whoever changes the rest stands in nobody's way.
+        $after = array_filter(
+            $after,
+            static fn (mixed $value, string $column): bool => ! $is($column)->isOf([$column => $value]),
+            ARRAY_FILTER_USE_BOTH,
+        );
         $after += $besides;
 
         return [new RowEdit('views', $view->no, array_intersect_key($stored, $after), $after)];

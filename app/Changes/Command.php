@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Changes\Edits\Edits;
+use App\Models\Project;
 
 /** A change that a person can make. It works out its edits once, when it is made, inside the transaction that carries it out. */
 abstract class Command
@@ -25,6 +26,9 @@ abstract class Command
     abstract public function name(): string;
 
     abstract public function edits(): Edits;
+
+    /** What is written when all else is: on desks, say, so that nobody waits for theirs while the change goes on. */
+    public function atLast(Project $project): void {}
 
     /** What is said of views that show something differently; empty for none. */
     public function viewsInWords(): string

@@ -11,6 +11,7 @@ use App\Changes\Edits\Edit;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\MembersEdit;
 use App\Models\Casts\Bytes;
+use App\Models\Project;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Geometry\Affine;
 use VineShelf\Geometry\Copies;
@@ -39,6 +40,9 @@ final class CopyObjects extends Command
     private readonly Edits $edits;
 
     private readonly string $title;
+
+    /** Number of the first copy. */
+    private readonly int $first;
 
     private readonly Scene $scene;
 
@@ -78,7 +82,7 @@ final class CopyObjects extends Command
             'originals' => Bytes::write(pack('V*', ...array_column($this->originals, 'number'))),
         ]);
         $this->edits = new Edits([$new->step(), ...$this->memberships($first)]);
-        $this->onDesks($first);
+        $this->first = $first;
         $this->title =
             'Copy '.
             number_format($roots->count()).
@@ -264,9 +268,10 @@ final class CopyObjects extends Command
     }
 
     /** On every desk copies have the own rungs of what they are copies of. */
-    private function onDesks(int $first): void
+    public function atLast(Project $project): void
     {
-        DeskChange::everywhere($this->bench->project->id, function (Settings $settings) use ($first): Settings {
+        $first = $this->first;
+        DeskChange::everywhere($project->id, function (Settings $settings) use ($first): Settings {
             foreach (['objects', 'objectsAlone'] as $set) {
                 foreach ($settings->{$set} as $rung => $numbers) {
                     $places = [];

@@ -5,10 +5,13 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Bench\Bench;
+use App\Bench\DeskChange;
+use App\Bench\Organizer;
 use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\ObjectsEdit;
 use App\Changes\Edits\RowEdit;
+use App\Models\Project;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Layers\Layer;
 use VineShelf\Locks\Lock;
@@ -27,7 +30,7 @@ final class DeleteLayer extends Command
     public readonly int $objects;
 
     /** @param int|null $target number of the layer that the objects go under, null to delete them as well */
-    public function __construct(Bench $bench, int $number, ?int $target)
+    public function __construct(Bench $bench, private readonly int $number, private readonly ?int $target)
     {
         $tree = $bench->layers();
         $layer = $tree->get($number);
@@ -57,7 +60,7 @@ final class DeleteLayer extends Command
         $this->objects = $going->count();
         $this->edits = new Edits([
             ...self::moving($bench, $number, $target, $rows, $going),
-            ...self::nested($bench, $layer),
+            ...MovingOut::of($bench, ["L$number" => Organizer::named($bench, "L$number")]),
             self::leaving($bench, $number),
         ]);
         $this->title =
@@ -75,6 +78,11 @@ final class DeleteLayer extends Command
         return $this->edits;
     }
 
+    public function atLast(Project $project): void
+    {
+        DeskChange::land($project->id, $this->number, $this->target ?? Layer::UNSORTED);
+    }
+
     /** @return list<ObjectsEdit> */
     private static function moving(Bench $bench, int $number, ?int $target, Bits $rows, Bits $going): array
     {
@@ -90,20 +98,6 @@ final class DeleteLayer extends Command
         $all = $bench->scene()->numbersIn($going->ranges());
 
         return [new ObjectsEdit('gone', [0 => $all], [1 => $all]), $filed];
-    }
-
-    /** @return list<RowEdit> */
-    private static function nested(Bench $bench, Layer $layer): array
-    {
-        return array_map(
-            static fn (int $nested): RowEdit => new RowEdit(
-                'layers',
-                $nested,
-                ['parent_no' => $layer->number],
-                ['parent_no' => $layer->parent],
-            ),
-            $bench->layers()->inside($layer->number),
-        );
     }
 
     private static function leaving(Bench $bench, int $number): RowEdit

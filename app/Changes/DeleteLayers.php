@@ -5,10 +5,13 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Bench\Bench;
+use App\Bench\DeskChange;
+use App\Bench\Organizer;
 use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\ObjectsEdit;
 use App\Changes\Edits\RowEdit;
+use App\Models\Project;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Layers\Layer;
 use VineShelf\Locks\Lock;
@@ -25,7 +28,7 @@ final class DeleteLayers extends Command
     public const ABOVE = -1;
 
     /** @var array<int, int> number of the layer that new objects land in instead, by number of the layer that goes */
-    public readonly array $landings;
+    private readonly array $landings;
 
     private readonly Edits $edits;
 
@@ -72,12 +75,12 @@ final class DeleteLayers extends Command
                 $target === self::ABOVE => $above($number) ?: Layer::UNSORTED,
                 default => $target,
             };
-            foreach ($tree->inside($number) as $inner) {
-                if (! isset($going[$inner])) {
-                    $steps[] = new RowEdit('layers', $inner, ['parent_no' => $number], ['parent_no' => $above($number)]);
-                }
-            }
         }
+        $rows = [];
+        foreach (array_keys($going) as $number) {
+            $rows["L$number"] = Organizer::named($bench, "L$number");
+        }
+        array_push($steps, ...MovingOut::of($bench, $rows));
         // What lies in a layer goes before the layer does.
         foreach (array_reverse(self::outermostFirst($bench, $going)) as $number) {
             $row = DB::table('layers')->where('project_id', $bench->project->id)->where('no', $number)->first() ?? new \stdClass;
@@ -98,6 +101,13 @@ final class DeleteLayers extends Command
     public function edits(): Edits
     {
         return $this->edits;
+    }
+
+    public function atLast(Project $project): void
+    {
+        foreach ($this->landings as $gone => $landing) {
+            DeskChange::land($project->id, $gone, $landing);
+        }
     }
 
     /**

@@ -9,7 +9,6 @@ use App\Bench\Organizer;
 use App\Bench\OrganizerKind;
 use App\Bench\Refused;
 use App\Changes\Edits\Edits;
-use App\Changes\Edits\PlacesEdit;
 use App\Changes\Edits\RowEdit;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
@@ -42,9 +41,12 @@ final class DeleteRows extends Command
         if ($locked !== []) {
             throw new Refused(reset($locked)->name.' is locked; open it first.', 'keys');
         }
-        $steps = $withContent ? [] : self::movingOut($bench, $going);
-        // What lies in a folder goes before the folder does.
-        foreach (array_reverse($going) as $row) {
+        $steps = $withContent ? [] : MovingOut::of($bench, $going);
+        // What lies in a folder goes before the folder does, in whatever order they were named.
+        $isFolder = static fn (Organizer $row): bool => $row->kind === OrganizerKind::Folder;
+        $depth = static fn (Organizer $row): int => $isFolder($row) ? count($row->withNested($bench)) : 0;
+        uasort($going, static fn (Organizer $a, Organizer $b): int => $depth($a) <=> $depth($b));
+        foreach ($going as $row) {
             $table = $row->kind->table();
             $stored = DB::table($table)->where('project_id', $bench->project->id)->where('no', $row->number)->first() ?? new \stdClass;
             $steps[] = new RowEdit($table, $row->number, RowEdit::stored($stored), null);
@@ -61,59 +63,6 @@ final class DeleteRows extends Command
     public function edits(): Edits
     {
         return $this->edits;
-    }
-
-    /**
-     * What lies in the folders moves to where they stood.
-     *
-     * @param array<string, Organizer> $going
-     *
-     * @return list<PlacesEdit>
-     */
-    private static function movingOut(Bench $bench, array $going): array
-    {
-        $steps = [];
-        foreach ($going as $folder) {
-            // A folder in one that goes as well is part of what that one leaves.
-            if ($folder->kind !== OrganizerKind::Folder || isset($going["F$folder->parent"])) {
-                continue;
-            }
-            $order = self::left($bench, $folder->family, $folder->parent, $going);
-            $moving = [];
-            foreach ($order as $index => $row) {
-                if ($row->parent !== $folder->parent) {
-                    RowNames::checkFree($row->name, $row->kind->word(), [
-                        ...array_slice($order, 0, $index),
-                        ...array_slice($order, $index + 1),
-                    ]);
-                    $moving[$row->key()] = true;
-                }
-            }
-            $steps["$folder->family $folder->parent"] = MoveRows::placed($order, $folder->parent, $moving);
-        }
-
-        return array_merge(...array_values($steps));
-    }
-
-    /**
-     * What lies in a folder, or at the top, once others are gone: in the place of a folder stands what lay in it.
-     *
-     * @param array<string, Organizer> $going
-     *
-     * @return list<Organizer>
-     */
-    private static function left(Bench $bench, string $family, int $in, array $going): array
-    {
-        $left = [];
-        foreach (Organizer::inside($bench, $family, $in) as $row) {
-            if (! isset($going[$row->key()])) {
-                $left[] = $row;
-            } elseif ($row->kind === OrganizerKind::Folder) {
-                array_push($left, ...self::left($bench, $family, $row->number, $going));
-            }
-        }
-
-        return $left;
     }
 
     /**

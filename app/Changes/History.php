@@ -14,6 +14,7 @@ use App\Models\Change;
 use App\Models\Project;
 use App\Models\User;
 use App\Scenes\SceneStore;
+use App\Scenes\Unfinished;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log as Diary;
 use VineShelf\Scene\Scene;
@@ -31,6 +32,9 @@ final class History
     /** How often, in changes, what need not be kept is let go of. */
     private const THINNED = 16;
 
+    /** How often a change is tried that the database gave up because of others. */
+    public const ATTEMPTS = 4;
+
     public function __construct(private readonly SceneStore $scenes) {}
 
     /**
@@ -42,28 +46,55 @@ final class History
      */
     public function carryOut(Bench $bench, callable $make): Command
     {
-        $project = $bench->project;
         $edits = null;
-        $command = DB::transaction(function () use ($bench, $project, $make, &$edits): Command {
-            self::hold($project);
-            $bench->forget();
+        $command = $this->holding($bench, function () use ($bench, $make, &$edits): Command {
             $command = $make($bench);
             $edits = $command->edits();
-            if ($edits->isEmpty()) {
-                return $command;
+            if (! $edits->isEmpty()) {
+                $edits = $this->write($bench, $command, $edits);
+                $command->atLast($bench->project);
             }
-            $views = OldViews::before($bench, $edits->steps);
-            $this->apply($project, $edits->steps, $views);
-            $edits = new Edits([...$edits->steps, ...$views->steps ?? []]);
-            $command->viewsDiffer += $views->differ ?? 0;
-            $command->viewsCanStay = ($views->asItWas ?? []) !== [];
-            $command->change = self::record($project, $bench->person, $command->name(), $edits, $views->asItWas ?? [])->no;
 
             return $command;
         });
-        $this->follow($project, $command->change === null ? null : $edits);
+        $this->follow($bench->project, $command->change === null ? null : $edits);
+        $bench->refresh();
 
         return $command;
+    }
+
+    /**
+     * Writes to a project that nobody else changes meanwhile, and that is read as it is now: all of it or nothing. Where the database gives
+     * up because of others, it is done once more.
+     *
+     * @template T
+     *
+     * @param \Closure(): T $write
+     *
+     * @return T
+     */
+    public function holding(Bench $bench, \Closure $write): mixed
+    {
+        return DB::transaction(function () use ($bench, $write): mixed {
+            Hold::on($bench->project, $bench->person);
+            $bench->forget();
+            // The index is to be there before anything is written.
+            $this->scenes->manifest($bench->project);
+
+            return Unfinished::during($write);
+        }, self::ATTEMPTS);
+    }
+
+    private function write(Bench $bench, Command $command, Edits $edits): Edits
+    {
+        $views = OldViews::before($bench, $edits->steps);
+        $this->apply($bench->project, $edits->steps, $views);
+        $edits = new Edits([...$edits->steps, ...$views->steps ?? []]);
+        $command->viewsDiffer += $views->differ ?? 0;
+        $command->viewsCanStay = ($views->asItWas ?? []) !== [];
+        $command->change = self::record($bench->project, $bench->person, $command->name(), $edits, $views->asItWas ?? [])->no;
+
+        return $edits;
     }
 
     /**
@@ -173,12 +204,6 @@ final class History
         }
 
         return $came + $edits->objects()->count();
-    }
-
-    /** Everybody else who wants to change the project waits here until the transaction ends. */
-    public static function hold(Project $project): void
-    {
-        $project->setRawAttributes(Project::query()->lockForUpdate()->findOrFail($project->id)->getAttributes(), true);
     }
 
     /** @return \Illuminate\Database\Eloquent\Builder<Change> changes that can be taken back, the last first */

@@ -6,6 +6,7 @@ namespace App\Changes;
 
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\Ground;
+use App\Changes\Edits\RowEdit;
 use App\Models\Change;
 use App\Models\Project;
 use VineShelf\Scene\Bits;
@@ -27,10 +28,7 @@ final readonly class Later
      */
     public function checkUntouched(Bits $made): void
     {
-        if ($made->isEmpty()) {
-            return;
-        }
-        foreach ($this->done() as $other) {
+        foreach ($made->isEmpty() ? [] : $this->done() as $other) {
             $done = $made->count() - $made->less(Edits::unpack($other->edits)->objects())->count();
             if ($done > 0) {
                 $objects = number_format($done).' of the objects that it made '.($done === 1 ? 'has' : 'have').' been changed since';
@@ -39,13 +37,53 @@ final readonly class Later
         }
     }
 
+    /**
+     * Looks whether nothing stands on what the change did, once it is taken back. That everything is as the change left it is not enough:
+     * what others did since may have come to the same, and they could not take that back then.
+     *
+     * @param Edits $edits what the change did, without what views keep because of it
+     *
+     * @throws CannotTurn
+     */
+    public function checkNothingStands(Edits $edits): void
+    {
+        $ground = null;
+        foreach ($this->done() as $other) {
+            $ground ??= new Ground($this->project, $edits);
+            if ($ground->bears(Edits::unpack($other->edits))) {
+                throw new CannotTurn($this->change, 'what it did has been built upon since', upon: $other);
+            }
+        }
+    }
+
+    /**
+     * What was written of views since.
+     *
+     * @param list<int> $views numbers
+     *
+     * @return array<int, array<string, Bits>> as {@see Edit::writes()} has it, by number of the view
+     */
+    public function rewritten(array $views): array
+    {
+        $written = [];
+        foreach ($this->done() as $other) {
+            foreach (Edits::unpack($other->edits)->steps as $step) {
+                if ($step instanceof RowEdit && $step->table === 'views' && in_array($step->number, $views, true)) {
+                    $written[$step->number] = $step->writes() + ($written[$step->number] ?? []);
+                }
+            }
+        }
+
+        return $written;
+    }
+
     /** The last that stands on the change: by what it did, or else by what views keep because of it. */
     public function standing(CannotTurn $cannot, bool $undo): ?Change
     {
         $byViews = null;
         try {
             $edits = Edits::unpack($this->change->edits);
-            $ground = new Ground(new Edits(($undo ? $edits : $edits->reversed())->apart()[0]));
+            $ground = new Ground($this->project, new Edits(($undo ? $edits : $edits->reversed())->apart()[0]));
             $until = microtime(true) + self::LOOKS_FOR;
             foreach ($this->done() as $other) {
                 if (microtime(true) > $until) {
@@ -66,7 +104,7 @@ final readonly class Later
     }
 
     /** @return iterable<Change> the last first */
-    private function done(): iterable
+    public function done(): iterable
     {
         return $this->project
             ->changes()

@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Bench\Bench;
+use App\Bench\DeskChange;
 use App\Bench\Organizer;
 use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\PlacesEdit;
 use App\Changes\Edits\RowEdit;
+use App\Models\Project;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Layers\Layer;
 use VineShelf\Locks\Lock;
@@ -23,10 +25,10 @@ final class MergeLayers extends Command
     private readonly Edits $edits;
 
     /** @var list<int> numbers of the layers that go */
-    public readonly array $going;
+    private readonly array $going;
 
     /** @param list<int> $numbers of the layers that go @param int $into number of the one that stays */
-    public function __construct(Bench $bench, array $numbers, int $into)
+    public function __construct(Bench $bench, array $numbers, private readonly int $into)
     {
         $tree = $bench->layers();
         $target = $tree->has($into) ? $tree->get($into) : throw new Refused('That layer is no longer there.', 'into');
@@ -55,6 +57,9 @@ final class MergeLayers extends Command
             );
         }
         $filing = new FileObjects($bench, $rows, $target, withHeld: false);
+        // What lies in one of them goes before it does.
+        $inside = $this->going;
+        usort($inside, static fn (int $a, int $b): int => count($tree->withNested($a)) <=> count($tree->withNested($b)));
         $leaving = array_map(
             static fn (int $number): RowEdit => new RowEdit(
                 'layers',
@@ -64,7 +69,7 @@ final class MergeLayers extends Command
                 ),
                 null,
             ),
-            $this->going,
+            $inside,
         );
         $this->edits = new Edits([...$filing->edits()->steps, ...$this->nested($bench, $into), ...$leaving]);
         $this->title = 'Merge '.(count($names) === 1 ? "layer $names[0]" : count($names).' layers')." into $target->name";
@@ -78,6 +83,13 @@ final class MergeLayers extends Command
     public function edits(): Edits
     {
         return $this->edits;
+    }
+
+    public function atLast(Project $project): void
+    {
+        foreach ($this->going as $gone) {
+            DeskChange::land($project->id, $gone, $this->into);
+        }
     }
 
     private static function checked(Bench $bench, int $number, Layer $target): Layer

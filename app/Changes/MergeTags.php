@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Changes;
 
 use App\Bench\Bench;
+use App\Bench\Pins;
 use App\Bench\Refused;
 use App\Changes\Edits\Edits;
 use App\Changes\Edits\MembersEdit;
 use App\Changes\Edits\RowEdit;
+use App\Models\Project;
 use App\SortingRules\StoredLine;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Locks\Lock;
@@ -27,10 +29,10 @@ final class MergeTags extends Command
     private readonly Edits $edits;
 
     /** @var list<int> numbers of the tags that go */
-    public readonly array $going;
+    private readonly array $going;
 
     /** @param list<int> $numbers of the tags that go @param int $into number of the one that stays */
-    public function __construct(Bench $bench, array $numbers, int $into)
+    public function __construct(Bench $bench, array $numbers, private readonly int $into)
     {
         $kept = $bench->tags()->has($into) ? $bench->tags()->get($into) : throw new Refused('That tag is no longer there.', 'into');
         $tags = [];
@@ -75,6 +77,11 @@ final class MergeTags extends Command
     public function edits(): Edits
     {
         return $this->edits;
+    }
+
+    public function atLast(Project $project): void
+    {
+        Pins::moved($project->id, array_map(static fn (int $gone): string => "T$gone", $this->going), "T$this->into");
     }
 
     /**

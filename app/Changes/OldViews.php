@@ -67,8 +67,9 @@ final class OldViews
      *
      * @param list<Edit> $edits
      * @param int        $since only views that were kept since a turn of the history, 0 for all
+     * @param list<int>|null $only  numbers of the views that are looked at; null for all
      */
-    public static function before(Bench $bench, array $edits, int $since = 0): ?self
+    public static function before(Bench $bench, array $edits, int $since = 0, ?array $only = null): ?self
     {
         if (array_filter($edits, self::sorts(...)) === []) {
             return null;
@@ -76,6 +77,7 @@ final class OldViews
         $views = $bench->project
             ->views()
             ->where('known_turn', '>=', $since)
+            ->when($only !== null, static fn (Builder $those): Builder => $those->whereIn('no', $only ?? []))
             ->where(static fn (Builder $kept): Builder => $kept->whereNotNull('rungs')->orWhereNotNull('own_output')
                 ->orWhereNotNull('isolated')->orWhereNotNull('tint'))
             ->get()

@@ -14,6 +14,7 @@ use App\Models\Casts\Bytes;
 use App\Models\Change;
 use App\Models\Project;
 use App\Models\User;
+use App\Scenes\Unfinished;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log as Diary;
 
@@ -34,12 +35,11 @@ final readonly class Turning
     public function backTo(Bench $bench, int $number): Turned
     {
         $project = $bench->project;
-        $all = [];
-        $times = 0;
+        /** @var list<list<Edit>> $done by change */
+        $done = [];
         try {
-            $turned = DB::transaction(function () use ($bench, $project, $number, &$all, &$times): Turned {
-                History::hold($project);
-                $bench->forget();
+            $turned = $this->history->holding($bench, function () use ($bench, $project, $number, &$done): Turned {
+                $done = [];
                 $turn = History::done($project)->where('user_id', $bench->person->id)->where('no', $number)->value('turn');
                 if (! is_int($turn)) {
                     return $this->overtaken($bench, $number, true, null);
@@ -48,19 +48,21 @@ final readonly class Turning
                 $until = microtime(true) + config()->integer('shelf.back_for');
                 foreach ($meant as $no) {
                     // Others wait meanwhile: what would take too long is left for the next time.
-                    if ($times > 0 && microtime(true) > $until) {
+                    if ($done !== [] && microtime(true) > $until) {
                         break;
                     }
                     $change = History::done($project)->with('user')->where('no', $no)->firstOrFail();
-                    array_push($all, ...$this->turnOne($bench, $change, true)->steps);
-                    $times++;
+                    $done[] = $steps = $this->turnOne($bench, $change, true)->steps;
+                    // The next one is to find the project as this one leaves it.
+                    $changed = $this->history->changed($project, $steps, $anew);
+                    Unfinished::goOn($project, $anew ? null : $changed);
                     $bench->forget();
                 }
                 $project->moveOn();
                 $project->save();
 
-                $sentence = 'Undone: '.($times === 1 ? '1 change.' : number_format($times).' changes.');
-                $left = count($meant) - $times;
+                $sentence = 'Undone: '.(count($done) === 1 ? '1 change.' : number_format(count($done)).' changes.');
+                $left = count($meant) - count($done);
                 $sentence .= $left === 0 ? '' : ' That took long: '.number_format($left).' more to go. Go back once more.';
 
                 return new Turned($change ?? null, $sentence);
@@ -70,7 +72,8 @@ final readonly class Turning
 
             return new Turned(null, "$turned->sentence Nothing was taken back.");
         }
-        $times === 0 || $this->history->follow($project, new Edits($all), $times > 1);
+        $this->history->follow($project, $done === [] ? null : new Edits(array_merge(...$done)), count($done) > 1);
+        $bench->refresh();
 
         return $turned;
     }
@@ -80,9 +83,8 @@ final readonly class Turning
         $project = $bench->project;
         $edits = null;
         try {
-            $turned = DB::transaction(function () use ($bench, $project, $number, $undo, &$edits): Turned {
-                History::hold($project);
-                $bench->forget();
+            $turned = $this->history->holding($bench, function () use ($bench, $project, $number, $undo, &$edits): Turned {
+                $edits = null;
                 $change = $undo ? $this->undoable($bench, $number) : $this->redoable($bench, $number);
                 if ($change instanceof Turned) {
                     return $change;
@@ -97,6 +99,7 @@ final readonly class Turning
             return $this->refused($bench, $cannot, $undo);
         }
         $this->history->follow($project, $edits);
+        $bench->refresh();
 
         return $turned;
     }
@@ -189,25 +192,33 @@ final readonly class Turning
     {
         $project = $bench->project;
         try {
-            $edits = Edits::unpack($change->edits);
+            $did = Edits::unpack($change->edits);
+            $later = new Later($project, $change);
             if ($undo) {
-                (new Later($project, $change))->checkUntouched($edits->made());
+                $later->checkUntouched($did->made());
             }
-            $edits = $undo ? $edits->reversed() : $edits;
+            $edits = $undo ? $did->reversed() : $did;
             [$own, $following] = $edits->apart();
-            $asRecorded = self::fit($project, $following);
-            $views = $undo && $asRecorded ? null : OldViews::before($bench, $own, $asRecorded ? $change->turn : 0);
-            $steps = $asRecorded ? $edits->steps : $own;
-            foreach ($steps as $step) {
-                $step->check($project);
-                $step->apply($project);
+            [$recorded, $anew] = self::apart($project, $following, $undo ? $later : null);
+            $views = match (true) {
+                ! $undo => OldViews::before($bench, $own, $anew === [] ? $change->turn : 0),
+                $anew === [] => null,
+                default => OldViews::before($bench, $own, only: array_keys($anew)),
+            };
+            $steps = ! $undo && $anew !== [] ? $own : [...$own, ...array_merge(...$recorded)];
+            $this->write($project, $steps);
+            if ($undo) {
+                $later->checkNothingStands(new Edits($did->apart()[0]));
             }
-            $cycle = Places::cycleBy($project, $steps);
-            if ($cycle !== '') {
-                throw OutOfStep::taken("a way from a set back to itself, $cycle,");
+            if ($undo && $anew === []) {
+                return $edits;
+            }
+            $turned = $this->meetingViews($project, $change, new Edits($steps), $views, $undo);
+            if ($undo) {
+                (new Rebasing($project, $change))->of(array_merge(...$anew), $views->steps ?? []);
             }
 
-            return $undo && $asRecorded ? $edits : $this->meetingViews($project, $change, new Edits($steps), $views, $undo);
+            return $turned;
         } catch (OutOfStep $reason) {
             throw new CannotTurn($change, $reason->getMessage(), $reason->by);
         } catch (\JsonException | \InvalidArgumentException | \ErrorException $fault) {
@@ -217,25 +228,68 @@ final readonly class Turning
     }
 
     /**
-     * Whether views are as steps expect them, one after the other.
-     *
      * @param list<Edit> $steps
+     *
+     * @throws OutOfStep
+     */
+    private function write(Project $project, array $steps): void
+    {
+        foreach ($steps as $step) {
+            $step->check($project);
+            $step->apply($project);
+        }
+        foreach ($steps as $step) {
+            $step instanceof RowEdit && $step->checkName($project);
+        }
+        $cycle = Places::cycleBy($project, $steps);
+        if ($cycle !== '') {
+            throw OutOfStep::taken("a way from a set back to itself, $cycle,");
+        }
+    }
+
+    /**
+     * What views keep because of a change, view by view: what goes as it was recorded, and what others have written since.
+     *
+     * @param list<Edit> $following
+     *
+     * @return array{array<int, non-empty-list<RowEdit>>, array<int, non-empty-list<RowEdit>>} steps by number of the view
+     */
+    private static function apart(Project $project, array $following, ?Later $later): array
+    {
+        $byView = [];
+        foreach ($following as $step) {
+            if ($step instanceof RowEdit) {
+                $byView[$step->number][] = $step;
+            }
+        }
+        $written = $following === [] ? [] : $later?->rewritten(array_keys($byView)) ?? [];
+        $recorded = [];
+        foreach ($byView as $view => $steps) {
+            if (self::fit($project, $steps) && ! (new Edits($steps))->write($written[$view] ?? [])) {
+                $recorded[$view] = $steps;
+            }
+        }
+
+        return [$recorded, array_diff_key($byView, $recorded)];
+    }
+
+    /**
+     * Whether a view is as steps expect it, one after the other.
+     *
+     * @param list<RowEdit> $steps
      */
     private static function fit(Project $project, array $steps): bool
     {
-        $then = [];
+        $known = [];
         try {
             foreach ($steps as $step) {
-                if ($step instanceof RowEdit) {
-                    $known = $then[$step->number] ?? [];
-                    if (
-                        array_diff_key($step->before ?? [], $known) !== [] ||
-                        ! $step->isOf(array_intersect_key($known, $step->before ?? []))
-                    ) {
-                        $step->check($project);
-                    }
-                    $then[$step->number] = ($step->after ?? []) + $known;
+                if (
+                    array_diff_key($step->before ?? [], $known) !== [] ||
+                    ! $step->isOf(array_intersect_key($known, $step->before ?? []))
+                ) {
+                    $step->check($project);
                 }
+                $known = ($step->after ?? []) + $known;
             }
         } catch (OutOfStep) {
             return false;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
-use App\Changes\History;
+use App\Changes\Hold;
 use App\Files\Kept;
 use App\Models\Import;
 use App\Models\Project;
@@ -75,7 +75,7 @@ final readonly class Preparing
                     $project =
                         Project::query()->find($this->import->project_id) ??
                         throw UnreadableFile::because('The project that the file was to join has been deleted.');
-                    History::hold($project);
+                    Hold::on($project);
                     $first = [$project->next_mesh, $project->next_material];
                     $project->next_mesh += count($meshes);
                     $project->next_material += count($materials);

@@ -8,6 +8,7 @@ use App\Changes\Edits\Edits;
 use App\Changes\Edits\RowEdit;
 use App\Changes\Edits\SourceEdit;
 use App\Changes\History;
+use App\Changes\Hold;
 use App\Files\PictureSize;
 use App\Models\Desk;
 use App\Models\Import;
@@ -120,7 +121,7 @@ final class Storing
         $project =
             Project::query()->find($this->import->project_id) ??
             throw UnreadableFile::because('The project that the file was to join has been deleted.');
-        History::hold($project);
+        Hold::on($project);
         if (Gate::forUser($person)->denies('change', $project)) {
             throw UnreadableFile::because('You may no longer change the project that the file was to join.');
         }

@@ -10,12 +10,13 @@ use App\Files\UnableToKeep;
 use App\Lighten\ProjectPicture;
 use App\Models\Project;
 use App\Models\User;
+use App\Queue\Owned;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\Log;
 
 /** Draws a project that nobody has opened yet, for the list of projects. What a canvas sends later takes its place. */
-final class DrawProject implements ShouldQueue
+final class DrawProject implements Owned, ShouldQueue
 {
     use Queueable;
 
@@ -25,7 +26,12 @@ final class DrawProject implements ShouldQueue
 
     public function __construct(public readonly int $projectId, public readonly int $personId)
     {
-        $this->onQueue(Coarsen::QUEUE);
+        $this->onQueue('pictures');
+    }
+
+    public function owner(): int
+    {
+        return $this->personId;
     }
 
     public function handle(): void

@@ -12,6 +12,7 @@ use App\Files\Kept;
 use App\Files\UnableToKeep;
 use App\Models\Export;
 use App\Models\User;
+use App\Queue\Owned;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\Gate;
@@ -19,7 +20,7 @@ use Illuminate\Support\Facades\Log;
 use VineShelf\Scene\Members;
 
 /** Writes what somebody asked for as a file, and says how far it is. A worker that dies leaves it to the next one, which starts over. */
-final class ExportParts implements ShouldQueue
+final class ExportParts implements Owned, ShouldQueue
 {
     use Queueable;
 
@@ -30,7 +31,15 @@ final class ExportParts implements ShouldQueue
     /** Seconds between two words about how far it is. */
     private const EVERY = 0.3;
 
-    public function __construct(public readonly int $exportId) {}
+    public function __construct(public readonly int $exportId)
+    {
+        $this->onQueue('exports');
+    }
+
+    public function owner(): int
+    {
+        return (int) Export::query()->whereKey($this->exportId)->value('user_id');
+    }
 
     public function handle(): void
     {

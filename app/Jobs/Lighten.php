@@ -14,13 +14,14 @@ use App\Lighten\Proposal;
 use App\Lighten\Proposing;
 use App\Models\Lightening;
 use App\Models\User;
+use App\Queue\Owned;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Log;
 
 /** Works out which rungs fit a budget, from what is seen. A worker that dies leaves it to the next one, which starts over. */
-final class Lighten implements ShouldQueue
+final class Lighten implements Owned, ShouldQueue
 {
     use Queueable;
 
@@ -28,7 +29,15 @@ final class Lighten implements ShouldQueue
 
     public int $timeout = 900;
 
-    public function __construct(public readonly int $lighteningId) {}
+    public function __construct(public readonly int $lighteningId)
+    {
+        $this->onQueue('looks');
+    }
+
+    public function owner(): int
+    {
+        return (int) Lightening::query()->whereKey($this->lighteningId)->value('user_id');
+    }
 
     public function handle(): void
     {

@@ -9,6 +9,7 @@ use App\Changes\History;
 use App\Changes\SortByLines;
 use App\Models\Project;
 use App\Models\User;
+use App\Queue\Owned;
 use App\SortingRules\DryRun;
 use App\SortingRules\StoredLine;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -18,7 +19,7 @@ use Illuminate\Foundation\Queue\Queueable;
  * What came in a file goes where the project's sorting rules say: a change of its own, that can be taken back without the file. It is
  * handed in together with the file, in one transaction; run again, it finds everything sorted.
  */
-final class SortWhatCame implements ShouldQueue
+final class SortWhatCame implements Owned, ShouldQueue
 {
     use Queueable;
 
@@ -27,6 +28,11 @@ final class SortWhatCame implements ShouldQueue
     public int $timeout = 600;
 
     public function __construct(public readonly int $projectId, public readonly int $sourceId, public readonly int $personId) {}
+
+    public function owner(): int
+    {
+        return $this->personId;
+    }
 
     public function handle(History $history): void
     {

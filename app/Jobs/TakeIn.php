@@ -13,6 +13,7 @@ use App\Intake\Storing;
 use App\Models\Import;
 use App\Models\ImportState;
 use App\Models\Project;
+use App\Queue\Owned;
 use App\Scenes\SceneStore;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\QueryException;
@@ -30,7 +31,7 @@ use VineShelf\Formats\UnreadableFile;
  *
  * A worker that dies leaves the import to the next one, which starts over; a file that has ended several workers is given up.
  */
-final class TakeIn implements ShouldQueue
+final class TakeIn implements Owned, ShouldQueue
 {
     use Queueable;
 
@@ -48,6 +49,11 @@ final class TakeIn implements ShouldQueue
     private const LOCK = 7201;
 
     public function __construct(public readonly int $importId) {}
+
+    public function owner(): int
+    {
+        return (int) Import::query()->whereKey($this->importId)->value('user_id');
+    }
 
     public function handle(SceneStore $scenes): void
     {

@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Exporting\Ended;
 use App\Models\Tidying;
 use App\Models\User;
+use App\Queue\Owned;
 use App\Tidying\Report;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
@@ -15,7 +16,7 @@ use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Log;
 
 /** Looks through a project for what is untidy. A worker that dies leaves it to the next one, which starts over. */
-final class Tidy implements ShouldQueue
+final class Tidy implements Owned, ShouldQueue
 {
     use Queueable;
 
@@ -23,7 +24,15 @@ final class Tidy implements ShouldQueue
 
     public int $timeout = 900;
 
-    public function __construct(public readonly int $tidyingId) {}
+    public function __construct(public readonly int $tidyingId)
+    {
+        $this->onQueue('looks');
+    }
+
+    public function owner(): int
+    {
+        return (int) Tidying::query()->whereKey($this->tidyingId)->value('user_id');
+    }
 
     public function handle(): void
     {

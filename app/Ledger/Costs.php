@@ -6,6 +6,7 @@ namespace App\Ledger;
 
 use App\Bench\Bench;
 use App\Bench\Column;
+use App\Database\ReadSnapshot;
 use VineShelf\Facts\Measure;
 use VineShelf\Facts\Order;
 use VineShelf\Facts\Ordered;
@@ -122,7 +123,7 @@ final class Costs
         if (! is_string($known)) {
             $each = $this->bench->weights()->each(self::DRAWN[$column], $rungs);
             $known = Ordered::pack(Order::by($each, $this->bench->scene()->count(), $down));
-            apcu_enabled() && apcu_store($entry, $known, self::REMEMBERED);
+            apcu_enabled() && ReadSnapshot::isOn() && apcu_store($entry, $known, self::REMEMBERED);
         }
 
         return Ordered::unpack($known);

@@ -41,6 +41,7 @@ final class Applying
         $name = 'Lighten to '.number_format(Asked::of($lightening)->triangles).' triangles';
         $changed = DeskSteps::take($bench, $name, static function (Settings $now) use ($lightening, $locked, &$left): Settings {
             $own = self::held($lightening, false);
+            $left = 0;
             $layers = $was = [];
             foreach ($own->settings()->layers as $layer => $rung) {
                 if (($now->layers[$layer] ?? 5) > $rung) {
@@ -93,6 +94,7 @@ final class Applying
             &$left,
         ): Settings {
             $own = self::held($lightening, true);
+            $count = $left = 0;
             $did = Settings::unpack($own->done());
             $after = $now;
             foreach ($did->layers as $layer => $rung) {
@@ -130,7 +132,8 @@ final class Applying
      */
     private static function held(Lightening $lightening, bool $isApplied): Lightening
     {
-        $own = Lightening::query()->lockForUpdate()->find($lightening->id) ?? throw new Refused('That proposal is no longer there.');
+        $own = Lightening::query()->lock('for no key update')->find($lightening->id) ??
+            throw new Refused('That proposal is no longer there.');
         if ($own->state !== 'done') {
             throw new Refused('That proposal is not ready.');
         }
@@ -153,9 +156,7 @@ final class Applying
         if (! $bench->mayChange()) {
             throw new Refused('What pictures show is not yours to change.', 'side');
         }
-        $command = app(History::class)->carryOut($bench, $make);
-        $bench->refresh();
 
-        return $command;
+        return app(History::class)->carryOut($bench, $make);
     }
 }

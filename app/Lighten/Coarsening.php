@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Lighten;
 
-use App\Changes\History;
+use App\Changes\Hold;
 use App\Files\Kept;
 use App\Files\UnableToKeep;
 use App\Models\Casts\Bytes;
@@ -182,7 +182,7 @@ final class Coarsening
     private function keep(Source $source, array $batch, CoarsePacks $packs): void
     {
         $isIn = DB::transaction(function () use ($source, $batch, $packs): bool {
-            History::hold($this->project);
+            Hold::on($this->project);
             $now = Source::query()->find($source->id);
             // Somebody else may have done the same, or deleted it all, in the meantime.
             if ($now === null || $now->coarsened !== $source->coarsened) {

@@ -132,9 +132,6 @@ final class Replacing
                 Kept::disk()->delete($this->written);
             }
         }
-        if ($command->change !== null) {
-            $this->bench->refresh();
-        }
 
         return $command;
     }

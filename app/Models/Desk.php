@@ -83,20 +83,26 @@ final class Desk extends Model
         'section' => 'array',
     ];
 
+    /** Whether {@see of()} had to make it. */
+    public bool $wasJustMade = false;
+
     public static function of(Project $project, User $user): self
     {
         $query = static fn () => self::query()->where('project_id', $project->id)->where('user_id', $user->id);
         $found = $query()->first();
-        if ($found === null) {
-            $layout = LedgerLayout::query()->where('user_id', $user->id)->where('is_default', true)->first();
-            self::query()->insertOrIgnore([
-                'project_id' => $project->id,
-                'user_id' => $user->id,
-                'ledger' => json_encode($layout === null ? new \stdClass : $layout->arrangement + ['layout' => $layout->no]),
-            ]);
+        if ($found !== null) {
+            return $found;
         }
+        $layout = LedgerLayout::query()->where('user_id', $user->id)->where('is_default', true)->first();
+        self::query()->insertOrIgnore([
+            'project_id' => $project->id,
+            'user_id' => $user->id,
+            'ledger' => json_encode($layout === null ? new \stdClass : $layout->arrangement + ['layout' => $layout->no]),
+        ]);
+        $made = $query()->firstOrFail();
+        $made->wasJustMade = true;
 
-        return $found ?? $query()->firstOrFail();
+        return $made;
     }
 
     /** Writes the own rungs, and remembers what those had that are hidden then. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Database\ReadSnapshot;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Colours\Line;
 use VineShelf\Folders\Folder;
@@ -41,8 +42,8 @@ final class StoredOrganizers
 
     public static function of(Project $project): Organizers
     {
-        // Inside a transaction there may be rows that belong to no revision yet.
-        if (! apcu_enabled() || DB::transactionLevel() > 0) {
+        // Only what is read at one moment belongs to the revision that the project has in it.
+        if (! apcu_enabled() || ! ReadSnapshot::isOn()) {
             return self::made(self::read($project));
         }
         $entry = "organizers.$project->key.$project->revision.".hash('crc32b', implode(self::COLUMNS));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Presenting;
 
 use App\Bench\Bench;
+use App\Database\ReadSnapshot;
 use App\Models\Desk;
 use App\Models\View;
 use App\Scenes\SceneStore;
@@ -134,7 +135,7 @@ final class Presentation
      */
     public function remembered(string $what, \Closure $worked): string
     {
-        if (! apcu_enabled()) {
+        if (! apcu_enabled() || ! ReadSnapshot::isOn()) {
             return $worked();
         }
         $views = array_map(static fn (View $view): int => $view->no, $this->views);

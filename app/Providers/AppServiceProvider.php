@@ -4,15 +4,19 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Database\SnapshotConnection;
 use App\Models\Import;
 use App\Models\Project;
 use App\Models\User;
 use App\Policies\ImportPolicy;
 use App\Policies\ProjectPolicy;
+use App\Queue\FairConnector;
 use Illuminate\Cache\RateLimiting\Limit;
+use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Middleware\TrustProxies;
 use Illuminate\Http\Request;
+use Illuminate\Queue\QueueManager;
 use Illuminate\Support\Facades\Blade;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\RateLimiter;
@@ -50,6 +54,11 @@ final class AppServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        Connection::resolverFor('pgsql', static fn (...$given): SnapshotConnection => new SnapshotConnection(...$given));
+        $this->callAfterResolving(
+            'queue',
+            fn (QueueManager $queues) => $queues->extend('fair', fn (): FairConnector => new FairConnector($this->app->make('db'))),
+        );
         Gate::policy(Project::class, ProjectPolicy::class);
         Gate::policy(Import::class, ImportPolicy::class);
         Route::model('project', Project::class);

@@ -12,6 +12,9 @@ final readonly class IndexTidy
 {
     private const MANIFESTS_KEPT = 4;
 
+    /** Seconds for which something may read a revision after it is no longer the last: exports take so long at most. */
+    private const READ_FOR = 1900;
+
     /** Seconds: what was written a moment ago may belong to a manifest that is yet to come. */
     private const FRESH = 60;
 
@@ -22,7 +25,7 @@ final readonly class IndexTidy
         $sources = [];
         $disk = Kept::disk();
         $all = $disk->files($files->folder);
-        foreach (self::latest($all, $project->revision) as $revision) {
+        foreach (self::read($files, $all, $project->revision) as $revision) {
             $manifest = $files->manifest($files->base($revision));
             if ($manifest !== null) {
                 $facts = $files->manifest($files->facts($manifest->stamp));
@@ -31,23 +34,23 @@ final readonly class IndexTidy
                 $sources[] = new DerivedNames($manifest, $facts);
             }
         }
+        $live += self::derived($files, $all, $sources);
         foreach ($all as $file) {
-            $isLive = isset($live[$file]) || self::isDerived($files, $file, $sources);
-            if (! $isLive && $disk->exists($file) && $disk->lastModified($file) < time() - self::FRESH) {
+            if (! isset($live[$file]) && $disk->exists($file) && $disk->lastModified($file) < time() - self::FRESH) {
                 $disk->delete($file);
             }
         }
     }
 
     /**
-     * @param array<string> $files
+     * @param array<string> $all files
      *
-     * @return list<int> revisions that have manifests, the last ones up to one
+     * @return list<int> revisions up to one that have manifests and may still be read
      */
-    private static function latest(array $files, int $revision): array
+    private static function read(IndexFiles $files, array $all, int $revision): array
     {
         $revisions = [$revision];
-        foreach ($files as $file) {
+        foreach ($all as $file) {
             $name = basename($file, '.json');
             if (ctype_digit($name) && (int) $name < $revision) {
                 $revisions[] = (int) $name;
@@ -55,21 +58,40 @@ final readonly class IndexTidy
         }
         sort($revisions);
 
-        return array_slice($revisions, -self::MANIFESTS_KEPT - 1);
-    }
-
-    /** @param list<DerivedNames> $sources */
-    private static function isDerived(IndexFiles $files, string $file, array $sources): bool
-    {
-        if (preg_match('~/\~(.+)\.[0-9a-f]{32}$~D', "/$file", $found) !== 1) {
-            return false;
-        }
-        foreach ($sources as $names) {
-            if ($files->derived($found[1], $names->from($found[1]) ?? []) === $file) {
-                return true;
+        $since = time() - self::READ_FOR;
+        $disk = Kept::disk();
+        for ($first = max(0, count($revisions) - self::MANIFESTS_KEPT - 1); $first > 0; $first--) {
+            // A revision is read anew until the next one is there.
+            $next = $files->base($revisions[$first]);
+            if (! $disk->exists($next) || $disk->lastModified($next) < $since) {
+                break;
             }
         }
 
-        return false;
+        return array_slice($revisions, $first);
+    }
+
+    /**
+     * @param array<string>      $all     files
+     * @param list<DerivedNames> $sources
+     *
+     * @return array<string, true> files of columns that follow from those of some manifest
+     */
+    private static function derived(IndexFiles $files, array $all, array $sources): array
+    {
+        $columns = [];
+        foreach ($all as $file) {
+            if (preg_match('~/\~(.+)\.[0-9a-f]{32}$~D', "/$file", $found) === 1) {
+                $columns[$found[1]] = true;
+            }
+        }
+        $live = [];
+        foreach ($sources as $names) {
+            foreach (array_keys($columns) as $column) {
+                $live[$files->derived((string) $column, $names->from((string) $column) ?? [])] = true;
+            }
+        }
+
+        return $live;
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Scenes;
 
+use App\Database\ReadSnapshot;
 use App\Files\UnableToKeep;
 use App\Models\Project;
 use Illuminate\Support\Facades\DB;
@@ -27,7 +28,7 @@ use VineShelf\Scene\Scene;
 final class SceneStore
 {
     /** How often, in changes, what nobody reads any more is let go. */
-    private const TIDIED = 8;
+    private const TIDIED = 16;
 
     public function scene(Project $project): Scene
     {
@@ -36,6 +37,10 @@ final class SceneStore
 
     public function columns(Project $project): ColumnSource
     {
+        $unfinished = Unfinished::of($project);
+        if ($unfinished !== null) {
+            return $unfinished;
+        }
         $stored = new StoredColumns($this, $project);
 
         return new DerivedColumns($stored, $stored->keep(...));
@@ -125,6 +130,9 @@ final class SceneStore
     /** @param array<string, string> $columns */
     private function tryKeep(Project $project, string $file, string $stamp, array $columns): ?Manifest
     {
+        if (Unfinished::isOn()) {
+            return null;
+        }
         $files = new IndexFiles($project);
         try {
             return $files->keepManifest($file, new Manifest($stamp, $files->keepColumns($columns)));
@@ -148,6 +156,9 @@ final class SceneStore
     {
         if (DB::transactionLevel() > 0) {
             return $run($project);
+        }
+        if (ReadSnapshot::isOn()) {
+            return $run(Project::query()->findOrFail($project->id));
         }
 
         return DB::transaction(static function () use ($project, $run): mixed {

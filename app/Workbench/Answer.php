@@ -8,11 +8,11 @@ use App\Bench\Bench;
 use App\Changes\Command;
 use App\Changes\History;
 use App\Changes\Turned;
+use App\Database\ReadSnapshot;
 use App\Ledger\Ledger;
 use App\Models\Change;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use Illuminate\Support\Facades\DB;
 use VineShelf\Rungs\Rung;
 use VineShelf\Scene\Bits;
 
@@ -59,7 +59,6 @@ final class Answer
 
     public function after(Command $command, string $nothing): self
     {
-        $this->bench->refresh();
         $done = $command->change === null ? $nothing : $command->name().'.';
         $this->change = $command->change;
 
@@ -115,6 +114,8 @@ final class Answer
 
     public function send(): Response
     {
+        $this->bench->catchUp();
+
         return response()->view(
             'workbench.answer',
             self::parts($this->bench, $this->request) + [
@@ -154,7 +155,7 @@ final class Answer
     {
         $rungs = $bench->seen()->rungs();
         $drawn = static fn (): int => $bench->weights()->drawn(Bits::all($bench->scene()->count()), $rungs);
-        if (! apcu_enabled() || DB::transactionLevel() > 0) {
+        if (! apcu_enabled() || ! ReadSnapshot::isOn()) {
             return $drawn();
         }
         $project = $bench->project;

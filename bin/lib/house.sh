@@ -214,8 +214,11 @@ daemonize = yes
 [shelf]
 listen = $STATE/run/fpm.sock
 listen.mode = 0660
-pm = static
-pm.max_children = 6
+pm = dynamic
+pm.max_children = 16
+pm.start_servers = 6
+pm.min_spare_servers = 4
+pm.max_spare_servers = 6
 pm.max_requests = 2000
 clear_env = no
 catch_workers_output = yes
@@ -260,7 +263,9 @@ http {
         location / { try_files \$uri @php; }
         # Files are given here, and the numbers of objects whose records are wanted.
         location = /imports { client_max_body_size 4g; try_files /.none @php; }
-        location ~ ^/projects/[^/]+/(grid/preview|grid/read|bcf)\$ { client_max_body_size 64m; try_files /.none @php; }
+        location ~ ^/projects/[^/]+/bcf\$ { client_max_body_size 65m; try_files /.none @php; }
+        # Text of at most 8 MB, as an address has it.
+        location ~ ^/projects/[^/]+/grid/(preview|read)\$ { client_max_body_size 25m; try_files /.none @php; }
         location ~ ^/projects/[^/]+/records\$ { client_max_body_size 4m; try_files /.none @php; }
         # What PHP runs is never sent as text.
         location ~ \.php(/|\$) { try_files /.none @php; }
@@ -286,19 +291,25 @@ http {
 CONF
 }
 
-# worker: takes in files in the background, and is started again when it ends.
+# worker: two workers take in files, export and look after the rest in the background; each is started again when it ends.
 worker() {
     if running "$STATE/run/worker.pid"; then return 0; fi
     setsid bash -c '
         cd "$1" || exit 1
         shift
-        trap "kill \$child 2>/dev/null; exit 0" TERM
-        while true; do
-            "$@" -d memory_limit=512M artisan shelf:work &
-            child=$!
-            wait $child
-            sleep 1
-        done' worker "$ROOT" "${PHP[@]}" </dev/null >>"$STATE/log/worker.log" 2>&1 &
+        trap "exit 0" TERM
+        for place in $(seq "${VINE_SHELF_WORKERS:-2}"); do
+            (
+                trap "kill \$child 2>/dev/null; exit 0" TERM
+                while true; do
+                    "$@" -d memory_limit=512M artisan shelf:work --place="$place" &
+                    child=$!
+                    wait $child
+                    sleep 1
+                done
+            ) &
+        done
+        wait' worker "$ROOT" "${PHP[@]}" </dev/null >>"$STATE/log/worker.log" 2>&1 &
     printf '%s\n' $! >"$STATE/run/worker.pid"
 }
 

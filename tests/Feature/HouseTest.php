@@ -233,13 +233,33 @@ final class HouseTest extends TestCase
         }
         // What was written a moment ago is left, since a manifest that names it may be on its way.
         foreach (Storage::disk('local')->allFiles($this->indexOf($project)) as $file) {
-            touch(Storage::disk('local')->path($file), time() - 120);
+            touch(Storage::disk('local')->path($file), time() - 4000);
         }
         for ($change = 0; $change < 8; $change++) {
             $this->post("/projects/$project->key/file", ['layer' => 2 + ($change % 2), 'keys' => 'O500,O501']);
         }
         self::assertLessThan($before + 30, $files());
         $this->assertIndexTrue($project);
+    }
+
+    public function test_what_a_long_export_still_reads_is_not_let_go_of(): void
+    {
+        $ida = $this->person();
+        $project = $this->baths($ida);
+        $this->actingAs($ida);
+        $store = $this->app->make(SceneStore::class);
+        $then = $store->columns($project)->column('layer');
+        // Begun, and not yet at the layers.
+        $export = $store->columns(clone $project);
+        $export->column('parent');
+        for ($change = 0; $change < 24; $change++) {
+            $this->post("/projects/$project->key/file", ['layer' => 2 + ($change % 2), 'keys' => 'O500,O501']);
+            foreach (Storage::disk('local')->allFiles($this->indexOf($project)) as $file) {
+                touch(Storage::disk('local')->path($file), time() - 300);
+            }
+        }
+        self::assertNotSame($then, $store->columns($project->refresh())->column('layer'));
+        self::assertSame($then, $export->column('layer'));
     }
 
     public function test_when_the_database_is_gone_the_page_says_so(): void

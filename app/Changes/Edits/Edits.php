@@ -9,6 +9,9 @@ use VineShelf\Scene\Bits;
 /** The steps of one change, in order. */
 final readonly class Edits
 {
+    /** Columns of views that other changes write as well, so that views go on showing what they showed. */
+    private const FOLLOWING = ['rungs', 'meant', 'own_output', 'isolated', 'tint', 'pictured', 'strangers'];
+
     /** @param list<Edit> $steps */
     public function __construct(public array $steps) {}
 
@@ -101,7 +104,7 @@ final readonly class Edits
             $step->table === 'views' &&
             $step->before !== null &&
             $step->after !== null &&
-            array_diff_key($step->after, ['rungs' => 0, 'meant' => 0, 'isolated' => 0, 'pictured' => 0, 'strangers' => 0]) === [];
+            array_diff(array_keys($step->after), self::FOLLOWING) === [];
         $following = array_values(array_filter($this->steps, $isFollowing));
         $own = array_values(array_filter($this->steps, static fn (Edit $step): bool => ! $isFollowing($step)));
 
@@ -132,20 +135,12 @@ final readonly class Edits
     }
 
     /**
-     * Whether these go by any of it.
+     * Whether two have something in common.
      *
-     * @param array<string, Bits> $what as {@see Edit::writes()} has it
-     */
-    public function need(array $what): bool
-    {
-        return self::meet($this->needed(), $what);
-    }
-
-    /**
-     * @param array<string, Bits> $a
+     * @param array<string, Bits> $a as {@see Edit::writes()} has it
      * @param array<string, Bits> $b
      */
-    private static function meet(array $a, array $b): bool
+    public static function meet(array $a, array $b): bool
     {
         foreach (array_intersect_key($a, $b) as $what => $numbers) {
             if ($numbers->less($b[$what])->count() !== $numbers->count()) {

@@ -93,7 +93,7 @@ final readonly class PlacesEdit implements Edit
         return [
             $this->table => Numbers::of(array_keys($this->after)),
             ($this->table === 'layers' ? 'layers' : 'folders').' held' => Numbers::of($into),
-        ];
+        ] + (in_array($this->table, ['sets', 'folders'], true) ? ['sets rules' => Numbers::of([1])] : []);
     }
 
     public function objects(): Bits

@@ -102,15 +102,51 @@ final readonly class RowEdit implements Edit
     public function writes(): array
     {
         $numbers = Numbers::of([$this->number]);
-        if ($this->before === null || $this->after === null) {
-            return [$this->table => $numbers, "$this->table held" => $numbers];
-        }
         $writes = [];
-        foreach (array_keys($this->after) as $column) {
-            $writes["$this->table $column"] = $numbers;
+        if ($this->before === null || $this->after === null) {
+            $writes = [$this->table => $numbers, "$this->table held" => $numbers];
+            $property = $this->after['property'] ?? ($this->before['property'] ?? null);
+            if (is_string($property)) {
+                $writes["own $property"] = $this->objects();
+            }
+        } else {
+            foreach (array_keys(array_diff_key($this->after, array_fill_keys(self::FOLLOWING, true))) as $column) {
+                // Where a row stands is one thing, whoever writes it.
+                $isPlace = in_array($column, ['position', PlacesEdit::PARENTS[$this->table] ?? ''], true);
+                $writes["$this->table ".($isPlace ? 'places' : $column)] = $numbers;
+            }
         }
 
-        return $writes;
+        return $writes + $this->claims();
+    }
+
+    /**
+     * What no two rows have at a time: a name that was given up later on may be taken by then.
+     *
+     * @return array<string, Bits>
+     */
+    private function claims(): array
+    {
+        $one = Numbers::of([1]);
+        $claims = [];
+        foreach ([$this->before ?? [], $this->after ?? []] as $row) {
+            $name = $this->table === 'own_values' ? [$row['property'] ?? null, $row['value'] ?? null] : [$row['name'] ?? null];
+            if ($this->table !== 'views' && array_filter($name, is_string(...)) === $name) {
+                $claims[self::called($this->table, implode("\n", $name))] = $one;
+            }
+            // Rules that name sets must not come to lead in a circle.
+            if ($this->table === 'sets' && is_string($row['rule'] ?? null) && stripos($row['rule'], 'set') !== false) {
+                $claims['sets rules'] = $one;
+            }
+        }
+
+        return $claims;
+    }
+
+    /** What {@see writes()} calls a name of which there is one beside each other. */
+    public static function called(string $table, string $name): string
+    {
+        return "$table called ".mb_strtolower($name);
     }
 
     public function needs(): array
@@ -172,7 +208,7 @@ final readonly class RowEdit implements Edit
     }
 
     /**
-     * A row needs what it lies in, and a name that none beside it has; views may be called the same.
+     * A row needs what it lies in.
      *
      * @param array<string, mixed> $row
      */
@@ -183,12 +219,25 @@ final readonly class RowEdit implements Edit
         }
         $into = $row[PlacesEdit::PARENTS[$this->table]] ?? 0;
         Places::checkExists($project, $this->table, is_int($into) ? $into : 0);
-        $before = $this->before ?? [];
-        if ($this->table !== 'views' && ($before['name'] ?? null) !== ($row['name'] ?? null)) {
-            Places::checkFree($project, $this->table, $row, $this->number);
-        }
         if ($this->table === 'sets') {
             Places::checkNoCycle($project, $this->number, $row);
+        }
+    }
+
+    /**
+     * Looks whether the row, once all is written, has a name that none beside it has; views may be called the same.
+     *
+     * @throws OutOfStep
+     */
+    public function checkName(Project $project): void
+    {
+        $isNamed = $this->after !== null && ($this->before['name'] ?? null) !== ($this->after['name'] ?? null);
+        if (! $isNamed || $this->table === 'views' || ! isset(PlacesEdit::PARENTS[$this->table])) {
+            return;
+        }
+        $row = DB::table($this->table)->where('project_id', $project->id)->where('no', $this->number)->first();
+        if ($row !== null) {
+            Places::checkFree($project, $this->table, self::stored($row), $this->number);
         }
     }
 

@@ -12,6 +12,8 @@ use VineShelf\Scene\Relatives;
 
 final class ExportParts extends OnBench
 {
+    protected const WAITS = true;
+
     protected $signature =
         'shelf:export {project} {file : binary glTF, .glb} {--rule= : what; everything when not given} '.
         '{--view= : as that view shows it} {--output : as pictures show it, instead of the desk} '.

@@ -14,6 +14,8 @@ use VineShelf\Layers\SortBy;
 
 final class ImportFile extends OnProject
 {
+    protected const WAITS = true;
+
     protected $signature =
         'shelf:import {project : the key of a project, or "new"} {file} {--person= : e-mail of the person who takes it '.
         'in; the only owner when not given} {--sort-by=best : best, groups, property, material, kind or unsorted} '.

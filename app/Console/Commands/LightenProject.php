@@ -18,6 +18,8 @@ use VineShelf\Rungs\Rung;
 
 final class LightenProject extends OnBench
 {
+    protected const WAITS = true;
+
     protected $signature =
         'shelf:lighten {project} {--triangles= : that all may have} {--view= : seen from there; from everywhere when not given} '.
         '{--apply : set the rungs} {--back : give back what was lightened last} {--output : for pictures, instead of on the desk} '.

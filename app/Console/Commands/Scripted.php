@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\Refused;
+use App\Database\ReadSnapshot;
 use App\Files\UnableToKeep;
 use Illuminate\Console\Command;
 use Symfony\Component\Console\Exception\ExceptionInterface;
@@ -15,10 +16,15 @@ use Symfony\Component\Console\Output\OutputInterface;
 /** A command for scripts: what is wrong is one plain sentence among the errors, and the exit code 2. */
 abstract class Scripted extends Command
 {
+    /** Whether the command waits for what others do: the others read at one moment, whatever is changed meanwhile. */
+    protected const WAITS = false;
+
     public function run(InputInterface $input, OutputInterface $output): int
     {
         try {
-            return parent::run($input, $output);
+            $run = fn (): int => parent::run($input, $output);
+
+            return static::WAITS ? $run() : ReadSnapshot::during($run);
         } catch (\Throwable $error) {
             $sentence = self::sentence($error);
         }

@@ -5,25 +5,32 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use Illuminate\Console\Command;
+use Illuminate\Queue\Events\JobProcessed;
 use Illuminate\Support\Facades\Cache;
-use Illuminate\Support\Facades\DB;
 
 final class Work extends Command
 {
     /** Hours between two sweeps, a little under a day so that they do not wander. */
     private const HOURS = 23;
 
-    protected $signature = 'shelf:work {--once : until the queue is empty} {--queue= : only these queues, with commas}';
+    /** Megabytes: a worker that has grown beyond is replaced once its job is done. */
+    private const MEMORY = 256;
+
+    protected $signature = 'shelf:work {--once : until the queue is empty} {--place=1 : which of the workers this is}
+        {--queue= : only these queues, with commas}';
 
     protected $description = 'Take in files from the queue, and sweep up once a day; ends after an hour so that memory stays fresh';
 
     public function handle(): int
     {
-        // Jobs that a killed worker held are free again at once; an import that another worker still holds is protected by its own lock.
-        DB::table('jobs')
-            ->whereNotNull('reserved_at')
-            ->update(['reserved_at' => null]);
-        $queues = $this->option('queue') ?? config('shelf.queues');
+        /** @var non-empty-list<string> $workers */
+        $workers = config('shelf.workers');
+        $queues = $this->option('queue') ?? $workers[max(0, (int) $this->option('place') - 1) % count($workers)];
+        // What a job has let go of is given back, and does not count as grown.
+        $this->laravel->make('events')->listen(JobProcessed::class, static function (): void {
+            gc_collect_cycles();
+            gc_mem_caches();
+        });
         if ($this->option('once')) {
             return $this->call('queue:work', [
                 '--queue' => $queues,
@@ -41,7 +48,7 @@ final class Work extends Command
             '--queue' => $queues,
             '--sleep' => '0.3',
             '--max-time' => 3600,
-            '--memory' => 480,
+            '--memory' => self::MEMORY,
             '--quiet' => true,
         ]);
     }

@@ -8,12 +8,14 @@ use App\Bench\Bench;
 use App\Bench\DeskChange;
 use App\Bench\Refused;
 use App\Changes\History;
+use App\Changes\Hold;
 use App\Changes\Log;
 use App\Changes\Turned;
 use App\Models\Desk;
 use App\Models\User;
 use App\Workbench\Answer;
 use App\Workbench\PickMode;
+use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
@@ -83,11 +85,11 @@ final class HistoryController
             throw new Refused('Only who owns the project can say how many changes are kept.', 'kept');
         }
         $thinned = DB::transaction(static function () use ($bench, $given): int {
-            History::hold($bench->project);
+            Hold::on($bench->project, $bench->person);
             $bench->project->update(['history_kept' => (int) $given['kept']]);
 
             return (new Log($bench->project))->thin();
-        });
+        }, History::ATTEMPTS);
         $bench->refresh();
 
         return Answer::to($bench, $request)
@@ -95,6 +97,12 @@ final class HistoryController
                 $thinned === 0 ? 'The history keeps that much.' : number_format($thinned).' older changes can no longer be taken back.',
             )
             ->send();
+    }
+
+    /** Whose change another one of the person waits for, asked while it does. */
+    public function waiting(Bench $bench): JsonResponse
+    {
+        return response()->json(['says' => Hold::waitsInWords($bench->project, $bench->person)]);
     }
 
     public function undo(Request $request, Bench $bench): Response

@@ -95,9 +95,6 @@ final class LayerController
         $layers = Keys::in($request)->layers;
         $into = $request->integer('into', $layers[0] ?? 0);
         $command = $this->history->carryOut($bench, static fn (Bench $held): MergeLayers => new MergeLayers($held, $layers, $into));
-        foreach ($command->going as $gone) {
-            DeskChange::land($bench->project->id, $gone, $into);
-        }
 
         return Answer::to($bench, $request)
             ->after($command, '')
@@ -164,10 +161,6 @@ final class LayerController
             $bench,
             static fn (Bench $held): DeleteLayers => new DeleteLayers($held, $layers, $target, $request->boolean('nested')),
         );
-        $bench->refresh();
-        foreach ($command->landings as $gone => $landing) {
-            DeskChange::land($bench->project->id, $gone, $landing);
-        }
 
         return Answer::to($bench, $request)->after($command, '')->send();
     }
@@ -195,8 +188,6 @@ final class LayerController
             throw new Refused('Choose another layer for new objects to land in.', 'landing');
         }
         $command = $this->history->carryOut($bench, static fn (Bench $held): DeleteLayer => new DeleteLayer($held, $layer, $target));
-        $bench->refresh();
-        DeskChange::land($bench->project->id, $layer, $target ?? Layer::UNSORTED);
         if ($landing > 0 && $bench->layers()->has($landing)) {
             DeskChange::on($bench, static function (Desk $desk) use ($landing): void {
                 $desk->landing_layer = $landing;

@@ -206,7 +206,6 @@ final class NestingController
     /** What a group stands in is unfolded, so that it can be seen and named. */
     private function unfold(Bench $bench, int $group): void
     {
-        $bench->refresh();
         $scene = $bench->scene();
         $above = array_map($scene->number(...), $scene->ancestors($scene->row($group)));
         DeskChange::on($bench, static function (Desk $desk) use ($bench, $above): void {

@@ -6,7 +6,6 @@ namespace App\Http\Controllers;
 
 use App\Bench\Bench;
 use App\Bench\Keys;
-use App\Bench\Pins;
 use App\Bench\Refused;
 use App\Bench\Targets;
 use App\Changes\CreateTag;
@@ -88,7 +87,6 @@ final class TagController
         $tags = Keys::in($request)->numbered('T');
         $into = $request->integer('into', $tags[0] ?? 0);
         $command = $this->history->carryOut($bench, static fn (Bench $held): MergeTags => new MergeTags($held, $tags, $into));
-        Pins::moved($bench->project->id, array_map(static fn (int $gone): string => "T$gone", $command->going), "T$into");
 
         return Answer::to($bench, $request)
             ->after($command, '')

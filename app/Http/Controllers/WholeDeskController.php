@@ -178,7 +178,6 @@ final class WholeDeskController
         $backdrop = new Backdrop($bench, $keys($bench));
         $on = isset($given['on']) ? $request->boolean('on') : ! $backdrop->isOn();
         $command = $history->carryOut($bench, static fn (Bench $held): SetLocks => (new Backdrop($held, $keys($held)))->locks($on));
-        $bench->refresh();
         $changed = $backdrop->rungs($bench, $on);
         $said = $on ? "{$backdrop->what} is a backdrop: ghosts, and guarded." : "{$backdrop->what} is no backdrop any more.";
 

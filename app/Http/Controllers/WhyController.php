@@ -67,7 +67,6 @@ final class WhyController
         if ($side->isOutput && $part !== 'lock') {
             return $this->raiseInPictures($request, $history, $bench, $chosen, $object);
         }
-        $bench->refresh();
         $raised = $part !== 'lock' && $this->raise($bench, $object, $chosen($bench));
         $name = (new WhyText($bench))->name($bench->scene()->row($object));
         $state = self::why($bench->side($side->isOutput), $bench, $object)->rung->state();

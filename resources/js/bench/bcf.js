@@ -1,6 +1,9 @@
 import { posted } from '../posted.js';
 import { save } from '../save.js';
-import { explain } from './failures.js';
+import { explain, tooLarge } from './failures.js';
+
+/** Bytes that a file may have at most; the server takes no more. */
+const MOST = 64_000_000;
 
 /**
  * Saves views as BCF, and says what the format could not take along.
@@ -24,7 +27,7 @@ export function readBcf(bench) {
     const input = Object.assign(document.createElement('input'), { type: 'file', accept: '.bcf,.bcfzip' });
     input.addEventListener('change', async () => {
         const file = input.files?.[0];
-        if (!file) return;
+        if (!file || tooLarge(file, MOST)) return;
         const body = new FormData();
         body.append('file', file);
         const response = await posted(`${bench.server.base}/bcf`, body);

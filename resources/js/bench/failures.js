@@ -13,6 +13,17 @@ const SENTENCES = {
     503: 'The database cannot be reached. Nothing that was answered is lost; try again in a moment.',
 };
 
+/**
+ * Whether a file is larger than what is taken: said at once, in place of sending it.
+ * @param {File} file
+ * @param {number} most bytes
+ */
+export function tooLarge(file, most) {
+    if (file.size <= most) return false;
+    complain(`${file.name} has ${Math.ceil(file.size / 1e6)} MB; a file may have at most ${Math.floor(most / 1e6)}. Nothing was sent.`);
+    return true;
+}
+
 /** Answers with a sentence of their own, as part of the page. */
 const SPEAK = [422, 507];
 
@@ -34,7 +45,7 @@ export function warn(sentence) {
 }
 
 /**
- * Says why an answer failed: in the dialog that asked, where one is open.
+ * Says why an answer failed.
  * @param {Response | null} response none when there was no answer
  */
 export async function explain(response) {
@@ -43,9 +54,14 @@ export async function explain(response) {
         response && SPEAK.includes(status)
             ? new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('.warns span')?.textContent
             : null;
+    complain(own ?? sentenceOf(status));
+}
+
+/** Says what is wrong: in the dialog that asked, where one is open. @param {string} sentence */
+function complain(sentence) {
     const place = /** @type {HTMLElement | null} */ (document.querySelector('dialog[open] .error'));
-    if (place) Object.assign(place, { textContent: own ?? sentenceOf(status), hidden: false });
-    else warn(own ?? sentenceOf(status));
+    if (place) Object.assign(place, { textContent: sentence, hidden: false });
+    else warn(sentence);
 }
 
 const UNABLE =

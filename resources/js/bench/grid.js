@@ -1,4 +1,8 @@
+import { tooLarge } from './failures.js';
 import { rectangle } from './wide.js';
+
+/** Bytes that a file of the grid may have at most; the server takes no more. */
+const MOST = 8_000_000;
 
 /** Columns before those of the views: the desk, and what pictures show. */
 const BEFORE = ['D', 'O'];
@@ -379,7 +383,9 @@ export class Grid {
 
     /** Shows what the cells of a file would set; asks for one where there is none yet. @param {HTMLInputElement} [input] */
     async askFile(input) {
-        const sheet = (await input?.files?.[0]?.text()) ?? '';
+        const file = input?.files?.[0];
+        if (file && tooLarge(file, MOST)) return;
+        const sheet = (await file?.text()) ?? '';
         const html = await this.bench.server.htmlOf('/grid/preview', { sheet, ...(input ? { chosen: '1' } : {}) });
         if (html) return this.bench.dialogs.open(html);
         // The same file is read again once it was mended.

@@ -49,12 +49,18 @@ export class Server {
                 swap: 'none',
                 values: { ...this.windowNow(), ...values },
             });
-            await whileBusy('Working', answer);
+            await whileBusy('Working', answer, method === 'GET' ? undefined : () => this.waiting());
         } finally {
             source.remove();
             document.body.classList.remove('asking');
         }
         return status;
+    }
+
+    /** Whose change somebody's own waits for, in words; "" where it does not. */
+    async waiting() {
+        const response = await fetch(`${this.base}/waiting`, { headers: { Accept: 'application/json' } }).catch(() => null);
+        return response?.ok ? String((await response.json()).says) : '';
     }
 
     /**
