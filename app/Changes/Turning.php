@@ -13,7 +13,6 @@ use App\Changes\Edits\RowEdit;
 use App\Models\Casts\Bytes;
 use App\Models\Change;
 use App\Models\Project;
-use App\Models\User;
 use App\Scenes\Unfinished;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log as Diary;
@@ -42,7 +41,7 @@ final readonly class Turning
                 $done = [];
                 $turn = History::done($project)->where('user_id', $bench->person->id)->where('no', $number)->value('turn');
                 if (! is_int($turn)) {
-                    return $this->overtaken($bench, $number, true, null);
+                    return NotTurned::overtaken($bench, $number, true, null);
                 }
                 $meant = History::done($project)->where('user_id', $bench->person->id)->where('turn', '>=', $turn)->pluck('no');
                 $until = microtime(true) + config()->integer('shelf.back_for');
@@ -68,7 +67,7 @@ final readonly class Turning
                 return new Turned($change ?? null, $sentence);
             });
         } catch (CannotTurn $cannot) {
-            $turned = $this->refused($bench, $cannot, true);
+            $turned = NotTurned::refused($bench, $cannot, true);
 
             return new Turned(null, "$turned->sentence Nothing was taken back.");
         }
@@ -96,7 +95,7 @@ final readonly class Turning
                 return new Turned($change, ($undo ? 'Undone: ' : 'Redone: ')."$change->name.");
             });
         } catch (CannotTurn $cannot) {
-            return $this->refused($bench, $cannot, $undo);
+            return NotTurned::refused($bench, $cannot, $undo);
         }
         $this->history->follow($project, $edits);
         $bench->refresh();
@@ -138,11 +137,11 @@ final readonly class Turning
         $project = $bench->project;
         if ($number === null) {
             return History::done($project)->where('user_id', $bench->person->id)->with('user')->first() ??
-                $this->overtaken($bench, null, true, null);
+                NotTurned::overtaken($bench, null, true, null);
         }
         $meant = $project->changes()->with('user')->where('no', $number)->where('undone', false)->where('thinned', false)->first();
         if ($meant === null) {
-            return $this->overtaken(
+            return NotTurned::overtaken(
                 $bench,
                 $number,
                 true,
@@ -165,14 +164,14 @@ final readonly class Turning
         $project = $bench->project;
         $own = History::undone($project)->where('undone_by', $bench->person->id)->orderByDesc('turn');
         if ($number === null) {
-            return $own->with('user')->first() ?? $this->overtaken($bench, null, false, null);
+            return $own->with('user')->first() ?? NotTurned::overtaken($bench, null, false, null);
         }
         $meant = History::undone($project)
             ->with(['user', 'undoneBy'])
             ->where('no', $number)
             ->first();
         if ($meant === null) {
-            return $this->overtaken($bench, $number, false, $own->first(Change::HEAD));
+            return NotTurned::overtaken($bench, $number, false, $own->first(Change::HEAD));
         }
         $isOwn = in_array($meant->undone_by, [null, $bench->person->id], true) || $meant->user_id === $bench->person->id;
         if (! $isOwn && $project->role($bench->person) !== 'owner') {
@@ -199,7 +198,7 @@ final readonly class Turning
             }
             $edits = $undo ? $did->reversed() : $did;
             [$own, $following] = $edits->apart();
-            [$recorded, $anew] = self::apart($project, $following, $undo ? $later : null);
+            [$recorded, $anew] = FollowingViews::apart($project, $following, $undo ? $later : null);
             $views = match (true) {
                 ! $undo => OldViews::before($bench, $own, $anew === [] ? $change->turn : 0),
                 $anew === [] => null,
@@ -227,77 +226,6 @@ final readonly class Turning
         }
     }
 
-    /**
-     * @param list<Edit> $steps
-     *
-     * @throws OutOfStep
-     */
-    private function write(Project $project, array $steps): void
-    {
-        foreach ($steps as $step) {
-            $step->check($project);
-            $step->apply($project);
-        }
-        foreach ($steps as $step) {
-            $step instanceof RowEdit && $step->checkName($project);
-        }
-        $cycle = Places::cycleBy($project, $steps);
-        if ($cycle !== '') {
-            throw OutOfStep::taken("a way from a set back to itself, $cycle,");
-        }
-    }
-
-    /**
-     * What views keep because of a change, view by view: what goes as it was recorded, and what others have written since.
-     *
-     * @param list<Edit> $following
-     *
-     * @return array{array<int, non-empty-list<RowEdit>>, array<int, non-empty-list<RowEdit>>} steps by number of the view
-     */
-    private static function apart(Project $project, array $following, ?Later $later): array
-    {
-        $byView = [];
-        foreach ($following as $step) {
-            if ($step instanceof RowEdit) {
-                $byView[$step->number][] = $step;
-            }
-        }
-        $written = $following === [] ? [] : $later?->rewritten(array_keys($byView)) ?? [];
-        $recorded = [];
-        foreach ($byView as $view => $steps) {
-            if (self::fit($project, $steps) && ! (new Edits($steps))->write($written[$view] ?? [])) {
-                $recorded[$view] = $steps;
-            }
-        }
-
-        return [$recorded, array_diff_key($byView, $recorded)];
-    }
-
-    /**
-     * Whether a view is as steps expect it, one after the other.
-     *
-     * @param list<RowEdit> $steps
-     */
-    private static function fit(Project $project, array $steps): bool
-    {
-        $known = [];
-        try {
-            foreach ($steps as $step) {
-                if (
-                    array_diff_key($step->before ?? [], $known) !== [] ||
-                    ! $step->isOf(array_intersect_key($known, $step->before ?? []))
-                ) {
-                    $step->check($project);
-                }
-                $known = ($step->after ?? []) + $known;
-            }
-        } catch (OutOfStep) {
-            return false;
-        }
-
-        return true;
-    }
-
     /** What is done again meets views that were kept while it was away: they do not know what comes back. */
     private function meetingViews(Project $project, Change $change, Edits $edits, ?OldViews $views, bool $undo): Edits
     {
@@ -322,60 +250,23 @@ final readonly class Turning
         return $edits;
     }
 
-    /** Says what happened instead to the change that was meant, and offers what can be done now. */
-    private function overtaken(Bench $bench, ?int $number, bool $undo, ?Change $next): Turned
-    {
-        $project = $bench->project;
-        $meant =
-            $number === null
-                ? null
-                : $project
-                    ->changes()
-                    ->with(['user', 'undoneBy'])
-                    ->where('no', $number)
-                    ->first(Change::HEAD);
-        $by = static fn (?User $person): string => $person === null
-            ? 'somebody who has left'
-            : ($person->id === $bench->person->id
-                ? 'you'
-                : $person->name);
-        $sentence = match (true) {
-            $number === null => ($undo ? History::done($project) : History::undone($project))->exists()
-                ? 'You have nothing to '.($undo ? 'undo' : 'redo').'.'
-                : 'Nothing to '.($undo ? 'undo' : 'redo').'.',
-            $meant === null => 'That change is no longer in the history.',
-            $undo && $meant->thinned => "“{$meant->name}” is too old: what it did is no longer kept.",
-            $undo && $meant->undone => "“{$meant->name}” was taken back already, by {$by($meant->undoneBy)}.",
-            $undo && $meant->barred !== '' => "“{$meant->name}” cannot be taken back: $meant->barred.",
-            ! $undo && ! $meant->undone => "“{$meant->name}” is done already.",
-            $next === null => 'There is nothing to '.($undo ? 'undo' : 'redo').' any more.',
-            default => "“{$meant->name}” cannot be ".($undo ? 'taken back' : 'done again').' here.',
-        };
-
-        return new Turned(null, $sentence, $number === null ? null : $next, $undo);
-    }
-
     /**
-     * Says why, and what stands on the change. It must not stand before those that came earlier: the next undo passes it over, until
-     * something else is taken back.
+     * @param list<Edit> $steps
+     *
+     * @throws OutOfStep
      */
-    private function refused(Bench $bench, CannotTurn $cannot, bool $undo): Turned
+    private function write(Project $project, array $steps): void
     {
-        $change = $cannot->change;
-        $sentence = "“{$change->name}” cannot be ".($undo ? 'taken back' : 'done again').": {$cannot->getMessage()}.";
-        $upon = $cannot->upon ?? (new Later($bench->project, $change))->standing($cannot, $undo);
-        if ($upon !== null) {
-            $by = $upon->user_id === $bench->person->id ? 'you' : $upon->user->name ?? 'somebody who has left';
-            $sentence .= " “{$upon->name}”, by $by, stands on it.";
+        foreach ($steps as $step) {
+            $step->check($project);
+            $step->apply($project);
         }
-        if (! $undo) {
-            return new Turned(null, $sentence);
+        foreach ($steps as $step) {
+            $step instanceof RowEdit && $step->checkName($project);
         }
-        Change::query()
-            ->where('project_id', $bench->project->id)
-            ->where('no', $change->no)
-            ->update(['barred' => mb_strimwidth($cannot->getMessage(), 0, 250, '…')]);
-
-        return new Turned(null, $sentence, History::done($bench->project)->where('user_id', $bench->person->id)->first(Change::HEAD), true);
+        $cycle = Places::cycleBy($project, $steps);
+        if ($cycle !== '') {
+            throw OutOfStep::taken("a way from a set back to itself, $cycle,");
+        }
     }
 }

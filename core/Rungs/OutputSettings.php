@@ -162,92 +162,18 @@ final readonly class OutputSettings
      */
     public function giving(Settings $has, Settings $wants): self
     {
-        $objects = self::changed($has->objects, $wants->objects);
-        $layers = self::given($this->layers, $has->layers, $wants->layers);
-        // What is set takes the place of what the view's rungs held alone.
-        $has = $has->withLayersAlone(array_keys(array_diff_key($layers, $this->layers, $this->layersAlone)), null);
-        foreach ($objects as $numbers) {
-            foreach ($this->objectsAlone as $held) {
-                $numbers = $numbers->less($held);
-            }
-            $has = $has->withObjectsAlone($numbers, null);
-        }
-
-        return new self(
-            $layers,
-            self::given($this->tags, $has->tags, $wants->tags),
-            self::given($this->folders, $has->folders, $wants->folders),
-            self::withChanged($this->objects, $objects),
-            self::given($this->layersAlone, $has->layersAlone, $wants->layersAlone),
-            self::withChanged($this->objectsAlone, self::changed($has->objectsAlone, $wants->objectsAlone)),
-        );
+        return GivenOutput::by($this, $has, $wants);
     }
 
     /**
-     * @param array<int, int> $values
-     * @param array<int, int> $has
-     * @param array<int, int> $wants
+     * Sets of objects with some at another value.
      *
-     * @return array<int, int>
-     */
-    private static function given(array $values, array $has, array $wants): array
-    {
-        foreach ($has + $wants as $number => $_) {
-            $rung = $wants[$number] ?? Rung::Full->value;
-            if ($rung !== ($has[$number] ?? Rung::Full->value)) {
-                $values[$number] = $rung;
-            }
-        }
-
-        return $values;
-    }
-
-    /**
-     * @param array<int, Bits> $has
-     * @param array<int, Bits> $wants
-     *
-     * @return array<int, Bits> object numbers that are wanted at another rung, by that
-     */
-    private static function changed(array $has, array $wants): array
-    {
-        $none = Bits::none(0);
-        $full = Rung::Full->value;
-        $changed = [];
-        foreach (Rung::cases() as $rung) {
-            $changed[$rung->value] = ($wants[$rung->value] ?? $none)->less($has[$rung->value] ?? $none);
-        }
-        foreach ($has as $numbers) {
-            foreach ($wants as $those) {
-                $numbers = $numbers->less($those);
-            }
-            $changed[$full] = $changed[$full]->with($numbers);
-        }
-
-        return $changed;
-    }
-
-    /**
-     * @param array<int, Bits> $values
-     * @param array<int, Bits> $changed
+     * @param array<int, Bits> $objects object numbers by value; no object is in two sets
+     * @param int|null         $value   null to set nothing
      *
      * @return array<int, Bits>
      */
-    private static function withChanged(array $values, array $changed): array
-    {
-        foreach ($changed as $value => $numbers) {
-            $values = self::set($values, $numbers, $value);
-        }
-
-        return $values;
-    }
-
-    /**
-     * @param array<int, Bits> $objects
-     * @param int|null         $value null to set nothing
-     *
-     * @return array<int, Bits>
-     */
-    private static function set(array $objects, Bits $numbers, ?int $value): array
+    public static function set(array $objects, Bits $numbers, ?int $value): array
     {
         if ($numbers->isEmpty()) {
             return $objects;
@@ -311,9 +237,9 @@ final readonly class OutputSettings
         $isFollowing = static fn (int $value): bool => $value === Output::AsOnDesk->value;
 
         return [
-            array_filter(self::said($this->layers, $own->layers ?? []), $isFollowing),
-            array_filter(self::said($this->tags, $own->tags ?? []), $isFollowing),
-            array_filter(self::said($this->folders, $own->folders ?? []), $isFollowing),
+            array_filter(OutputOver::said($this->layers, $own->layers ?? []), $isFollowing),
+            array_filter(OutputOver::said($this->tags, $own->tags ?? []), $isFollowing),
+            array_filter(OutputOver::said($this->folders, $own->folders ?? []), $isFollowing),
         ];
     }
 
@@ -339,81 +265,7 @@ final readonly class OutputSettings
      */
     public function over(Settings $view, Settings $desk, ?self $own = null): Settings
     {
-        $own ??= new self;
-        $layers = self::said($this->layers, $own->layers);
-        $following = array_filter($layers, static fn (int $value): bool => $value === Output::AsOnDesk->value);
-        $settings = new Settings(
-            self::rungs($layers, $desk->layers) + $view->layers,
-            $view->objects,
-            self::rungs(self::said($this->tags, $own->tags), $desk->tags) + $view->tags,
-            self::rungs(self::said($this->folders, $own->folders), $desk->folders) + $view->folders,
-            layersAlone: $own->layersAlone +
-                array_diff_key($view->layersAlone, $layers) +
-                array_intersect_key($desk->layersAlone, $following),
-            objectsAlone: $view->objectsAlone,
-        );
-        $settings = self::withAll(self::withAll($settings, $this->objects, $desk), $own->objects, $desk);
-        foreach ($own->objectsAlone as $rung => $numbers) {
-            $settings = $settings->withObjectsAlone($numbers, Rung::from($rung));
-        }
-
-        return self::withAll($settings, $this->never()->objects, $desk);
-    }
-
-    /** @param array<int, Bits> $objects by value */
-    private static function withAll(Settings $settings, array $objects, Settings $desk): Settings
-    {
-        foreach ($objects as $value => $numbers) {
-            $settings = self::withObjects($settings, Output::from($value), $numbers, $desk);
-        }
-
-        return $settings;
-    }
-
-    /**
-     * What counts by number: what the view says before what the project does, and before both what is never in pictures.
-     *
-     * @param array<int, int> $project
-     * @param array<int, int> $own those of the view
-     *
-     * @return array<int, int>
-     */
-    private static function said(array $project, array $own): array
-    {
-        return array_filter($project, static fn (int $value): bool => $value === Output::Never->value) + $own + $project;
-    }
-
-    /**
-     * @param array<int, int> $said values of {@see Output}
-     * @param array<int, int> $desk
-     *
-     * @return array<int, int> rungs
-     */
-    private static function rungs(array $said, array $desk): array
-    {
-        $rungs = [];
-        foreach ($said as $number => $value) {
-            $rungs[$number] = Output::from($value)->rung() ?? ($desk[$number] ?? Rung::Full->value);
-        }
-
-        return $rungs;
-    }
-
-    private static function withObjects(Settings $settings, Output $output, Bits $numbers, Settings $desk): Settings
-    {
-        $rung = $output->rung();
-        if ($rung !== null) {
-            return $settings->withObjects($numbers, Rung::from($rung));
-        }
-        $settings = $settings->withObjects($numbers, Rung::Full);
-        foreach ($desk->objects as $there => $those) {
-            $settings = $settings->withObjects($those->shared($numbers), Rung::from($there));
-        }
-        foreach ($desk->objectsAlone as $there => $those) {
-            $settings = $settings->withObjectsAlone($those->shared($numbers), Rung::from($there));
-        }
-
-        return $settings;
+        return OutputOver::of($this, $view, $desk, $own ?? new self);
     }
 
     /** @return string as {@see PackedOutput} writes it */

@@ -11,6 +11,8 @@ use App\Models\User;
 use App\Queue\FairQueue;
 use App\Queue\WorkerLife;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use PHPUnit\Framework\Attributes\TestWith;
 use Tests\Core\Support\Gltf;
 use VineShelf\Scene\Bits;
 use VineShelf\Scene\Members;
@@ -59,6 +61,39 @@ final class QueueTest extends CommittedTestCase
         $this->finish($this->worker('exports'));
         self::assertSame(0, DB::table('jobs')->count());
         self::assertSame('done', Export::query()->where('project_id', $this->project->id)->value('state'));
+    }
+
+    #[TestWith(['exports'])]
+    #[TestWith(['lighten'])]
+    #[TestWith(['tidy'])]
+    public function test_a_worker_killed_at_any_moment_leaves_the_job_to_the_next_while_others_start(string $what): void
+    {
+        $this->app->forgetInstance('queue');
+        Queue::clearResolvedInstance('queue');
+        $this->project = $this->takeIn($this->ida, self::demoFile())->project ?? self::fail('not taken in');
+        DB::table('jobs')->delete();
+        $path = "/projects/{$this->project->key}";
+        $this->actingAs($this->ida);
+        $lighter = ['triangles' => 90_000, 'side' => 'desk', 'by' => 'objects', 'from' => 'everywhere'];
+        match ($what) {
+            'exports' => $this->post("$path/exports", ['of' => 'all', 'side' => 'output'])->assertOk(),
+            'lighten' => $this->post("$path/lighten", $lighter)->assertOk(),
+            default => $this->post("$path/tidy/run")->assertOk(),
+        };
+        $queue = (string) DB::table('jobs')->value('queue');
+        $killed = $this->worker($queue);
+        $this->until(static fn (): bool => DB::table('jobs')->whereNotNull('reserved_at')->exists());
+        usleep(mt_rand(0, 700_000));
+        $others = [$this->worker($queue)];
+        proc_terminate($killed, 9);
+        proc_close($killed);
+        $others[] = $this->worker($queue);
+        array_map($this->finish(...), $others);
+        $this->finish($this->worker($queue));
+        self::assertSame(0, DB::table('jobs')->count());
+        self::assertSame(0, DB::table('failed_jobs')->count());
+        $table = ['exports' => 'exports', 'lighten' => 'lightenings', 'tidy' => 'tidyings'][$what];
+        self::assertSame(['done'], DB::table($table)->where('project_id', $this->project->id)->pluck('state')->all());
     }
 
     public function test_many_jobs_of_one_person_do_not_keep_those_of_others_waiting(): void

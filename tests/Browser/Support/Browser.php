@@ -246,10 +246,15 @@ final class Browser
         );
     }
 
+    /** Waits for words; for those of an answer, until the canvas has heard of it too: what it says is unpacked beside the page. */
     public function waitForText(string $selector, string $text, float $seconds = 40): self
     {
+        $isHeard = $selector === '#message'
+            ? ' && (!window.shelfBench || (shelfBench.unread === 0 && !document.body.classList.contains("asking")))'
+            : '';
+
         return $this->waitUntil(
-            'return (document.querySelector('.json_encode($selector).')?.textContent ?? "").includes('.json_encode($text).')',
+            'return (document.querySelector('.json_encode($selector).')?.textContent ?? "").includes('.json_encode($text).')'.$isHeard,
             "$selector does not say \"$text\"",
             $seconds,
         );
