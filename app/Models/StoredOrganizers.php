@@ -53,7 +53,10 @@ final class StoredOrganizers
             return self::made($known);
         }
         $read = self::read($project);
-        apcu_store($entry, $read, self::REMEMBERED);
+        // Something may have been written since the project was read.
+        if (DB::scalar('SELECT revision FROM projects WHERE id = ?', [$project->id]) === $project->revision) {
+            apcu_store($entry, $read, self::REMEMBERED);
+        }
 
         return self::made($read);
     }
