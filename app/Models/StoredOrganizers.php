@@ -66,7 +66,7 @@ final class StoredOrganizers
     {
         $rows = [];
         foreach (self::COLUMNS as $table => $columns) {
-            $found = DB::select("SELECT $columns FROM $table WHERE project_id = ?", [$project->id]);
+            $found = DB::select("SELECT $columns FROM $table WHERE project_id = ? ORDER BY no", [$project->id]);
             $rows[$table] = array_map(static fn (\stdClass $row): array => (array) $row, $found);
         }
 
