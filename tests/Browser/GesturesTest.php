@@ -252,8 +252,12 @@ final class GesturesTest extends BrowserTestCase
         $browser->waitForText('#dialog-title', 'Which layers are meant?');
         self::assertNoFindings($browser, 'which layers are meant');
         $browser->waitUntil('return document.activeElement.matches("#dialog select")', 'the question has not the keyboard');
-        $browser->press('ArrowDown')->click('#dialog .primary')->waitForText('#message', 'Match layer hooks with what is here.');
+        $browser->press('ArrowDown')->click('#dialog .primary')->waitUntil(
+            'return window.said.some((one) => one.includes("Match layer hooks with what is here."))',
+            'nobody says that the layers are matched',
+        );
         $browser->js('return window.sorting');
+        $browser->heard();
         $homes = $browser->js(
             'return shelfBench.server.html("/ledger?lens=objects&from=0&count=200&words=" + encodeURIComponent("source:loungers"))'.
                 '.then((html) => [...new DOMParser().parseFromString(html, "text/html").querySelectorAll(".row")]'.

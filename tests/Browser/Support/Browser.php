@@ -249,13 +249,21 @@ final class Browser
     /** Waits for words; for those of an answer, until the canvas has heard of it too: what it says is unpacked beside the page. */
     public function waitForText(string $selector, string $text, float $seconds = 40): self
     {
-        $isHeard = $selector === '#message'
-            ? ' && (!window.shelfBench || (shelfBench.unread === 0 && !document.body.classList.contains("asking")))'
-            : '';
-
-        return $this->waitUntil(
-            'return (document.querySelector('.json_encode($selector).')?.textContent ?? "").includes('.json_encode($text).')'.$isHeard,
+        $this->waitUntil(
+            'return (document.querySelector('.json_encode($selector).')?.textContent ?? "").includes('.json_encode($text).')',
             "$selector does not say \"$text\"",
+            $seconds,
+        );
+
+        return $selector === '#message' ? $this->heard($seconds) : $this;
+    }
+
+    /** Waits until the canvas has heard of every answer. */
+    public function heard(float $seconds = 40): self
+    {
+        return $this->waitUntil(
+            'return !window.shelfBench || (shelfBench.unread === 0 && !document.body.classList.contains("asking"))',
+            'something is still asked',
             $seconds,
         );
     }
