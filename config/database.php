@@ -22,10 +22,9 @@ return [
     'default' => env('DB_CONNECTION', 'pgsql'),
     'connections' => [
         'pgsql' => $pgsql,
-        // A second connection of long work, to tell how far it is while a transaction is open. One that is kept would be the first one
-        // again.
-        // And one that is open for as long as a worker lives.
+        // One that is open for as long as a worker lives. One that is kept would be the first one again.
         'alive' => ['options' => [PDO::ATTR_PERSISTENT => false]] + $pgsql,
+        // A second connection of long work, to tell how far it is while a transaction is open.
         'aside' => ['options' => [PDO::ATTR_PERSISTENT => false]] + $pgsql,
     ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => true],

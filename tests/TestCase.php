@@ -55,13 +55,13 @@ abstract class TestCase extends BaseTestCase
     }
 
     /** As another process has one to the same database. */
-    protected function otherConnection(): \PDO
+    protected function otherConnection(?string $name = null): \PDO
     {
         /** @var array{host: string, port: int|string, database: string, username: string, password: string} $database */
         $database = config('database.connections.pgsql');
 
         return new \PDO(
-            "pgsql:host={$database['host']};port={$database['port']};dbname={$database['database']}",
+            "pgsql:host={$database['host']};port={$database['port']};dbname=".($name ?? $database['database']),
             $database['username'],
             $database['password'],
         );

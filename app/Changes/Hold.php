@@ -49,8 +49,8 @@ final class Hold
     public static function waitsInWords(Project $project, User $person): string
     {
         $names = DB::select(
-            'SELECT application_name AS name, extract(epoch FROM now() - xact_start)::int AS seconds FROM pg_stat_activity
-            WHERE datname = current_database() AND application_name IN (?) OR application_name LIKE ? ORDER BY xact_start',
+            'SELECT application_name AS name FROM pg_stat_activity
+            WHERE datname = current_database() AND (application_name = ? OR application_name LIKE ?) ORDER BY xact_start',
             ["waits $project->id $person->id", "change $project->id %"],
         );
         $waits = array_filter($names, static fn (\stdClass $one): bool => str_starts_with($one->name, 'waits'));

@@ -65,6 +65,10 @@ final class HammerTest extends CommittedTestCase
 
     public function test_readers_and_desks_do_not_wait_for_a_change_and_who_waits_for_whom_is_said(): void
     {
+        // Another project house on the same server, with numbers of its own.
+        $elsewhere = $this->otherConnection('shelf');
+        $elsewhere->exec('BEGIN');
+        $elsewhere->exec("SET LOCAL application_name = 'change {$this->project->id} {$this->people[0]->id}'");
         $change = $this->otherConnection();
         $change->exec('BEGIN');
         $by = "{$this->project->id} {$this->people[1]->id}";

@@ -18,10 +18,10 @@ final readonly class RowEdit implements Edit
     private const BINARY = ['rungs', 'own_output', 'members', 'isolated', 'strangers', 'before_hiding', 'meant'];
 
     /** Columns that follow from others, so that nobody has to answer for them: pictures of views. */
-    private const FOLLOWING = ['picture', 'pictured'];
+    private const PICTURES = ['picture', 'pictured'];
 
     /** Columns that a row that goes need not have as they were when it came: what follows from others. */
-    private const DERIVED = [...self::FOLLOWING, 'size', 'before_hiding'];
+    private const DERIVED = [...self::PICTURES, 'size', 'before_hiding'];
 
     /** Columns in which nothing is something else than empty. */
     private const KEPT_OR_NOT = ['isolated'];
@@ -56,7 +56,7 @@ final readonly class RowEdit implements Edit
         if ($row === null) {
             throw OutOfStep::missing(ucfirst($what));
         }
-        if (! self::same(array_diff_key($this->before, array_fill_keys(self::FOLLOWING, true)), self::stored($row))) {
+        if (! self::same(array_diff_key($this->before, array_fill_keys(self::PICTURES, true)), self::stored($row))) {
             throw OutOfStep::changed(ucfirst($what));
         }
         if ($this->after === null) {
@@ -110,7 +110,7 @@ final readonly class RowEdit implements Edit
                 $writes["own $property"] = $this->objects();
             }
         } else {
-            foreach (array_keys(array_diff_key($this->after, array_fill_keys(self::FOLLOWING, true))) as $column) {
+            foreach (array_keys(array_diff_key($this->after, array_fill_keys(self::PICTURES, true))) as $column) {
                 // Where a row stands is one thing, whoever writes it.
                 $isPlace = in_array($column, ['position', PlacesEdit::PARENTS[$this->table] ?? ''], true);
                 $writes["$this->table ".($isPlace ? 'places' : $column)] = $numbers;
