@@ -86,14 +86,14 @@ final class BcfReader
         return $remarks;
     }
 
-    /** @return list<\DOMElement> elements of the markup, of its topic, or of the lists in either */
-    private static function anywhere(\DOMElement $markup, string $name): array
+    /** @return list<Element> elements of the markup, of its topic, or of the lists in either */
+    private static function anywhere(Element $markup, string $name): array
     {
         $found = [];
-        foreach ([$markup, ...self::children($markup, 'Topic')] as $in) {
-            array_push($found, ...self::children($in, $name), ...self::children($in, $name.'s'));
-            foreach (self::children($in, $name.'s') as $list) {
-                array_push($found, ...self::children($list, $name));
+        foreach ([$markup, ...$markup->children('Topic')] as $in) {
+            array_push($found, ...$in->children($name), ...$in->children($name.'s'));
+            foreach ($in->children($name.'s') as $list) {
+                array_push($found, ...$list->children($name));
             }
         }
 
@@ -101,8 +101,8 @@ final class BcfReader
         return array_values(
             array_filter(
                 $found,
-                static fn (\DOMElement $one): bool => $one->localName === $name ||
-                    (self::child($one, $name) === null && $one->firstElementChild !== null),
+                static fn (Element $one): bool => $one->name() === $name ||
+                    ($one->child($name) === null && ! $one->isEmpty()),
             ),
         );
     }
@@ -110,7 +110,7 @@ final class BcfReader
     private function checkVersion(): void
     {
         $part = $this->archive->find('bcf.version') ?? throw UnreadableBcf::notBcf();
-        $version = $this->part($part)->getAttribute('VersionId');
+        $version = $this->part($part)->attribute('VersionId');
         if (! in_array($version, self::VERSIONS, true)) {
             throw UnreadableBcf::version($version === '' ? 'of no version' : mb_substr($version, 0, 20));
         }
@@ -119,19 +119,19 @@ final class BcfReader
     private function topic(string $path): Topic
     {
         $markup = $this->part($path);
-        $topic = self::child($markup, 'Topic') ?? throw UnreadableBcf::broken($path, 'there is no topic in it');
+        $topic = $markup->child('Topic') ?? throw UnreadableBcf::broken($path, 'there is no topic in it');
         $folder = substr($path, 0, (int) strrpos('/'.$path, '/'));
         $labels = [];
-        foreach (self::children($topic, 'Labels') as $label) {
-            $inner = array_map(self::words(...), self::children($label, 'Label'));
-            array_push($labels, ...$inner === [] ? [self::words($label)] : $inner);
+        foreach ($topic->children('Labels') as $label) {
+            $inner = array_map(static fn (Element $each): string => $each->text(), $label->children('Label'));
+            array_push($labels, ...$inner === [] ? [$label->text()] : $inner);
         }
         foreach (['Comment' => 'comment', 'DocumentReference' => 'reference to a document', 'BimSnippet' => 'snippet'] as $name => $what) {
             $this->leftOut[$what] = ($this->leftOut[$what] ?? 0) + count(self::anywhere($markup, $name));
         }
         $viewpoints = [];
-        $within = self::child($topic, 'Viewpoints');
-        $those = $within === null ? self::children($markup, 'Viewpoints') : self::children($within, 'ViewPoint');
+        $within = $topic->child('Viewpoints');
+        $those = $within === null ? $markup->children('Viewpoints') : $within->children('ViewPoint');
         foreach ($those as $viewpoint) {
             $read = $this->viewpoint($folder, $viewpoint);
             if ($read !== null) {
@@ -140,20 +140,20 @@ final class BcfReader
         }
 
         return new Topic(
-            self::guid($topic->getAttribute('Guid') ?: basename($folder)),
-            self::wordsOf($topic, 'Title'),
-            self::wordsOf($topic, 'Description'),
-            self::wordsOf($topic, 'CreationAuthor'),
-            self::wordsOf($topic, 'CreationDate'),
+            self::guid($topic->attribute('Guid') ?: basename($folder)),
+            $topic->textOf('Title'),
+            $topic->textOf('Description'),
+            $topic->textOf('CreationAuthor'),
+            $topic->textOf('CreationDate'),
             array_values(array_filter($labels, static fn (string $label): bool => $label !== '')),
             $viewpoints,
-            (int) max(-1e9, min(1e9, self::number(self::wordsOf($topic, 'Index')) ?? 0)),
+            (int) max(-1e9, min(1e9, $topic->numberOf('Index') ?? 0)),
         );
     }
 
-    private function viewpoint(string $folder, \DOMElement $entry): ?Viewpoint
+    private function viewpoint(string $folder, Element $entry): ?Viewpoint
     {
-        $name = self::wordsOf($entry, 'Viewpoint') ?: 'viewpoint.bcfv';
+        $name = $entry->textOf('Viewpoint') ?: 'viewpoint.bcfv';
         $path = $this->archive->find("$folder/$name");
         if ($path === null) {
             $this->remarks[] = "The viewpoint $name of a topic is not in the BCF.";
@@ -167,96 +167,41 @@ final class BcfReader
 
             return null;
         }
-        $components = self::child($info, 'Components');
-        [$shows, $excepted, $selected, $colours] = $components === null ? [true, [], [], []] : self::said($components);
+        $said = SaidOfComponents::in($info->child('Components'));
         foreach (self::LEFT_OUT as $name => $what) {
-            $holder = self::child($info, $name);
-            $single = $name === 'Bitmaps' && $holder !== null && self::child($holder, 'Bitmap') === null;
-            $count = $holder === null ? 0 : ($single ? 1 : count(self::children($holder, substr($name, 0, -1))));
+            $holder = $info->child($name);
+            $single = $name === 'Bitmaps' && $holder !== null && $holder->child('Bitmap') === null;
+            $count = $holder === null ? 0 : ($single ? 1 : count($holder->children(substr($name, 0, -1))));
             $this->leftOut[$what] = ($this->leftOut[$what] ?? 0) + $count;
         }
-        $named = self::wordsOf($entry, 'Snapshot');
+        $named = $entry->textOf('Snapshot');
         $snapshot = $named === '' ? null : $this->archive->find("$folder/$named");
 
         return new Viewpoint(
-            self::guid($entry->getAttribute('Guid') ?: $info->getAttribute('Guid')),
+            self::guid($entry->attribute('Guid') ?: $info->attribute('Guid')),
             $this->camera($info, $path),
-            $shows,
-            $excepted,
-            $selected,
-            $colours,
+            $said->shows,
+            $said->excepted,
+            $said->selected,
+            $said->colours,
             $this->cuts($info, $path),
             $snapshot === null || $this->archive->size($snapshot) > self::PART ? '' : $this->archive->bytes($snapshot),
         );
     }
 
-    /**
-     * What is said of components: in elements of their own, or as BCF 2.0 has it, in attributes of each.
-     *
-     * @return array{bool, list<Component>, list<Component>, list<array{string, list<Component>}>} whether what is not excepted is shown,
-     *     what is excepted, selected and coloured
-     */
-    private static function said(\DOMElement $components): array
-    {
-        if (self::child($components, 'Component') !== null) {
-            return self::saidByAttributes($components);
-        }
-        $visibility = self::child($components, 'Visibility');
-        $exceptions = $visibility === null ? null : self::child($visibility, 'Exceptions');
-        $selection = self::child($components, 'Selection');
-
-        return [
-            ! in_array($visibility?->getAttribute('DefaultVisibility'), ['false', '0'], true),
-            $exceptions === null ? [] : self::components($exceptions),
-            $selection === null ? [] : self::components($selection),
-            self::colours($components),
-        ];
-    }
-
-    /** @return array{bool, list<Component>, list<Component>, list<array{string, list<Component>}>} */
-    private static function saidByAttributes(\DOMElement $components): array
-    {
-        $hidden = $selected = $colours = [];
-        $is = static fn (\DOMElement $of, string $name, bool $otherwise): bool => match (strtolower(trim($of->getAttribute($name)))) {
-            'true', '1' => true,
-            'false', '0' => false,
-            default => $otherwise,
-        };
-        foreach (self::children($components, 'Component') as $element) {
-            $component = self::component($element);
-            $code = self::colour($element->getAttribute('Color'));
-            $is($element, 'Visible', true) || ($hidden[] = $component);
-            ! $is($element, 'Selected', false) || ($selected[] = $component);
-            $code === '' || ($colours[$code][] = $component);
-        }
-
-        $each = array_map(static fn (string|int $code): array => [(string) $code, $colours[$code]], array_keys($colours));
-
-        return [true, $hidden, $selected, $each];
-    }
-
-    /** Six digits; "" where there is no colour. Eight begin with how opaque it is. */
-    private static function colour(string $code): string
-    {
-        $code = strtoupper(ltrim(trim($code), '#'));
-        $code = preg_match('~^[0-9A-F]{8}$~D', $code) === 1 ? substr($code, 2) : $code;
-
-        return preg_match('~^[0-9A-F]{6}$~D', $code) === 1 ? $code : '';
-    }
-
     /** @return Camera|null */
-    private function camera(\DOMElement $info, string $path): ?array
+    private function camera(Element $info, string $path): ?array
     {
-        $deep = self::child($info, 'PerspectiveCamera');
-        $camera = $deep ?? self::child($info, 'OrthogonalCamera');
+        $deep = $info->child('PerspectiveCamera');
+        $camera = $deep ?? $info->child('OrthogonalCamera');
         if ($camera === null) {
             return null;
         }
         $points = [];
         foreach (['eye' => 'CameraViewPoint', 'way' => 'CameraDirection', 'up' => 'CameraUpVector'] as $what => $name) {
-            $points[$what] = self::point($camera, $name);
+            $points[$what] = $camera->pointOf($name);
         }
-        $number = self::number(self::wordsOf($camera, $deep === null ? 'ViewToWorldScale' : 'FieldOfView'));
+        $number = $camera->numberOf($deep === null ? 'ViewToWorldScale' : 'FieldOfView');
         [$eye, $way, $up] = [$points['eye'], $points['way'], $points['up']];
         if ($eye === null || $way === null || $number === null || $number <= 0 || self::length($way) < 1e-9) {
             $this->remarks[] = "The camera in $path cannot be read.";
@@ -268,17 +213,16 @@ final class BcfReader
             'eye' => $eye,
             'way' => $way,
             'up' => $up ?? [0.0, 0.0, 1.0],
-            'aspect' => self::number(self::wordsOf($camera, 'AspectRatio')) ?? 1.5,
+            'aspect' => $camera->numberOf('AspectRatio') ?? 1.5,
         ] + ($deep === null ? ['tall' => $number] : ['fov' => min(179.0, $number)]);
     }
 
     /** @return list<array{array{float, float, float}, array{float, float, float}}> */
-    private function cuts(\DOMElement $info, string $path): array
+    private function cuts(Element $info, string $path): array
     {
         $cuts = [];
-        $planes = self::child($info, 'ClippingPlanes');
-        foreach ($planes === null ? [] : self::children($planes, 'ClippingPlane') as $plane) {
-            [$through, $points] = [self::point($plane, 'Location'), self::point($plane, 'Direction')];
+        foreach ($info->child('ClippingPlanes')?->children('ClippingPlane') ?? [] as $plane) {
+            [$through, $points] = [$plane->pointOf('Location'), $plane->pointOf('Direction')];
             if ($through === null || $points === null || self::length($points) < 1e-9) {
                 $this->remarks[] = "A clipping plane in $path cannot be read.";
                 continue;
@@ -289,39 +233,8 @@ final class BcfReader
         return $cuts;
     }
 
-    /** @return list<array{string, list<Component>}> */
-    private static function colours(\DOMElement $components): array
-    {
-        $colours = [];
-        $colouring = self::child($components, 'Coloring');
-        foreach ($colouring === null ? [] : self::children($colouring, 'Color') as $colour) {
-            $code = self::colour($colour->getAttribute('Color'));
-            $those = self::components(self::child($colour, 'Components') ?? $colour);
-            if ($code !== '' && $those !== []) {
-                $colours[] = [$code, $those];
-            }
-        }
-
-        return $colours;
-    }
-
-    /** @return list<Component> */
-    private static function components(\DOMElement $in): array
-    {
-        return array_map(self::component(...), self::children($in, 'Component'));
-    }
-
-    private static function component(\DOMElement $component): Component
-    {
-        return Component::read(
-            $component->getAttribute('IfcGuid'),
-            self::wordsOf($component, 'OriginatingSystem'),
-            self::wordsOf($component, 'AuthoringToolId'),
-        );
-    }
-
     /** The root of a part. @throws UnreadableBcf */
-    private function part(string $path): \DOMElement
+    private function part(string $path): Element
     {
         if ($this->archive->size($path) > self::PART) {
             throw UnreadableBcf::broken($path, 'it has more than '.intdiv(self::PART, 1_000_000).' MB');
@@ -332,58 +245,10 @@ final class BcfReader
             throw UnreadableBcf::because($unreadable->getMessage());
         }
         try {
-            return $this->xml->root($bytes);
+            return new Element($this->xml->root($bytes));
         } catch (UnreadableFile $reason) {
             throw UnreadableBcf::broken($path, $reason->getMessage());
         }
-    }
-
-    private static function child(\DOMElement $in, string $name): ?\DOMElement
-    {
-        return self::children($in, $name)[0] ?? null;
-    }
-
-    /** @return list<\DOMElement> */
-    private static function children(\DOMElement $in, string $name): array
-    {
-        $children = [];
-        foreach ($in->childNodes as $child) {
-            if ($child instanceof \DOMElement && $child->localName === $name) {
-                $children[] = $child;
-            }
-        }
-
-        return $children;
-    }
-
-    private static function wordsOf(\DOMElement $in, string $name): string
-    {
-        $child = self::child($in, $name);
-
-        return $child === null ? '' : self::words($child);
-    }
-
-    private static function words(\DOMElement $element): string
-    {
-        return trim($element->textContent);
-    }
-
-    /** @return array{float, float, float}|null metres */
-    private static function point(\DOMElement $in, string $name): ?array
-    {
-        $point = self::child($in, $name);
-        $numbers =
-            $point === null
-                ? []
-                : array_map(static fn (string $axis): ?float => self::number(self::wordsOf($point, $axis)), ['X', 'Y', 'Z']);
-        [$x, $y, $z] = $numbers + [null, null, null];
-
-        return $x === null || $y === null || $z === null ? null : [$x, $y, $z];
-    }
-
-    private static function number(string $text): ?float
-    {
-        return is_numeric($text) && is_finite((float) $text) && abs((float) $text) < 1e12 ? (float) $text : null;
     }
 
     /** @param array{float, float, float} $vector */
