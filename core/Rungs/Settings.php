@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace VineShelf\Rungs;
 
 use VineShelf\Scene\Bits;
-use VineShelf\Scene\Packed;
 
 /**
  * Own rungs of layers, tags, folders of tags and objects: explicit values only. Full is a value; what is not set is not in here, and
@@ -19,11 +18,6 @@ use VineShelf\Scene\Packed;
  */
 final readonly class Settings
 {
-    private const VERSION = 5;
-
-    /** Added to the rung of objects that are held alone. */
-    private const ALONE = 128;
-
     /**
      * @param array<int, int>  $layers  rung by layer number
      * @param array<int, Bits> $objects object numbers by rung; no object is in two sets, and none of the sets is empty
@@ -371,79 +365,14 @@ final readonly class Settings
         return $count;
     }
 
-    /**
-     * @return string version and ceiling; for layers, tags, folders and layers alone each how many, their numbers and rungs; then for each
-     *     rung of objects, and for each of objects alone: rung, 128 more for alone, bytes, one bit per object number. Deflated
-     */
+    /** @return string as {@see PackedSettings} writes it */
     public function pack(): string
     {
-        $raw = pack('CC', self::VERSION, $this->ceiling);
-        foreach ([$this->layers, $this->tags, $this->folders, $this->layersAlone] as $rungs) {
-            $raw .= pack('V', count($rungs));
-            $raw .= $rungs === [] ? '' : pack('V*', ...array_keys($rungs)).pack('C*', ...array_values($rungs));
-        }
-        foreach ([0 => $this->objects, self::ALONE => $this->objectsAlone] as $more => $objects) {
-            foreach ($objects as $rung => $numbers) {
-                $bytes = rtrim($numbers->bytes, "\0");
-                $raw .= pack('CV', $rung + $more, strlen($bytes)).$bytes;
-            }
-        }
-
-        return (string) gzdeflate($raw, 1);
+        return PackedSettings::of($this);
     }
 
     public static function unpack(string $packed): self
     {
-        $raw = $packed === '' ? false : @gzinflate($packed);
-        if ($raw === false || strlen($raw) < 5) {
-            return new self;
-        }
-        $version = ord($raw[0]);
-        if ($version === 1) {
-            return self::firstVersion($raw);
-        }
-        $rungs = [[], [], [], []];
-        $at = $version < 4 ? 1 : 2;
-        // Layers came first, then tags and folders, then layers alone.
-        for ($what = 0, $lists = $version === 2 ? 1 : ($version < 5 ? 3 : 4); $what < $lists; $what++, $at += 4 + 5 * $count) {
-            [$count] = Packed::uint32($raw, $at, 1);
-            $rungs[$what] = self::read($raw, $at + 4, $count);
-        }
-        $objects = [[], []];
-        for (; $at + 5 <= strlen($raw); $at += 5 + $size) {
-            [$size] = Packed::uint32($raw, $at + 1, 1);
-            $rung = ord($raw[$at]);
-            $objects[$rung < self::ALONE ? 0 : 1][$rung % self::ALONE] = Bits::ofBytes(($size << 3) - 1, substr($raw, $at + 5, $size));
-        }
-
-        return new self(
-            $rungs[0],
-            $objects[0],
-            $rungs[1],
-            $rungs[2],
-            $version < 4 ? Rung::Full->value : ord($raw[1]),
-            $rungs[3],
-            $objects[1],
-        );
-    }
-
-    /** As they were kept first: counts, then numbers and rungs of layers and of objects. */
-    private static function firstVersion(string $raw): self
-    {
-        [$layers, $objects] = Packed::uint32($raw, 1, 2);
-
-        return self::of(self::read($raw, 9, $layers), self::read($raw, 9 + 5 * $layers, $objects));
-    }
-
-    /** @return array<int, int> */
-    private static function read(string $raw, int $offset, int $count): array
-    {
-        if ($count === 0) {
-            return [];
-        }
-        /** @var array<int, int>|false $rungs */
-        $rungs = unpack('C'.$count, $raw, $offset + 4 * $count);
-
-        return $rungs === false ? [] : array_combine(Packed::uint32($raw, $offset, $count), $rungs);
+        return PackedSettings::read($packed);
     }
 }
