@@ -9,6 +9,7 @@ use App\Models\Project;
 use App\Models\User;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Event;
 
 /**
  * Whoever changes a project holds its row until their transaction ends, and everybody else who wants to change it waits. Readers, desks and
@@ -35,14 +36,42 @@ final class Hold
         $patience = $person === null ? 0 : config()->integer('shelf.waits_for_changes');
         self::set(['application_name' => "waits $by", 'lock_timeout' => "{$patience}s"]);
         try {
-            $held = Project::query()->lock('for no key update')->findOrFail($project->id);
+            $held = $person !== null && Event::hasListeners(Waits::class) ? self::heldOrTold($project, $person) : null;
+            $held ??= self::held($project);
         } catch (QueryException $failed) {
-            throw $failed->getCode() === self::TIMED_OUT
+            throw self::hasTimedOut($failed)
                 ? new Refused("Another change has been under way for $patience seconds; yours was not made. Try again in a while.")
                 : $failed;
         }
-        self::set(['application_name' => "change $by"]);
+        self::set(['application_name' => "change $by", 'lock_timeout' => "{$patience}s"]);
         $project->setRawAttributes($held->getAttributes(), true);
+    }
+
+    private static function held(Project $project): Project
+    {
+        return Project::query()->lock('for no key update')->findOrFail($project->id);
+    }
+
+    /** Waits for a second; where that is not enough, says whom for. */
+    private static function heldOrTold(Project $project, User $person): ?Project
+    {
+        try {
+            return DB::transaction(static function () use ($project): Project {
+                self::set(['lock_timeout' => '1s']);
+
+                return self::held($project);
+            });
+        } catch (QueryException $failed) {
+            $says = self::hasTimedOut($failed) ? self::waitsInWords($project, $person) : throw $failed;
+            $says === '' || Event::dispatch(new Waits($says));
+
+            return null;
+        }
+    }
+
+    private static function hasTimedOut(QueryException $failed): bool
+    {
+        return $failed->getCode() === self::TIMED_OUT;
     }
 
     /** Whether a change of a person's waits for somebody else's, in words; "" when none does. */

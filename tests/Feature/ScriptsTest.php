@@ -222,6 +222,31 @@ final class ScriptsTest extends CommittedTestCase
         self::assertSame([2, "The database cannot be reached; bin/start starts it.\n"], [$code, $error]);
     }
 
+    public function test_a_command_that_waits_says_for_whom(): void
+    {
+        [$ida, $bea] = [$this->person(), $this->person('Bea Lind')];
+        $project = $this->baths($ida);
+        $project->people()->attach($bea, ['role' => 'editor']);
+        $change = $this->otherConnection();
+        $change->exec('BEGIN');
+        $change->exec("SET LOCAL application_name = 'change $project->id $bea->id'");
+        $change->exec("SELECT 1 FROM projects WHERE id = $project->id FOR NO KEY UPDATE");
+        $tag = fn (): array => $this->shelf('tag', $project->key, 'Wet', 'pump', surroundings: ['SHELF_WAITS_FOR_CHANGES' => '1']);
+        self::assertSame(
+            [
+                2,
+                '',
+                "Bea Lind is changing the project; yours comes next.\n".
+                "Another change has been under way for 1 seconds; yours was not made. Try again in a while.\n",
+            ],
+            $tag(),
+        );
+        $change->exec('ROLLBACK');
+        [$code, , $error] = $tag();
+        self::assertSame([0, ''], [$code, $error]);
+        self::assertSame(1, DB::table('tags')->where('project_id', $project->id)->count());
+    }
+
     /**
      * @param array<string, string> $surroundings
      *

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\Refused;
+use App\Changes\Waits;
 use App\Database\ReadSnapshot;
 use App\Files\UnableToKeep;
 use Illuminate\Console\Command;
+use Illuminate\Support\Facades\Event;
 use Symfony\Component\Console\Exception\ExceptionInterface;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\ConsoleOutputInterface;
@@ -21,6 +23,8 @@ abstract class Scripted extends Command
 
     public function run(InputInterface $input, OutputInterface $output): int
     {
+        $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
+        Event::listen(Waits::class, static fn (Waits $waits) => $errors->writeln("$waits->says.", OutputInterface::OUTPUT_RAW));
         try {
             $run = fn (): int => parent::run($input, $output);
 
@@ -28,7 +32,6 @@ abstract class Scripted extends Command
         } catch (\Throwable $error) {
             $sentence = self::sentence($error);
         }
-        $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
         $errors->writeln($sentence, OutputInterface::OUTPUT_RAW);
 
         return 2;
