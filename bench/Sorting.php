@@ -34,6 +34,7 @@ final class Sorting
     public static function requests(string $size): array
     {
         [$client, $base] = Served::client($size);
+        $early = self::early($base);
         $bench = self::sort($base);
         $median = Served::median($client, $base);
         $window = 'lens=tags&from=0&count=47';
@@ -93,8 +94,30 @@ final class Sorting
             $update,
         ];
         $rows["taking back tagging $count objects"] = [Rows::time(static fn () => $client->post("$base/undo", '')), $floor, null, $update];
+        $later = $bench->project->changes()->where('no', '>', $early)->count();
+        $rows["taking back a tag of half, $later changes later"] = [
+            Rows::time(static fn () => $client->post("$base/undo", "change=$early")),
+            $floor,
+            null,
+            $update,
+        ];
+
+        if (! $bench->project->changes()->where('no', $early)->value('undone')) {
+            throw new RuntimeException('The early tag was not taken back.');
+        }
 
         return $rows;
+    }
+
+    /** Half of the objects get a tag before everything else. @return int number of that change */
+    private static function early(string $base): int
+    {
+        $project = Project::query()->where('key', basename($base))->firstOrFail();
+        $bench = Bench::of($project, User::query()->where('email', 'bench@marlpit.example')->firstOrFail());
+        $half = self::half($bench->scene()->count(), self::TAGS + 1);
+        $tagging = static fn (Bench $held): TagAlong => new TagAlong($held, 'Early', $half, true, false);
+
+        return (int) app(History::class)->carryOut($bench, $tagging)->change;
     }
 
     /** Sixty tags and fifty live sets in the bench project, by the product's own commands. */
@@ -124,7 +147,7 @@ final class Sorting
     {
         $times = $floors = [];
         for ($run = 0; $run < 9; $run++) {
-            foreach (range(1, self::TAGS, 5) as $tag) {
+            foreach (range(2, self::TAGS, 5) as $tag) {
                 $client->post("$base/tag", "tag=$tag&mode=toggle&keys=O".(100 + $run));
             }
             $times[] = Rows::time(static fn () => $client->get("$base/ledger?lens=sets&count=60&from=0"));
