@@ -63,6 +63,43 @@ final class HammerTest extends CommittedTestCase
         $this->assertIndexTrue($this->project->refresh());
     }
 
+    public function test_whoever_is_killed_at_any_moment_leaves_the_project_as_before_or_as_after(): void
+    {
+        mt_srand($seed = (int) getenv('HAMMER_SEED'));
+        $came = $this->state();
+        $end = microtime(true) + (float) (getenv('HAMMER_SECONDS') ?: 4);
+        $running = $until = [];
+        for ($started = $killed = 0; microtime(true) < $end;) {
+            foreach ($this->people as $at => $person) {
+                if (! isset($running[$at])) {
+                    $until[$at] = null;
+                    $running[$at] = $this->start($at, $person, 0.0, $end + 60, 100 * $seed + $started++);
+                } elseif ($until[$at] === null && filesize(sys_get_temp_dir()."/hammer-$at.err") > 0) {
+                    $until[$at] = microtime(true) + mt_rand(20, 900) / 1000;
+                } elseif ($until[$at] !== null && microtime(true) > $until[$at]) {
+                    proc_terminate($running[$at], SIGKILL);
+                    proc_close($running[$at]);
+                    unset($running[$at]);
+                    $killed++;
+                }
+            }
+            clearstatcache();
+            usleep(2_000);
+        }
+        foreach ($running as $process) {
+            proc_terminate($process, SIGKILL);
+            proc_close($process);
+        }
+        self::assertGreaterThan(3, $killed);
+        $changes = $this->project->changes()->where('no', '>', 1)->pluck('no');
+        self::assertGreaterThan(3, $changes->count());
+        self::assertSame($changes->unique()->count(), $changes->count());
+        $this->assertIndexTrue($this->project->refresh());
+        $this->takeAllBack();
+        self::assertSame($came, $this->state());
+        $this->assertIndexTrue($this->project->refresh());
+    }
+
     public function test_readers_and_desks_do_not_wait_for_a_change_and_who_waits_for_whom_is_said(): void
     {
         // Another project house on the same server, with numbers of its own.
@@ -120,18 +157,7 @@ final class HammerTest extends CommittedTestCase
         $begin = microtime(true) + 1.0;
         $running = [];
         foreach ([...$this->people, $this->people[0]] as $at => $person) {
-            $pipes = [];
-            $asked = [$begin, $begin + $seconds, $person->id, $this->project->key, 10 * $seed + $at];
-            $process = proc_open(
-                array_map(strval(...), [PHP_BINARY, __DIR__.'/Support/hammer.php', ...$asked]),
-                [1 => ['file', sys_get_temp_dir()."/hammer-$at.json", 'w'], 2 => ['file', sys_get_temp_dir()."/hammer-$at.err", 'w']],
-                $pipes,
-                null,
-                // Whoever only reads, or writes their own desk, never waits that long; a change says itself how long it waits.
-                ['PGOPTIONS' => '-c lock_timeout=1900'] + $this->surroundings(),
-            );
-            self::assertIsResource($process);
-            $running[] = $process;
+            $running[] = $this->start($at, $person, $begin, $begin + $seconds, 10 * $seed + $at);
         }
         $answers = [];
         foreach ($running as $at => $process) {
@@ -143,6 +169,23 @@ final class HammerTest extends CommittedTestCase
         $this->tell($answers);
 
         return $answers;
+    }
+
+    /** @return resource the process: its answers go to a file of the number $at */
+    private function start(int $at, User $person, float $begin, float $end, int $seed)
+    {
+        $pipes = [];
+        $process = proc_open(
+            array_map(strval(...), [PHP_BINARY, __DIR__.'/Support/hammer.php', $begin, $end, $person->id, $this->project->key, $seed]),
+            [1 => ['file', sys_get_temp_dir()."/hammer-$at.json", 'w'], 2 => ['file', sys_get_temp_dir()."/hammer-$at.err", 'w']],
+            $pipes,
+            null,
+            // Whoever only reads, or writes their own desk, never waits that long; a change says itself how long it waits.
+            ['PGOPTIONS' => '-c lock_timeout=1900'] + $this->surroundings(),
+        );
+        self::assertIsResource($process);
+
+        return $process;
     }
 
     /** @param list<array{string, int, float, string}> $answers for whoever wants to know: HAMMER_TELLS=1 */

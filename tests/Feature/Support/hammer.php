@@ -100,6 +100,7 @@ $acts = [
 ];
 $answers = [];
 usleep(max(0, (int) (((float) $argv[1] - microtime(true)) * 1e6)));
+fwrite(STDERR, "It begins.\n");
 while (microtime(true) < (float) $argv[2]) {
     $what = array_rand($acts);
     [$method, $path, $values] = $acts[$what];
