@@ -7,6 +7,7 @@ namespace App\Exporting;
 use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Files\UnableToKeep;
+use App\Files\WholeFile;
 use App\Models\Casts\Bytes;
 use Illuminate\Support\Facades\DB;
 use VineShelf\Export\GltfExport;
@@ -278,32 +279,17 @@ final class Exporting
     /** @return int bytes @throws UnableToKeep */
     private function keep(string $path): int
     {
-        $beside = $path.'.part-'.bin2hex(random_bytes(6));
-        $out = @fopen($beside, 'wb');
-        if ($out === false) {
-            throw UnableToKeep::file(basename($path), 0);
-        }
-        try {
-            $bytes = $this->written($out, $path);
-            if (! fclose($out) || filesize($beside) !== $bytes || ! @rename($beside, $path)) {
-                throw UnableToKeep::file(basename($path), $bytes);
+        return WholeFile::write($path, function (string $beside) use ($path): int {
+            $out = @fopen($beside, 'wb') ?: throw UnableToKeep::file(basename($path), 0);
+            try {
+                return $this->export->write($out);
+            } catch (\ErrorException $full) {
+                throw str_contains($full->getMessage(), 'fwrite') || str_contains($full->getMessage(), 'stream_copy')
+                    ? UnableToKeep::file(basename($path), 0)
+                    : $full;
+            } finally {
+                fclose($out);
             }
-        } finally {
-            is_file($beside) && @unlink($beside);
-        }
-
-        return $bytes;
-    }
-
-    /** @param resource $out @return int bytes @throws UnableToKeep */
-    private function written($out, string $path): int
-    {
-        try {
-            return $this->export->write($out);
-        } catch (\ErrorException $full) {
-            throw str_contains($full->getMessage(), 'fwrite') || str_contains($full->getMessage(), 'stream_copy')
-                ? UnableToKeep::file(basename($path), 0)
-                : $full;
-        }
+        });
     }
 }

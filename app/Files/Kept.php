@@ -26,19 +26,10 @@ final class Kept
             return;
         }
         $path = $disk->path($file);
-        $beside = $path.'.part-'.bin2hex(random_bytes(6));
-        try {
-            if (! is_dir(dirname($path)) && ! @mkdir(dirname($path), 0o775, true) && ! is_dir(dirname($path))) {
-                throw UnableToKeep::file($file, strlen($bytes));
-            }
-            if (@file_put_contents($beside, $bytes) !== strlen($bytes) || ! @rename($beside, $path)) {
-                throw UnableToKeep::file($file, strlen($bytes));
-            }
-        } finally {
-            if (is_file($beside)) {
-                @unlink($beside);
-            }
+        if (! is_dir(dirname($path)) && ! @mkdir(dirname($path), 0o775, true) && ! is_dir(dirname($path))) {
+            throw UnableToKeep::file($file, strlen($bytes));
         }
+        WholeFile::put($path, $bytes);
     }
 
     /** Takes a file of this machine over. @throws UnableToKeep when not every byte could be kept; nothing is there then */

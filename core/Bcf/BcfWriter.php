@@ -25,14 +25,14 @@ final class BcfWriter
      * @param string          $guid    of the project, lower case, with dashes
      * @param string          $path    of a file that is made, or written over
      *
-     * @throws UnreadableBcf when it cannot be written
+     * @throws UnableToWriteBcf
      */
     public static function write(iterable $topics, Version $version, string $project, string $guid, string $path): void
     {
         $beside = $path.'.part-'.bin2hex(random_bytes(6));
         $zip = new \ZipArchive;
         if (@$zip->open($beside, \ZipArchive::CREATE | \ZipArchive::EXCL) !== true) {
-            throw UnreadableBcf::because('There is no writing there.');
+            throw UnableToWriteBcf::to($path);
         }
         try {
             (new self($version))->fill($zip, $topics, $project, $guid);
@@ -47,7 +47,7 @@ final class BcfWriter
         if (! @$zip->close() || ! @rename($beside, $path)) {
             is_file($beside) && @unlink($beside);
 
-            throw UnreadableBcf::because('There is not enough room for it.');
+            throw UnableToWriteBcf::to($path);
         }
     }
 

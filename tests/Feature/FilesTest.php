@@ -16,6 +16,7 @@ use App\Models\Project;
 use App\Scenes\SceneStore;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
+use PHPUnit\Framework\Attributes\TestWith;
 use Tests\Core\Support\Gltf;
 use Tests\TestCase;
 use VineShelf\Facts\Derived;
@@ -60,6 +61,36 @@ final class FilesTest extends TestCase
         self::assertSame(['a/b'], Storage::disk('local')->allFiles());
         self::assertSame('as it was', Kept::get('a/b'));
         self::assertNull(Kept::get('a/b', 4));
+    }
+
+    #[TestWith(['sorting', 'as.json'])]
+    #[TestWith(['export', 'as.glb'])]
+    #[TestWith(['bcf', 'as.bcf'])]
+    public function test_what_a_command_writes_is_whole_or_as_it_was(string $command, string $name): void
+    {
+        $project = $this->baths($this->person());
+        $this->actingAs($project->people()->firstOrFail());
+        foreach ($command === 'bcf' ? range(1, 8) : [] as $view) {
+            $this->post("/projects/$project->key/views", ['name' => "$view ".bin2hex(random_bytes(30)), 'keep_rungs' => 1])->assertOk();
+        }
+        $folder = sys_get_temp_dir().'/shelf-'.bin2hex(random_bytes(6));
+        mkdir($folder);
+        file_put_contents("$folder/$name", 'as it was');
+        $this->roomForFiles(4000);
+        $this->artisan("shelf:$command", ['project' => $project->key, 'file' => "$folder/$name"])
+            ->expectsOutput("There is no writing to $folder/$name, or not enough room.")
+            ->assertExitCode(2);
+        if ($command === 'bcf') {
+            $left = glob(sys_get_temp_dir().'/bcf*');
+            $this->get("/projects/$project->key/bcf")->assertStatus(507)->assertSee('its disk is full or not writable');
+            self::assertSame($left, glob(sys_get_temp_dir().'/bcf*'));
+        }
+        $this->roomForFiles(null);
+        self::assertSame(["$folder/$name"], glob("$folder/*"));
+        self::assertStringEqualsFile("$folder/$name", 'as it was');
+        $this->artisan("shelf:$command", ['project' => $project->key, 'file' => "$folder/$name"])->assertExitCode(0);
+        self::assertGreaterThan(4000, filesize("$folder/$name"));
+        exec('rm -r '.escapeshellarg($folder));
     }
 
     public function test_each_pack_has_a_compressed_twin_and_a_source_says_what_it_takes(): void

@@ -11,6 +11,7 @@ use App\Changes\ReadBcf;
 use App\Workbench\BcfOf;
 use VineShelf\Bcf\BcfReader;
 use VineShelf\Bcf\BcfWriter;
+use VineShelf\Bcf\UnableToWriteBcf;
 use VineShelf\Bcf\UnreadableBcf;
 use VineShelf\Bcf\Version;
 
@@ -29,8 +30,8 @@ final class ExchangeBcf extends OnBench
         $file = (string) $this->argument('file');
         try {
             return $this->option('read') ? $this->read($bench, $file) : $this->write($bench, $file);
-        } catch (UnreadableBcf $unreadable) {
-            throw new Refused($unreadable->getMessage());
+        } catch (UnreadableBcf | UnableToWriteBcf $unable) {
+            throw new Refused($unable->getMessage());
         }
     }
 

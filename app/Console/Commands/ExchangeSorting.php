@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Bench\SortingOf;
 use App\Changes\ReadSorting;
+use App\Files\WholeFile;
 use VineShelf\Exchange\Sorting;
 use VineShelf\Exchange\UnreadableSorting;
 
@@ -25,10 +26,8 @@ final class ExchangeSorting extends OnBench
         $bench = $this->bench();
         $file = (string) $this->argument('file');
         if (! $this->option('read')) {
-            $written = SortingOf::project($bench)->write();
-            if (@file_put_contents($file, $written) !== strlen($written)) {
-                throw new Refused("There is no writing to $file, or not enough room.");
-            }
+            $sorting = SortingOf::project($bench)->write();
+            self::writing($file, static fn () => WholeFile::put($file, $sorting));
 
             return $this->answer("The sorting of {$bench->project->name} is in $file.");
         }

@@ -37,7 +37,7 @@ final class ExportParts extends OnBench
         $rows = is_string($rule) ? $this->picked($bench, $rule) : Bits::all($bench->scene()->count());
         $inEffect = $this->option('output') ? $bench->outputs()->of($view)->inEffect : $bench->asIn($view);
         $exporting = new Exporting($bench, $inEffect->rungs(), (bool) $this->option('quantized'), (bool) $this->option('compressed'));
-        $done = $exporting->write(Relatives::within($bench->scene(), $rows), $file);
+        $done = self::writing($file, static fn () => $exporting->write(Relatives::within($bench->scene(), $rows), $file));
 
         return $this->answer($done->says(), [
             'objects' => $done->objects,

@@ -37,6 +37,26 @@ abstract class Scripted extends Command
         return 2;
     }
 
+    /**
+     * Runs what writes a file where the command was told to.
+     *
+     * @template T
+     *
+     * @param \Closure(): T $write
+     *
+     * @return T
+     *
+     * @throws Refused when it cannot be written there
+     */
+    protected static function writing(string $file, \Closure $write): mixed
+    {
+        try {
+            return $write();
+        } catch (UnableToKeep) {
+            throw new Refused("There is no writing to $file, or not enough room.");
+        }
+    }
+
     /** What it means for whoever gave the command; what is no refusal is logged. */
     private static function sentence(\Throwable $error): string
     {

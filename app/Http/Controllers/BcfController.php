@@ -8,6 +8,7 @@ use App\Bench\Bench;
 use App\Bench\Refused;
 use App\Changes\History;
 use App\Changes\ReadBcf;
+use App\Files\UnableToKeep;
 use App\Workbench\BcfOf;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -15,6 +16,7 @@ use Illuminate\Http\UploadedFile;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use VineShelf\Bcf\BcfReader;
 use VineShelf\Bcf\BcfWriter;
+use VineShelf\Bcf\UnableToWriteBcf;
 use VineShelf\Bcf\UnreadableBcf;
 use VineShelf\Bcf\Version;
 
@@ -35,7 +37,12 @@ final class BcfController
         $file = (string) tempnam(sys_get_temp_dir(), 'bcf');
         $bcf = new BcfOf($bench, $version);
         $views = array_map(static fn (int $number) => $bench->shelf()->members[$number], $numbers);
-        BcfWriter::write($bcf->topics($views), $version, $bench->project->name, BcfOf::guid($bench->project->key), $file);
+        try {
+            BcfWriter::write($bcf->topics($views), $version, $bench->project->name, BcfOf::guid($bench->project->key), $file);
+        } catch (UnableToWriteBcf $full) {
+            unlink($file);
+            throw UnableToKeep::file(basename($file), 0);
+        }
         $name = trim((string) preg_replace('~[^\p{L}\p{N} _-]+~u', ' ', $bench->project->name)) ?: 'views';
 
         return response()
