@@ -16,7 +16,6 @@ use App\Models\User;
 use App\Scenes\SceneStore;
 use App\Scenes\Unfinished;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Log as Diary;
 use VineShelf\Scene\Scene;
 
 /**
@@ -46,18 +45,16 @@ final class History
      */
     public function carryOut(Bench $bench, callable $make): Command
     {
-        $edits = null;
-        $command = $this->holding($bench, function () use ($bench, $make, &$edits): Command {
+        $command = $this->holding($bench, function () use ($bench, $make): Command {
             $command = $make($bench);
             $edits = $command->edits();
             if (! $edits->isEmpty()) {
-                $edits = $this->write($bench, $command, $edits);
+                $this->write($bench, $command, $edits);
                 $command->atLast($bench->project);
             }
 
             return $command;
         });
-        $this->follow($bench->project, $command->change === null ? null : $edits);
         $bench->refresh();
 
         return $command;
@@ -85,7 +82,7 @@ final class History
         }, self::ATTEMPTS);
     }
 
-    private function write(Bench $bench, Command $command, Edits $edits): Edits
+    private function write(Bench $bench, Command $command, Edits $edits): void
     {
         $views = OldViews::before($bench, $edits->steps);
         $this->apply($bench->project, $edits->steps, $views);
@@ -93,8 +90,7 @@ final class History
         $command->viewsDiffer += $views->differ ?? 0;
         $command->viewsCanStay = ($views->asItWas ?? []) !== [];
         $command->change = self::record($bench->project, $bench->person, $command->name(), $edits, $views->asItWas ?? [])->no;
-
-        return $edits;
+        $this->follow($bench->project, $edits);
     }
 
     /**
@@ -164,13 +160,13 @@ final class History
     /** Takes back the person's own last change, or the one that is meant, or says why not. @param int|null $number the one that is meant */
     public function undo(Bench $bench, ?int $number = null): Turned
     {
-        return (new Turning($this))->turn($bench, $number, true);
+        return (new Turning($this, $this->scenes))->turn($bench, $number, true);
     }
 
     /** Does again what the person took back last, or what is meant, or says why not. @param int|null $number the change that is meant */
     public function redo(Bench $bench, ?int $number = null): Turned
     {
-        return (new Turning($this))->turn($bench, $number, false);
+        return (new Turning($this, $this->scenes))->turn($bench, $number, false);
     }
 
     /**
@@ -180,7 +176,7 @@ final class History
      */
     public function backTo(Bench $bench, int $number): Turned
     {
-        return (new Turning($this))->backTo($bench, $number);
+        return (new Turning($this, $this->scenes))->backTo($bench, $number);
     }
 
     /** @return array{Change|null, Change|null} what the person can take back, and do again */
@@ -218,26 +214,15 @@ final class History
         return $project->changes()->getQuery()->where('undone', true)->where('let_go', false)->where('thinned', false);
     }
 
-    /** Brings the scene index along once the database has the change. Should that fail, the index is built anew when it is next needed. */
-    public function follow(Project $project, ?Edits $edits, bool $anew = false): void
+    /** Brings the scene index along with what was just written. */
+    public function follow(Project $project, Edits $edits): void
     {
-        if ($edits === null || $anew) {
-            return;
-        }
-        try {
-            $before = (clone $project)->setAttribute('revision', $project->revisionBefore);
+        $before = (clone $project)->setAttribute('revision', $project->revisionBefore);
+        $this->scenes->carry($project, function () use ($before, $edits): ?array {
             $changed = $this->changed($before, $edits->steps, $anew);
-            if (! $anew) {
-                $this->scenes->carry($project, $project->revisionBefore, $changed);
-            }
-        } catch (\Throwable $fault) {
-            // The change is made; whatever is wrong here, the index follows from the database.
-            Diary::warning('The index did not follow a change.', [
-                'project' => $project->key,
-                'revision' => $project->revision,
-                'error' => $fault->getMessage(),
-            ]);
-        }
+
+            return $anew ? null : $changed;
+        });
     }
 
     /**

@@ -13,6 +13,7 @@ use App\Changes\Edits\RowEdit;
 use App\Models\Casts\Bytes;
 use App\Models\Change;
 use App\Models\Project;
+use App\Scenes\SceneStore;
 use App\Scenes\Unfinished;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log as Diary;
@@ -23,7 +24,7 @@ use Illuminate\Support\Facades\Log as Diary;
  */
 final readonly class Turning
 {
-    public function __construct(private History $history) {}
+    public function __construct(private History $history, private SceneStore $scenes) {}
 
     /**
      * Takes back what the person did since a change, and that change itself: all of it, or nothing. Where that takes long, the newest are
@@ -34,11 +35,11 @@ final readonly class Turning
     public function backTo(Bench $bench, int $number): Turned
     {
         $project = $bench->project;
-        /** @var list<list<Edit>> $done by change */
-        $done = [];
         try {
-            $turned = $this->history->holding($bench, function () use ($bench, $project, $number, &$done): Turned {
-                $done = [];
+            $turned = $this->history->holding($bench, function () use ($bench, $project, $number): Turned {
+                $times = 0;
+                /** @var array<string, string>|null $all packed columns that differ */
+                $all = [];
                 $turn = History::done($project)->where('user_id', $bench->person->id)->where('no', $number)->value('turn');
                 if (! is_int($turn)) {
                     return NotTurned::overtaken($bench, $number, true, null);
@@ -47,21 +48,24 @@ final readonly class Turning
                 $until = microtime(true) + config()->integer('shelf.back_for');
                 foreach ($meant as $no) {
                     // Others wait meanwhile: what would take too long is left for the next time.
-                    if ($done !== [] && microtime(true) > $until) {
+                    if ($times > 0 && microtime(true) > $until) {
                         break;
                     }
                     $change = History::done($project)->with('user')->where('no', $no)->firstOrFail();
-                    $done[] = $steps = $this->turnOne($bench, $change, true)->steps;
+                    $steps = $this->turnOne($bench, $change, true)->steps;
+                    $times++;
                     // The next one is to find the project as this one leaves it.
                     $changed = $this->history->changed($project, $steps, $anew);
                     Unfinished::goOn($project, $anew ? null : $changed);
+                    $all = $anew || $all === null ? null : $changed + $all;
                     $bench->forget();
                 }
                 $project->moveOn();
                 $project->save();
+                $this->scenes->carry($project, static fn (): ?array => $all);
 
-                $sentence = 'Undone: '.(count($done) === 1 ? '1 change.' : number_format(count($done)).' changes.');
-                $left = count($meant) - count($done);
+                $sentence = 'Undone: '.($times === 1 ? '1 change.' : number_format($times).' changes.');
+                $left = count($meant) - $times;
                 $sentence .= $left === 0 ? '' : ' That took long: '.number_format($left).' more to go. Go back once more.';
 
                 return new Turned($change ?? null, $sentence);
@@ -71,7 +75,6 @@ final readonly class Turning
 
             return new Turned(null, "$turned->sentence Nothing was taken back.");
         }
-        $this->history->follow($project, $done === [] ? null : new Edits(array_merge(...$done)), count($done) > 1);
         $bench->refresh();
 
         return $turned;
@@ -80,10 +83,8 @@ final readonly class Turning
     public function turn(Bench $bench, ?int $number, bool $undo): Turned
     {
         $project = $bench->project;
-        $edits = null;
         try {
-            $turned = $this->history->holding($bench, function () use ($bench, $project, $number, $undo, &$edits): Turned {
-                $edits = null;
+            $turned = $this->history->holding($bench, function () use ($bench, $project, $number, $undo): Turned {
                 $change = $undo ? $this->undoable($bench, $number) : $this->redoable($bench, $number);
                 if ($change instanceof Turned) {
                     return $change;
@@ -91,13 +92,13 @@ final readonly class Turning
                 $edits = $this->turnOne($bench, $change, $undo);
                 $project->moveOn();
                 $project->save();
+                $this->history->follow($project, $edits);
 
                 return new Turned($change, ($undo ? 'Undone: ' : 'Redone: ')."$change->name.");
             });
         } catch (CannotTurn $cannot) {
             return NotTurned::refused($bench, $cannot, $undo);
         }
-        $this->history->follow($project, $edits);
         $bench->refresh();
 
         return $turned;

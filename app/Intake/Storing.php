@@ -63,8 +63,8 @@ final class Storing
             $count = $this->prepared->intake->objects()->count();
             $edits = new Edits([...$made, new SourceEdit($source->id, $count, false), ...$tags]);
             History::record($project, $person, "Take in $source->name", $edits);
-            $with !== null && $with($project, $source->id);
             $this->finish($project, $source, $count);
+            $with !== null && $with($project, $source->id);
 
             return $project;
         });

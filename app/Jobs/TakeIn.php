@@ -108,8 +108,10 @@ final class TakeIn implements Owned, ShouldQueue
             $staging->settle();
             $storing = new Storing($import, $prepared, $progress);
             unset($prepared);
-            $project = $storing->store(static function (Project $project, int $source) use ($import): void {
+            $project = $storing->store(static function (Project $project, int $source) use ($import, $storing, $scenes): void {
                 $project->sorts_what_comes && SortWhatCame::dispatch($project->id, $source, $import->user_id);
+                // Whoever works in the project need not build the index when the file is suddenly there.
+                $scenes->keepAhead($project, static fn (): ?array => $storing->index($project));
             });
         } catch (Stopped) {
             $this->end($import, ImportState::Stopped, '');
@@ -135,8 +137,6 @@ final class TakeIn implements Owned, ShouldQueue
         }
         // From here on the file is in.
         try {
-            $index = $storing->index($project);
-            $index === null ? $scenes->build($project) : $scenes->keepBuilt($project, $index);
             $staging->letGo();
             Ripen::dispatch($project->id);
             DrawProject::dispatch($project->id, $import->user_id);

@@ -181,12 +181,12 @@ final class Coarsening
     /** @param array<int, int> $batch */
     private function keep(Source $source, array $batch, CoarsePacks $packs): void
     {
-        $isIn = DB::transaction(function () use ($source, $batch, $packs): bool {
+        DB::transaction(function () use ($source, $batch, $packs): void {
             Hold::on($this->project);
             $now = Source::query()->find($source->id);
             // Somebody else may have done the same, or deleted it all, in the meantime.
             if ($now === null || $now->coarsened !== $source->coarsened) {
-                return false;
+                return;
             }
             foreach ($packs->all as $pack) {
                 DB::table('packs')->insert([
@@ -205,22 +205,7 @@ final class Coarsening
             $now->save();
             $this->project->moveOn();
             $this->project->save();
-
-            return true;
+            $this->scenes->carry($this->project, fn (): array => ['versions' => (new SceneQuery)->versions($this->project)]);
         });
-        if ($isIn) {
-            $this->carry();
-        }
-    }
-
-    /** Brings the index along. Should that fail, it is built from the database when it is next read. */
-    private function carry(): void
-    {
-        try {
-            $versions = (new SceneQuery)->versions($this->project);
-            $this->scenes->carry($this->project, $this->project->revisionBefore, ['versions' => $versions]);
-        } catch (\Throwable $fault) {
-            Log::warning('The index did not follow.', ['project' => $this->project->key, 'error' => $fault->getMessage()]);
-        }
     }
 }

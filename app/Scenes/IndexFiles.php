@@ -131,6 +131,13 @@ final readonly class IndexFiles
         self::remember($file, $bytes);
     }
 
+    public function forgetManifest(int $revision): void
+    {
+        $file = $this->base($revision);
+        apcu_enabled() && apcu_delete($file);
+        Kept::disk()->exists($file) && Kept::disk()->delete($file);
+    }
+
     public function forget(): void
     {
         Kept::disk()->deleteDirectory($this->folder);

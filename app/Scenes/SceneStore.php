@@ -7,6 +7,7 @@ namespace App\Scenes;
 use App\Database\ReadSnapshot;
 use App\Files\UnableToKeep;
 use App\Models\Project;
+use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log;
 use VineShelf\Facts\Derived;
@@ -64,22 +65,62 @@ final class SceneStore
     }
 
     /**
-     * Carries the index over to the project's new revision.
+     * Carries the index over to the revision that a change has just begun, in the change's own transaction: whoever is the first to see
+     * that revision need not build it. Where it cannot be kept, it is built from the database when it is next needed; where the change is
+     * given up, nobody ever asks for it.
      *
-     * @param array<string, string> $changed packed columns that differ
-     *
-     * @throws UnableToKeep
+     * @param \Closure(): (array<string, string>|null) $changed packed columns that differ; null where the index is to be built anew
      */
-    public function carry(Project $project, int $from, array $changed): void
+    public function carry(Project $project, \Closure $changed): void
+    {
+        $this->ahead($project, function (IndexFiles $files) use ($project, $changed): void {
+            $columns = $changed();
+            $manifest = $columns === null ? null : $files->manifest($files->base($project->revisionBefore));
+            if ($columns === null) {
+                self::keepWhole($files, $project->revision, (new SceneQuery)->columns($project));
+            } elseif ($manifest !== null) {
+                $files->keepManifest($files->base($project->revision), $manifest->with($files->keepColumns($columns)));
+            }
+            if ($project->next_change % self::TIDIED === 0) {
+                IndexTidy::of($project);
+            }
+        });
+    }
+
+    /**
+     * The same for a change after which all is another way.
+     *
+     * @param \Closure(): (array<string, string>|null) $columns all base columns; null where they are to be read from the database
+     */
+    public function keepAhead(Project $project, \Closure $columns): void
+    {
+        $this->ahead($project, static function (IndexFiles $files) use ($project, $columns): void {
+            self::keepWhole($files, $project->revision, $columns() ?? (new SceneQuery)->columns($project));
+        });
+    }
+
+    /** @param array<string, string> $columns all base columns */
+    private static function keepWhole(IndexFiles $files, int $revision, array $columns): Manifest
+    {
+        return $files->keepManifest($files->base($revision), new Manifest(bin2hex(random_bytes(8)), $files->keepColumns($columns)));
+    }
+
+    /** @param \Closure(IndexFiles): void $keep */
+    private function ahead(Project $project, \Closure $keep): void
     {
         $files = new IndexFiles($project);
-        $manifest = $files->manifest($files->base($from));
-        if ($manifest === null) {
-            return;
-        }
-        $files->keepManifest($files->base($project->revision), $manifest->with($files->keepColumns($changed)));
-        if ($project->next_change % self::TIDIED === 0) {
-            IndexTidy::of($project);
+        try {
+            // One that was given up may have left something.
+            $files->forgetManifest($project->revision);
+            $keep($files);
+        } catch (QueryException $failed) {
+            throw $failed;
+        } catch (\Throwable $fault) {
+            Log::warning('The index did not follow a change.', [
+                'project' => $project->key,
+                'revision' => $project->revision,
+                'error' => $fault->getMessage(),
+            ]);
         }
     }
 
@@ -90,7 +131,12 @@ final class SceneStore
      */
     public function build(Project $project): array
     {
-        return $this->atOneMoment($project, fn (Project $then): array => $this->keepBuilt($then, (new SceneQuery)->columns($then)));
+        return $this->atOneMoment($project, function (Project $then): array {
+            $columns = (new SceneQuery)->columns($then);
+            $file = (new IndexFiles($then))->base($then->revision);
+
+            return [$this->tryKeep($then, $file, bin2hex(random_bytes(8)), $columns), $columns];
+        });
     }
 
     /**
@@ -105,20 +151,6 @@ final class SceneStore
 
         // Without a base that is kept there is nothing that they could be found by.
         return [$stamp === '' ? null : $this->tryKeep($project, $file, $stamp, $columns), $columns];
-    }
-
-    /**
-     * Keeps an index that was built elsewhere.
-     *
-     * @param array<string, string> $columns packed column by name
-     *
-     * @return array{Manifest|null, array<string, string>}
-     */
-    public function keepBuilt(Project $project, array $columns): array
-    {
-        $file = (new IndexFiles($project))->base($project->revision);
-
-        return [$this->tryKeep($project, $file, bin2hex(random_bytes(8)), $columns), $columns];
     }
 
     /** Forgets the index, so that it is built from the database when it is next needed. */

@@ -6,9 +6,13 @@ namespace Tests\Feature;
 
 use App\Bench\Bench;
 use App\Changes\History;
+use App\Models\ImportState;
 use App\Models\Project;
 use App\Models\User;
+use App\Scenes\IndexFiles;
+use Illuminate\Database\Events\TransactionCommitted;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Event;
 use Tests\Core\Support\Gltf;
 
 /**
@@ -132,6 +136,33 @@ final class HammerTest extends CommittedTestCase
         $change->exec('ROLLBACK');
         $this->post("$path/layers", ['name' => 'Wet'])->assertOk();
         self::assertSame(1, $this->project->layers()->where('name', 'Wet')->count());
+    }
+
+    public function test_the_index_is_there_as_soon_as_others_see_a_change(): void
+    {
+        $seen = [];
+        Event::listen(TransactionCommitted::class, function () use (&$seen): void {
+            if (DB::transactionLevel() > 0) {
+                return;
+            }
+            $now = Project::query()->find($this->project->id);
+            $files = $now === null ? null : new IndexFiles($now);
+            $seen[(int) $now?->revision] ??= $files?->manifest($files->base($now->revision)) !== null;
+        });
+        $path = "/projects/{$this->project->key}";
+        $this->actingAs($this->people[0]);
+        $this->post("$path/layers", ['name' => 'Wet'])->assertOk();
+        $this->post("$path/file", ['keys' => 'O5,O6', 'layer' => 2])->assertOk();
+        $this->post("$path/objects/group", ['keys' => 'O7,O8', 'name' => 'Two'])->assertOk();
+        $this->post("$path/objects/copy", ['keys' => 'O9', 'way' => 'row', 'count' => 2, 'x' => 1])->assertOk();
+        $this->post("$path/undo")->assertOk();
+        $this->post("$path/redo")->assertOk();
+        $filed = (int) $this->project->changes()->where('name', 'like', 'File 2%')->value('no');
+        $this->post("$path/changes/back", ['change' => $filed])->assertOk()->assertSee('Undone: 3 changes.');
+        $import = $this->takeIn($this->people[0], Gltf::file(Gltf::triangle()), name: 'pane.gltf', into: $this->project);
+        self::assertSame(ImportState::Done, $import->refresh()->state, $import->error);
+        self::assertSame(array_fill(0, 8, true), array_slice(array_values($seen), -8));
+        $this->assertIndexTrue($this->project->refresh());
     }
 
     public function test_a_page_is_of_one_moment_whatever_is_committed_while_it_is_put_together(): void
