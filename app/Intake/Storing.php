@@ -9,7 +9,6 @@ use App\Changes\Edits\RowEdit;
 use App\Changes\Edits\SourceEdit;
 use App\Changes\History;
 use App\Changes\Hold;
-use App\Files\PictureSize;
 use App\Models\Desk;
 use App\Models\Import;
 use App\Models\ImportState;
@@ -54,8 +53,9 @@ final class Storing
             $project = $this->project($person);
             $source = $this->source($project);
             $made = $this->layers($project, $source);
-            $this->materials($project, $source);
-            $this->meshes($project, $source);
+            $shapes = new StoringShapes($this->prepared, $project, $source);
+            $shapes->materials();
+            $shapes->meshes();
             $first = $project->next_object;
             $this->objects($project, $source);
             $tags = Tagging::store($project, $this->prepared->tagging, $first);
@@ -226,102 +226,9 @@ final class Storing
             static fn (RowEdit $edit): array => ['project_id' => $project->id, 'no' => $edit->number] + ($edit->after ?? []),
             $new->made,
         );
-        self::insert('layers', $rows);
+        Incoming::insert('layers', $rows);
 
         return $new->made;
-    }
-
-    private function materials(Project $project, Source $source): void
-    {
-        $textures = $rows = [];
-        foreach ($this->prepared->textures as $index => $file) {
-            if ($file !== null) {
-                $textures[$index] = $project->next_texture++;
-                [$width, $height, $bytes] = PictureSize::of($file);
-                $rows[] = [
-                    'project_id' => $project->id,
-                    'no' => $textures[$index],
-                    'source_id' => $source->id,
-                    'file' => $file,
-                    'bytes' => $bytes,
-                    'width' => $width,
-                    'height' => $height,
-                    'sampler' => json_encode((object) $this->prepared->intake->textures()[$index]->sampler, JSON_THROW_ON_ERROR),
-                ];
-            }
-        }
-        self::insert('textures', $rows);
-        $rows = [];
-        foreach ($this->prepared->intake->materials() as $index => $material) {
-            $name = str_replace("\0", '', mb_scrub($material->name));
-            $rows[] = [
-                'project_id' => $project->id,
-                'no' => $this->prepared->materials[$index],
-                'source_id' => $source->id,
-                'name' => $name,
-                'surface' => json_encode([
-                    'colour' => $material->colour,
-                    'texture' => $material->texture === null ? null : $textures[$material->texture] ?? null,
-                    'metallic' => $material->metallic,
-                    'roughness' => $material->roughness,
-                    'alpha' => $material->alpha,
-                    'cutoff' => $material->cutoff,
-                    'doubleSided' => $material->doubleSided,
-                    'unlit' => $material->unlit,
-                    'emission' => $material->emission,
-                    'normalMap' => $material->normalMap === null ? null : $textures[$material->normalMap] ?? null,
-                    'normalScale' => $material->normalScale,
-                ]),
-            ];
-        }
-        self::insert('materials', $rows);
-    }
-
-    /** @param list<array<string, mixed>> $rows */
-    private static function insert(string $table, array $rows): void
-    {
-        foreach (array_chunk($rows, 1000) as $some) {
-            DB::table($table)->insert($some);
-        }
-    }
-
-    private function meshes(Project $project, Source $source): void
-    {
-        $packer = $this->prepared->packer;
-        $packs = $rows = [];
-        foreach ($packer->packs as $index => $pack) {
-            $packs[$index] = $project->next_pack++;
-            $rows[] = ['project_id' => $project->id, 'no' => $packs[$index], 'source_id' => $source->id] + $pack;
-        }
-        self::insert('packs', $rows);
-        $materials = $this->prepared->materials;
-        [$projectId, $sourceId] = [$project->id, $source->id];
-        $rows = new Incoming(
-            'meshes',
-            'project_id, no, source_id, pack_no, material_no, name, hash, triangles, vertices, pieces, bytes, bounds, materials',
-        );
-        foreach ($this->prepared->intake->meshes() as $index => $mesh) {
-            $packed = $packer->meshes[$index];
-            $box = $packed->box->isEmpty() ? array_fill(0, 6, 0.0) : $packed->box->toList();
-            $rows->add(
-                implode("\t", [
-                    $projectId,
-                    $packed->number,
-                    $sourceId,
-                    $packs[$packer->packOf[$index]],
-                    $mesh->material === null ? 0 : $materials[$mesh->material] ?? 0,
-                    Incoming::text($mesh->name),
-                    $packed->hash,
-                    $packed->triangles,
-                    $packed->vertices,
-                    $mesh->pieces,
-                    $packed->bytes,
-                    Incoming::bytes(pack('e6', ...$box)),
-                    '['.implode(',', array_map(static fn (int $material): int => $materials[$material] ?? 0, $mesh->materials)).']',
-                ]),
-            );
-        }
-        $rows->finish();
     }
 
     private function objects(Project $project, Source $source): void

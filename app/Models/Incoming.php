@@ -26,6 +26,18 @@ final class Incoming
         private readonly ?\Closure $copied = null,
     ) {}
 
+    /**
+     * A few rows of any columns.
+     *
+     * @param list<array<string, mixed>> $rows
+     */
+    public static function insert(string $table, array $rows): void
+    {
+        foreach (array_chunk($rows, 1000) as $some) {
+            DB::table($table)->insert($some);
+        }
+    }
+
     /** @param string $line fields as COPY has them, with tabs between */
     public function add(string $line): void
     {

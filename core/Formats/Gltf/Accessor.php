@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace VineShelf\Formats\Gltf;
 
+use VineShelf\Formats\UnreadableFile;
+
 /** Typed elements in a buffer view. */
 final readonly class Accessor
 {
@@ -21,6 +23,42 @@ final readonly class Accessor
         public bool $normalized,
         public ?array $sparse,
     ) {}
+
+    /** @throws UnreadableFile */
+    public static function read(Entry $entry): self
+    {
+        $type = $entry->required('componentType');
+        $components =
+            self::COMPONENTS[$entry->text('type')] ??
+            throw UnreadableFile::because(
+                "\"type\" of $entry->place is not one of ".implode(', ', array_keys(self::COMPONENTS)).'.',
+            );
+        if (! isset(self::BYTES[$type])) {
+            throw UnreadableFile::because("\"componentType\" of $entry->place is $type, which glTF does not have.");
+        }
+        $sparse = $entry->entry('sparse');
+        $indices = $sparse?->entry('indices');
+        $values = $sparse?->entry('values');
+
+        return new self(
+            $entry->index('bufferView'),
+            $entry->whole('byteOffset', 0),
+            $type,
+            $components,
+            $entry->required('count'),
+            $entry->flag('normalized'),
+            $sparse === null || $indices === null || $values === null
+                ? null
+                : [
+                    'count' => $sparse->required('count'),
+                    'indexView' => $indices->required('bufferView'),
+                    'indexOffset' => $indices->whole('byteOffset', 0),
+                    'indexType' => $indices->required('componentType'),
+                    'valueView' => $values->required('bufferView'),
+                    'valueOffset' => $values->whole('byteOffset', 0),
+                ],
+        );
+    }
 
     /** Bytes of one element. */
     public function size(): int

@@ -183,7 +183,7 @@ final class GltfReader implements Reader
             match ($member) {
                 'nodes' => $this->nodes->add(Entry::of($value, "node $index")),
                 'meshes' => ($this->meshes[] = $this->readMesh($index, Entry::of($value, "mesh $index"))),
-                'accessors' => ($this->accessors[] = $this->readAccessor(Entry::of($value, "accessor $index"))),
+                'accessors' => ($this->accessors[] = Accessor::read(Entry::of($value, "accessor $index"))),
                 'bufferViews' => ($this->views[] = $this->readView(Entry::of($value, "buffer view $index"))),
                 'buffers' => ($this->buffers[] = $this->readBuffer(Entry::of($value, "buffer $index"))),
                 'materials' => $this->materials->add(Entry::of($value, "material $index")),
@@ -259,70 +259,22 @@ final class GltfReader implements Reader
         return MeshEntry::read($entry);
     }
 
-    private function readAccessor(Entry $entry): Accessor
-    {
-        $type = $entry->required('componentType');
-        $components =
-            Accessor::COMPONENTS[$entry->text('type')] ??
-            throw UnreadableFile::because(
-                "\"type\" of $entry->place is not one of ".implode(', ', array_keys(Accessor::COMPONENTS)).'.',
-            );
-        if (! isset(Accessor::BYTES[$type])) {
-            throw UnreadableFile::because("\"componentType\" of $entry->place is $type, which glTF does not have.");
-        }
-        $sparse = $entry->entry('sparse');
-        $indices = $sparse?->entry('indices');
-        $values = $sparse?->entry('values');
-
-        return new Accessor(
-            $entry->index('bufferView'),
-            $entry->whole('byteOffset', 0),
-            $type,
-            $components,
-            $entry->required('count'),
-            $entry->flag('normalized'),
-            $sparse === null || $indices === null || $values === null
-                ? null
-                : [
-                    'count' => $sparse->required('count'),
-                    'indexView' => $indices->required('bufferView'),
-                    'indexOffset' => $indices->whole('byteOffset', 0),
-                    'indexType' => $indices->required('componentType'),
-                    'valueView' => $values->required('bufferView'),
-                    'valueOffset' => $values->whole('byteOffset', 0),
-                ],
-        );
-    }
-
     private function readView(Entry $entry): BufferView
     {
-        $packed = $entry->extension('EXT_meshopt_compression');
-        if ($packed === null) {
-            return new BufferView(
-                $entry->required('buffer'),
-                $entry->whole('byteOffset', 0),
-                $entry->required('byteLength'),
-                $entry->whole('byteStride', 0),
-            );
+        $view = BufferView::read($entry);
+        if ($view->mode === null) {
+            return $view;
         }
-        $unpackedBytes = $packed->required('count') * $packed->required('byteStride');
-        if ($unpackedBytes > $this->limits->viewBytes) {
-            throw UnreadableFile::tooMuch("too many bytes in $entry->place", $unpackedBytes, $this->limits->viewBytes);
+        $unpacked = $view->stride * $view->count;
+        if ($unpacked > $this->limits->viewBytes) {
+            throw UnreadableFile::tooMuch("too many bytes in $entry->place", $unpacked, $this->limits->viewBytes);
         }
-        $this->unpackedBytes += $unpackedBytes;
+        $this->unpackedBytes += $unpacked;
         if ($this->unpackedBytes > $this->limits->unpackedBytes) {
             throw UnreadableFile::tooMuch('too many bytes in its compressed data', $this->unpackedBytes, $this->limits->unpackedBytes);
         }
 
-        return new BufferView(
-            $packed->required('buffer'),
-            $packed->whole('byteOffset', 0),
-            $packed->required('byteLength'),
-            $packed->required('byteStride'),
-            $packed->text('mode'),
-            $packed->required('count'),
-            $packed->text('filter', 'NONE'),
-        );
+        return $view;
     }
 
     /** @return array{uri: string|null, length: int} */

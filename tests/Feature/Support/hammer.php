@@ -9,18 +9,11 @@ declare(strict_types=1);
  */
 
 use App\Models\User;
-use Illuminate\Contracts\Http\Kernel;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
 
-require __DIR__.'/../../../vendor/autoload.php';
-
-$app = require __DIR__.'/../../../bootstrap/app.php';
-$kernel = $app->make(Kernel::class);
-$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();
-$app['config']->set('filesystems.disks.local.root', getenv('SIDE_FILES'));
-$app['config']->set('session.driver', 'array');
-$app['config']->set('shelf.requests', 1_000_000);
+$kernel = require __DIR__.'/booted.php';
+config(['shelf.requests' => 1_000_000]);
 Illuminate\Support\Facades\Queue::fake();
 mt_srand((int) $argv[5]);
 

@@ -9,17 +9,10 @@ declare(strict_types=1);
  */
 
 use App\Models\User;
-use Illuminate\Contracts\Http\Kernel;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
 
-require __DIR__.'/../../../vendor/autoload.php';
-
-$app = require __DIR__.'/../../../bootstrap/app.php';
-$kernel = $app->make(Kernel::class);
-$app->make(Illuminate\Contracts\Console\Kernel::class)->bootstrap();
-$app['config']->set('filesystems.disks.local.root', getenv('SIDE_FILES'));
-$app['config']->set('session.driver', 'array');
+$kernel = require __DIR__.'/booted.php';
 
 /** @var array{person: int|null, method: string, path: string, values: array<string, mixed>} $asked */
 $asked = json_decode($argv[2], true, 16, JSON_THROW_ON_ERROR);
@@ -35,7 +28,7 @@ for ($time = 0; $time < (int) ($argv[3] ?? 1); $time++) {
     if ($asked['person'] !== null) {
         Auth::setUser(User::query()->findOrFail($asked['person']));
     }
-    $app->instance('middleware.disable', false);
+    app()->instance('middleware.disable', false);
     $response = $kernel->handle($request);
     $answers[] = [
         $response->getStatusCode(),
