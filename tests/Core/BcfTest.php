@@ -10,6 +10,7 @@ use VineShelf\Bcf\BcfReader;
 use VineShelf\Bcf\BcfWriter;
 use VineShelf\Bcf\Component;
 use VineShelf\Bcf\Topic;
+use VineShelf\Bcf\UnableToWriteBcf;
 use VineShelf\Bcf\UnreadableBcf;
 use VineShelf\Bcf\Version;
 use VineShelf\Bcf\Viewpoint;
@@ -126,7 +127,7 @@ final class BcfTest extends TestCase
             self::assertSame('as it was', file_get_contents($this->file));
         }
         self::assertSame([$this->file], glob("$this->file*"));
-        $this->expectException(UnreadableBcf::class);
+        $this->expectException(UnableToWriteBcf::class);
         BcfWriter::write([], Version::V30, 'Hall', self::GUID, '/proc/no such folder/hall.bcf');
     }
 
