@@ -53,9 +53,7 @@ final class Storing
             $project = $this->project($person);
             $source = $this->source($project);
             $made = $this->layers($project, $source);
-            $shapes = new StoringShapes($this->prepared, $project, $source);
-            $shapes->materials();
-            $shapes->meshes();
+            (new StoringShapes($this->prepared, $project, $source))->store();
             $first = $project->next_object;
             $this->objects($project, $source);
             $tags = Tagging::store($project, $this->prepared->tagging, $first);

@@ -14,7 +14,13 @@ final readonly class StoringShapes
 {
     public function __construct(private Prepared $prepared, private Project $project, private Source $source) {}
 
-    public function materials(): void
+    public function store(): void
+    {
+        $this->materials();
+        $this->meshes();
+    }
+
+    private function materials(): void
     {
         $textures = $rows = [];
         foreach ($this->prepared->textures as $index => $file) {
@@ -60,7 +66,7 @@ final readonly class StoringShapes
         Incoming::insert('materials', $rows);
     }
 
-    public function meshes(): void
+    private function meshes(): void
     {
         $packer = $this->prepared->packer;
         $packs = $rows = [];

@@ -40,7 +40,7 @@ final class BcfController
         try {
             BcfWriter::write($bcf->topics($views), $version, $bench->project->name, BcfOf::guid($bench->project->key), $file);
         } catch (UnableToWriteBcf $full) {
-            unlink($file);
+            @unlink($file);
             throw UnableToKeep::file(basename($file), 0);
         }
         $name = trim((string) preg_replace('~[^\p{L}\p{N} _-]+~u', ' ', $bench->project->name)) ?: 'views';
