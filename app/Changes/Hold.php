@@ -36,7 +36,7 @@ final class Hold
         $patience = $person === null ? 0 : config()->integer('shelf.waits_for_changes');
         self::set(['application_name' => "waits $by", 'lock_timeout' => "{$patience}s"]);
         try {
-            $held = $person !== null && Event::hasListeners(Waits::class) ? self::heldOrTold($project, $person) : null;
+            $held = $person !== null && Event::hasListeners(ChangeIsWaiting::class) ? self::heldOrTold($project, $person) : null;
             $held ??= self::held($project);
         } catch (QueryException $failed) {
             throw self::hasTimedOut($failed)
@@ -63,7 +63,7 @@ final class Hold
             });
         } catch (QueryException $failed) {
             $says = self::hasTimedOut($failed) ? self::waitsInWords($project, $person) : throw $failed;
-            $says === '' || Event::dispatch(new Waits($says));
+            $says === '' || Event::dispatch(new ChangeIsWaiting($says));
 
             return null;
         }

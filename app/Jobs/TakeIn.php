@@ -111,7 +111,7 @@ final class TakeIn implements Owned, ShouldQueue
             $project = $storing->store(static function (Project $project, int $source) use ($import, $storing, $scenes): void {
                 $project->sorts_what_comes && SortWhatCame::dispatch($project->id, $source, $import->user_id);
                 // Whoever works in the project need not build the index when the file is suddenly there.
-                $scenes->keepAhead($project, static fn (): ?array => $storing->index($project));
+                $scenes->replace($project, static fn (): ?array => $storing->index($project));
             });
         } catch (Stopped) {
             $this->end($import, ImportState::Stopped, '');

@@ -73,13 +73,13 @@ final class SceneStore
      */
     public function carry(Project $project, \Closure $changed): void
     {
-        $this->ahead($project, function (IndexFiles $files) use ($project, $changed): void {
+        $this->underNewRevision($project, function (IndexFiles $files) use ($project, $changed): void {
             $columns = $changed();
-            $manifest = $columns === null ? null : $files->manifest($files->base($project->revisionBefore));
+            $before = $files->manifest($files->base($project->revisionBefore));
             if ($columns === null) {
                 self::keepWhole($files, $project->revision, (new SceneQuery)->columns($project));
-            } elseif ($manifest !== null) {
-                $files->keepManifest($files->base($project->revision), $manifest->with($files->keepColumns($columns)));
+            } elseif ($before !== null) {
+                $files->keepManifest($files->base($project->revision), $before->with($files->keepColumns($columns)));
             }
             if ($project->next_change % self::TIDIED === 0) {
                 IndexTidy::of($project);
@@ -92,9 +92,9 @@ final class SceneStore
      *
      * @param \Closure(): (array<string, string>|null) $columns all base columns; null where they are to be read from the database
      */
-    public function keepAhead(Project $project, \Closure $columns): void
+    public function replace(Project $project, \Closure $columns): void
     {
-        $this->ahead($project, static function (IndexFiles $files) use ($project, $columns): void {
+        $this->underNewRevision($project, static function (IndexFiles $files) use ($project, $columns): void {
             self::keepWhole($files, $project->revision, $columns() ?? (new SceneQuery)->columns($project));
         });
     }
@@ -106,7 +106,7 @@ final class SceneStore
     }
 
     /** @param \Closure(IndexFiles): void $keep */
-    private function ahead(Project $project, \Closure $keep): void
+    private function underNewRevision(Project $project, \Closure $keep): void
     {
         $files = new IndexFiles($project);
         try {

@@ -167,7 +167,7 @@ final class BcfReader
 
             return null;
         }
-        $said = SaidOfComponents::in($info->child('Components'));
+        $said = ComponentStates::in($info->child('Components'));
         foreach (self::LEFT_OUT as $name => $what) {
             $holder = $info->child($name);
             $single = $name === 'Bitmaps' && $holder !== null && $holder->child('Bitmap') === null;

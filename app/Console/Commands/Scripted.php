@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Bench\Refused;
-use App\Changes\Waits;
+use App\Changes\ChangeIsWaiting;
 use App\Database\ReadSnapshot;
 use App\Files\UnableToKeep;
 use Illuminate\Console\Command;
@@ -24,15 +24,15 @@ abstract class Scripted extends Command
     public function run(InputInterface $input, OutputInterface $output): int
     {
         $errors = $output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output;
-        Event::listen(Waits::class, static fn (Waits $waits) => $errors->writeln("$waits->says.", OutputInterface::OUTPUT_RAW));
+        $say = static fn (string $sentence) => $errors->writeln($sentence, OutputInterface::OUTPUT_RAW);
+        Event::listen(ChangeIsWaiting::class, static fn (ChangeIsWaiting $waiting) => $say("$waiting->says."));
         try {
             $run = fn (): int => parent::run($input, $output);
 
             return static::WAITS ? $run() : ReadSnapshot::during($run);
         } catch (\Throwable $error) {
-            $sentence = self::sentence($error);
+            $say(self::sentence($error));
         }
-        $errors->writeln($sentence, OutputInterface::OUTPUT_RAW);
 
         return 2;
     }

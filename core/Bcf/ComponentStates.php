@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace VineShelf\Bcf;
 
 /** What a viewpoint says of components: in elements of their own, or as BCF 2.0 has it, in attributes of each. */
-final readonly class SaidOfComponents
+final readonly class ComponentStates
 {
     /**
      * @param bool                                   $shows    whether what is not excepted is shown
