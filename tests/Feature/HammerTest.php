@@ -73,11 +73,11 @@ final class HammerTest extends CommittedTestCase
         $came = $this->state();
         $end = microtime(true) + (float) (getenv('HAMMER_SECONDS') ?: 4);
         $running = $until = [];
-        for ($started = $killed = 0; microtime(true) < $end;) {
+        for ($started = $killed = 0; microtime(true) < $end || $killed < 6;) {
             foreach ($this->people as $at => $person) {
                 if (! isset($running[$at])) {
                     $until[$at] = null;
-                    $running[$at] = $this->start($at, $person, 0.0, $end + 60, 100 * $seed + $started++);
+                    $running[$at] = $this->start($at, $person, 0.0, $end + 300, 100 * $seed + $started++);
                 } elseif ($until[$at] === null && filesize(sys_get_temp_dir()."/hammer-$at.err") > 0) {
                     $until[$at] = microtime(true) + mt_rand(20, 900) / 1000;
                 } elseif ($until[$at] !== null && microtime(true) > $until[$at]) {
@@ -94,7 +94,6 @@ final class HammerTest extends CommittedTestCase
             proc_terminate($process, SIGKILL);
             proc_close($process);
         }
-        self::assertGreaterThan(3, $killed);
         $changes = $this->project->changes()->where('no', '>', 1)->pluck('no');
         self::assertGreaterThan(3, $changes->count());
         self::assertSame($changes->unique()->count(), $changes->count());
