@@ -32,4 +32,7 @@ return [
     'workers' => explode(';', (string) env('SHELF_WORKERS', 'default,looks,pictures,later;exports,looks,default,pictures,later')),
     // How many more times a finished picture is drawn with a shifted raster, to smooth its edges.
     'smoothing' => max(0, min(5, (int) env('SHELF_SMOOTHING', 5))),
+    // Pixels that the canvas draws for each of the page, in each direction: at 0.5 a picture costs a machine without a graphics card less
+    // than half.
+    'resolution' => max(0.25, min(1, (float) env('SHELF_RESOLUTION', 1))),
 ];

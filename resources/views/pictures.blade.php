@@ -6,6 +6,7 @@
         data-together="{{ $together }}"
         data-budget="{{ $budget }}"
         data-smoothing="{{ config('shelf.smoothing') }}"
+        data-resolution="{{ config('shelf.resolution') }}"
     >
         <form class="pictures-form" id="pictures-form" novalidate>
             <p class="crumb"><a href="{{ route('workbench', $project) }}">{{ $project->name }}</a></p>

@@ -7,6 +7,7 @@
         data-back="{{ $back }}"
         data-budget="{{ $budget }}"
         data-smoothing="{{ config('shelf.smoothing') }}"
+        data-resolution="{{ config('shelf.resolution') }}"
         data-steps="{{ $presentation->count() }}"
         data-revision="{{ $revision }}"
         data-may-pick="{{ $link?->may_pick ? 1 : 0 }}"

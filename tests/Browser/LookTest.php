@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
+use Tests\Browser\Support\Browser;
 use Tests\Core\Support\Gltf;
 
 /** What parts look like on the canvas, against parts that must look the same for another reason. */
@@ -183,6 +184,7 @@ final class LookTest extends BrowserTestCase
     public function test_what_comes_to_the_screen_is_what_plain_loops_over_the_pixels_give(): void
     {
         $browser = $this->workbench();
+        self::resolve($browser, 1);
         $browser->size(900, 500);
         $browser->js('shelfBench.server.ask("POST", "/rungs", { keys: "L2,L5", rung: 2 })');
         $browser->waitForText('#message', 'Ghost')->settled();
@@ -191,6 +193,39 @@ final class LookTest extends BrowserTestCase
         self::assertGreaterThan(300, $found['ghosts']);
         self::assertSame(array_fill_keys(array_keys($wrong), 0), $wrong);
         self::assertCount(8, $wrong);
+    }
+
+    public function test_in_fewer_pixels_the_canvas_shows_the_same_at_the_same_place(): void
+    {
+        $browser = $this->workbench();
+        $numbers = <<<'JS'
+            const { canvas } = shelfBench, found = [];
+            for (let y = 4; y < canvas.element.clientHeight; y += 9)
+                for (let x = 4; x < canvas.element.clientWidth; x += 9) found.push(canvas.numberAt(x, y));
+            return [canvas.surface.width, found, [...canvas.seen().values()].reduce((sum, pixels) => sum + pixels, 0)];
+        JS;
+        $browser->js('return shelfBench.pick({ keys: "L2", mode: "replace" })');
+        $browser->waitFor('#row-L2.picked');
+        $looked = [];
+        foreach ([0.5, 1] as $resolution) {
+            self::resolve($browser, $resolution);
+            $looked[] = (array) $browser->js($numbers);
+        }
+        [[$fewer, $half, $seenInFew], [$all, $whole, $seen]] = $looked;
+        self::assertEqualsWithDelta($all / 2, $fewer, 1);
+        self::assertGreaterThan(100, count(array_unique((array) $whole)), 'little is to be seen');
+        $same = count(array_intersect_assoc((array) $whole, (array) $half));
+        self::assertGreaterThan(0.8 * count((array) $whole), $same);
+        // In how many pixels of the page the pick shows.
+        self::assertGreaterThan(1000, $seen);
+        self::assertEqualsWithDelta($seen, $seenInFew, 0.15 * $seen);
+    }
+
+    /** The canvas draws so many pixels for each of the page, in each direction. */
+    private static function resolve(Browser $browser, float $resolution): void
+    {
+        $browser->js('const { canvas } = shelfBench; canvas.painter.resolution = arguments[0]; canvas.resize()', $resolution);
+        $browser->settled();
     }
 
     public function test_coarser_versions_come_while_the_page_is_open_and_what_is_coarser_is_said_tinted_and_made_so_on_purpose(): void

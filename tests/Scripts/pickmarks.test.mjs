@@ -38,6 +38,8 @@ test('pixels are counted for picked objects only, in what is solid, in ghosts an
             [70000, 2],
         ],
     );
+    // Where a picture has half as many pixels in each direction, each stands for four of the page.
+    assert.equal(seenOf([solid, over], pick, 4).get(7), 12);
 });
 
 test('what is behind something or tiny is marked, what is plain to see is not', () => {

@@ -20,7 +20,7 @@ test('addresses stand under the base, and what is otherwise on a page goes befor
     assert.equal(settings.records, '/projects/a/records');
     assert.equal(settings.meshes, '/projects/a/meshes');
     assert.deepEqual([settings.budget, settings.smoothing, settings.materials], [{ triangles: 5 }, 3, { 1: [255] }]);
-    assert.equal(settings.isWhole, undefined);
+    assert.deepEqual([settings.isWhole, settings.resolution], [undefined, 1]);
     const own = settingsOf(page(null), '/shown/t', { records: '/shown/t/views/records', isWhole: true });
     assert.deepEqual([own.records, own.packs, own.isWhole, own.materials], ['/shown/t/views/records', '/shown/t/packs', true, {}]);
 });

@@ -19,6 +19,7 @@ import { portraitOf } from './portrait.js';
  * @property {string} meshes address of what mesh each object is drawn with
  * @property {{triangles: number, calls: number, megabytes: number}} budget of the graphics card
  * @property {number} smoothing times that a finished picture is drawn again
+ * @property {number} resolution pixels that are drawn for each of the page, in each direction
  * @property {Record<string, import('./look.js').Surface>} materials
  * @property {string} csrf
  * @property {boolean} [isWhole] whether all that is ever shown is fetched at the beginning
@@ -56,7 +57,7 @@ export class Canvas {
         /** How many packs there were when coarser versions were asked for. */
         this.packCount = 0;
         this.meshed = new Meshed(this);
-        this.painter = new Painter(this.placements, this.packs, settings.budget, settings.smoothing);
+        this.painter = new Painter(this.placements, this.packs, settings.budget, settings.smoothing, settings.resolution);
         this.painter.look.setMaterials(settings.materials);
         this.viewpoint = new Viewpoint(this.surface, () => this.cameraMoved());
         this.framing = new Framing(element, this.surface, this.viewpoint, this.placements);
@@ -411,10 +412,12 @@ export class Canvas {
         return found;
     }
 
-    /** @returns {Map<number, number> | null} in how many pixels each picked object shows; null while the picture is not whole */
+    /** @returns {Map<number, number> | null} pixels of the page in which each picked object shows; null while the picture is not whole */
     seen() {
         const { painter } = this;
-        return painter.isOpen && !this.draft && !painter.pass ? seenOf(painter.frames.numbers(), this.pick) : null;
+        return painter.isOpen && !this.draft && !painter.pass
+            ? seenOf(painter.frames.numbers(), this.pick, painter.resolution ** -2)
+            : null;
     }
 
     /** @param {number} number */

@@ -52,9 +52,11 @@ export class Painter {
      * @param {import('./packs.js').Packs} packs
      * @param {{triangles: number, calls: number, megabytes: number}} budget at most
      * @param {number} smoothing times that a finished picture is drawn again
+     * @param {number} [resolution] pixels that are drawn for each of the page, in each direction
      */
-    constructor(placements, packs, budget, smoothing) {
+    constructor(placements, packs, budget, smoothing, resolution = 1) {
         this.smoothing = smoothing;
+        this.resolution = resolution;
         this.placements = placements;
         this.packs = packs;
         this.budget = budget;
@@ -126,9 +128,9 @@ export class Painter {
         return this.frames.height;
     }
 
-    /** @param {number} width @param {number} height */
+    /** @param {number} width pixels of the page @param {number} height */
     resize(width, height) {
-        this.frames.resize(width, height);
+        this.frames.resize(Math.round(width * this.resolution), Math.round(height * this.resolution));
     }
 
     /**
@@ -478,9 +480,10 @@ export class Painter {
         this.frames.show(hovered, this.isMoving);
     }
 
-    /** What a click would pick. @param {number} x @param {number} y @returns {number} object number, 0 for none */
+    /** What a click would pick. @param {number} x pixels of the page @param {number} y @returns {number} object number, 0 for none */
     numberAt(x, y) {
         // Guarded glass and guarded ghosts let the pointer through to what is behind them.
-        return this.frames.numberAt(x, y, (object) => (this.look.states[object] & 16) > 0);
+        const { frames, look, resolution } = this;
+        return frames.numberAt(x * resolution, y * resolution, (object) => (look.states[object] & 16) > 0);
     }
 }

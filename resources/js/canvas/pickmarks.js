@@ -33,15 +33,16 @@ export function placeOf(sphere, index, camera, width, height) {
  * How many pixels show each picked object.
  * @param {Uint8Array[]} pictures four bytes a pixel: object number, with the highest bit of the third for glass
  * @param {ArrayLike<number>} pick 1 by object number
+ * @param {number} [each] pixels of the page that each of the pictures' is
  * @returns {Map<number, number>}
  */
-export function seenOf(pictures, pick) {
+export function seenOf(pictures, pick, each = 1) {
     /** @type {Map<number, number>} */
     const seen = new Map();
     for (const bytes of pictures)
         for (let at = 0; at < bytes.length; at += 4) {
             const number = bytes[at] | (bytes[at + 1] << 8) | ((bytes[at + 2] & 127) << 16);
-            if (number > 0 && pick[number] === 1) seen.set(number, (seen.get(number) ?? 0) + 1);
+            if (number > 0 && pick[number] === 1) seen.set(number, (seen.get(number) ?? 0) + each);
         }
     return seen;
 }

@@ -1,11 +1,11 @@
 /**
  * What a page says of its canvas.
- * @param {HTMLElement} page with the budget, and how often a finished picture is drawn again
+ * @param {HTMLElement} page with the budget, how often a finished picture is drawn again, and in how many pixels
  * @param {string} base where everything that is drawn is asked for
  * @param {Partial<import('./canvas.js').Settings>} [own] what is otherwise on this page
  * @returns {import('./canvas.js').Settings}
  */
-export function settingsOf({ dataset: { budget = '{}', smoothing } }, base, own) {
+export function settingsOf({ dataset: { budget = '{}', smoothing, resolution = '1' } }, base, own) {
     return {
         records: `${base}/records`,
         packs: `${base}/packs`,
@@ -14,6 +14,7 @@ export function settingsOf({ dataset: { budget = '{}', smoothing } }, base, own)
         meshes: `${base}/meshes`,
         budget: JSON.parse(budget),
         smoothing: Number(smoothing),
+        resolution: Number(resolution),
         materials: JSON.parse(document.getElementById('materials')?.textContent ?? '{}'),
         csrf: /** @type {HTMLMetaElement} */ (document.querySelector('meta[name=csrf-token]')).content,
         ...own,

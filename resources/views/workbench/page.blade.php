@@ -52,6 +52,7 @@
         data-base="{{ route('workbench', $project) }}"
         data-budget="{{ $budget }}"
         data-smoothing="{{ config('shelf.smoothing') }}"
+        data-resolution="{{ config('shelf.resolution') }}"
         data-may-change="{{ $bench->mayChange() ? 1 : 0 }}"
         data-wants-picture="{{ $bench->mayChange() && $project->wantsPicture() ? 1 : 0 }}"
         style="--tracks: {{ $bench->arrangement()->tracks() }}"

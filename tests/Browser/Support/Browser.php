@@ -99,10 +99,11 @@ final class Browser
                 <<<JS
                 // The canvas follows once it has been opened, unless the window leaves it no room.
                 const { surface, element, painter } = window.shelfBench?.canvas ?? {};
+                const isDrawn = (pixels, of) => pixels === Math.round(of * painter.resolution);
                 const shown = document.documentElement.clientWidth;
                 return shown <= $width && shown > $width - 20 && (!painter?.frames.renderer ||
                     element.clientWidth * element.clientHeight === 0 ||
-                    (surface.width === element.clientWidth && surface.height === element.clientHeight));
+                    (isDrawn(surface.width, element.clientWidth) && isDrawn(surface.height, element.clientHeight)));
                 JS
                 ,
                 'the page does not take its size',
@@ -292,16 +293,17 @@ final class Browser
         );
     }
 
-    /** @return array{int, int, int} red, green, blue of a pixel of the canvas, 0 to 255 */
+    /** @return array{int, int, int} red, green, blue of a place on the canvas, in pixels of the page; 0 to 255 */
     public function pixel(int $x, int $y): array
     {
         $pixel = $this->js(
             <<<'JS'
                 const surface = document.querySelector('#canvas canvas');
                 const board = document.createElement('canvas');
-                board.width = surface.width; board.height = surface.height;
+                board.width = surface.clientWidth; board.height = surface.clientHeight;
                 const pen = board.getContext('2d');
-                pen.drawImage(surface, 0, 0);
+                pen.imageSmoothingEnabled = false;
+                pen.drawImage(surface, 0, 0, board.width, board.height);
                 return [...pen.getImageData(arguments[0], arguments[1], 1, 1).data].slice(0, 3);
             JS
             ,
@@ -319,10 +321,10 @@ final class Browser
         $place = $this->js(
             <<<'JS'
                 const { painter } = window.shelfBench.canvas;
-                const { left, top } = painter.renderer.domElement.getBoundingClientRect();
+                const { left, top, width, height } = painter.renderer.domElement.getBoundingClientRect();
                 for (let step = 64; step >= 3; step = Math.floor(step / 2))
-                    for (let y = 8; y < painter.height - 8; y += step)
-                        for (let x = 8; x < painter.width - 8; x += step) {
+                    for (let y = 8; y < height - 8; y += step)
+                        for (let x = 8; x < width - 8; x += step) {
                             const uppermost = document.elementFromPoint(x + left, y + top);
                             if (uppermost === painter.renderer.domElement && painter.numberAt(x, y) === arguments[0]) return [x, y];
                         }
